@@ -1,0 +1,58 @@
+#include <CLI/CLI.hpp>
+
+#include "commands.h"
+
+namespace {
+int run(int argc, char** argv) {
+  CLI::App app{"Bold Harness: looks a motor bench over before power-up.\nJudges DC benches up to 60 V from their wires and parts."};
+  app.name("boldh");
+  app.set_version_flag("--version", "boldh " BOLD_VERSION);
+  app.require_subcommand(1);
+  const std::vector<std::string> formats{"text", "json"};
+
+  bold::cli::CheckArguments arguments;
+  std::string format = "text";
+  auto* check = app.add_subcommand("check",
+                                   "Judge bench files. Ends 0 when nothing stops power-up, 1 when something does\nor the verdict is Not "
+                                   "judged, 2 when a file cannot be used.");
+  check->add_option("FILE", arguments.files, "bench files (.harness)")->required();
+  check->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
+  check->add_flag("--summary", arguments.summary, "one line a bench");
+
+  std::string which;
+  auto* explain = app.add_subcommand("explain", "Print the page of a check: what, why, formula, examples, how to mend.");
+  explain->add_option("CHECK", which, "its id, such as base-drive")->required();
+  explain->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
+
+  auto* checks = app.add_subcommand("checks", "List every check.");
+  checks->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
+
+  std::vector<std::string> words;
+  auto* parts = app.add_subcommand("parts", "List parts, or those that match all words.");
+  parts->add_option("WORD", words, "words to look for");
+  parts->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
+
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::ParseError& e) {
+    return app.exit(e) == 0 ? 0 : 2;
+  }
+  const bool json = format == "json";
+  if (*check) {
+    arguments.json = json;
+    return bold::cli::check(arguments);
+  }
+  if (*explain) return bold::cli::explain(which, json);
+  if (*checks) return bold::cli::listChecks(json);
+  return bold::cli::listParts(words, json);
+}
+}  // namespace
+
+int main(int argc, char** argv) {
+  try {
+    return run(argc, argv);
+  } catch (const std::exception& e) {
+    std::fprintf(stderr, "boldh: %s\n", e.what());
+    return 2;
+  }
+}

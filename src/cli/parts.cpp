@@ -1,0 +1,50 @@
+#include <cstdio>
+#include <nlohmann/json.hpp>
+
+#include "commands.h"
+#include "core/base/json.h"
+#include "core/harness/file_system.h"
+#include "core/parts/library.h"
+#include "core/parts/own_parts.h"
+
+namespace bold::cli {
+namespace {
+
+Json figure(const parts::NamedFigure& f) {
+  const auto end = [](const std::optional<double>& v) { return v ? Json(*v) : Json(nullptr); };
+  return {{"id", f.id},
+          {"label", f.label},
+          {"unit", unitSign(f.figure.unit)},
+          {"min", end(f.figure.min)},
+          {"typ", end(f.figure.typ)},
+          {"max", end(f.figure.max)},
+          {"source", f.figure.source}};
+}
+
+}  // namespace
+
+int listParts(const std::vector<std::string>& words, bool json) {
+  Disk disk;
+  auto library = parts::Library::shipped();
+  std::vector<Problem> problems;
+  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
+  std::string query;
+  for (const auto& w : words) query += w + " ";
+  const auto hits = library.search(query);
+  Json all = Json::array();
+  for (const auto& p : hits) {
+    if (!json) {
+      std::printf("%-24s %s: %s%s\n", p->id.c_str(), p->name.c_str(), p->summary.c_str(), p->own ? " (your own)" : "");
+      continue;
+    }
+    Json one{{"id", p->id}, {"name", p->name}, {"kind", p->kind}, {"summary", p->summary}, {"own", p->own}, {"figures", Json::array()}};
+    for (const auto& f : p->figures) one["figures"].push_back(figure(f));
+    all.push_back(one);
+  }
+  if (json) std::fputs(jsonText(Json{{"parts", all}}).c_str(), stdout);
+  if (!json && hits.empty()) std::fprintf(stderr, "boldh: No part matches all of these words.\n");
+  return 0;
+}
+
+}  // namespace bold::cli

@@ -1,0 +1,22 @@
+#include "core/base/address.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+
+namespace bold {
+
+bool isId(std::string_view text) {
+  return !text.empty() && std::ranges::all_of(text, [](char c) {
+    return (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '_' || c == '-';
+  });
+}
+
+Result<Address> parseAddress(std::string_view text) {
+  const auto dot = text.find('.');
+  if (dot == std::string_view::npos || !isId(text.substr(0, dot)) || !isId(text.substr(dot + 1)))
+    return fail(fmt::format("\"{}\" is not a terminal address such as s1.IN1", text));
+  return Address{std::string(text.substr(0, dot)), std::string(text.substr(dot + 1))};
+}
+
+}  // namespace bold

@@ -1,0 +1,18 @@
+#pragma once
+
+#include <span>
+#include <string_view>
+
+/// Files compiled into the program by cmake/Embed.cmake.
+namespace bold::embedded {
+
+struct File {
+  std::string_view path;
+  std::string_view text;
+};
+
+std::span<const File> parts();    ///< data/parts
+std::span<const File> pages();    ///< docs/checks
+std::span<const File> schemas();  ///< data/schema
+
+}  // namespace bold::embedded

@@ -1,0 +1,219 @@
+#include "core/checks/analysis.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <set>
+
+namespace bold {
+namespace {
+
+using checks::Finding;
+using checks::Harm;
+using checks::Severity;
+
+int weight(const Finding& f) {
+  switch (f.severity) {
+    case Severity::Stop:
+      return static_cast<int>(f.harm);
+    case Severity::NotJudged:
+      return 3;
+    case Severity::Caution:
+      return 4;
+    case Severity::Note:
+      return 5;
+  }
+  return 6;
+}
+
+std::vector<Finding> runChecks(const circuit::SolvedBench& solved) {
+  std::vector<Finding> out;
+  for (const auto& c : checks::registry()) {
+    auto found = c.run(solved);
+    for (auto& f : found) {
+      f.check = c.id;
+      f.harm = c.harm;
+      out.push_back(std::move(f));
+    }
+  }
+  // The registry's order is causes before consequences; within one weight it is kept.
+  std::ranges::stable_sort(out, {}, weight);
+  return out;
+}
+
+int unknownFigures(const circuit::Bench& bench) {
+  int n = 0;
+  for (const auto& d : bench.devices)
+    for (const auto& f : d.part->figures) n += !f.figure.known();
+  return n;
+}
+
+std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
+  std::vector<std::string> out;
+  int open = 0;
+  for (const auto& c : bench.connections) open += c.kind == harness::ConnectionKind::Wire && (!c.gauge || !c.length);
+  if (open > 0)
+    out.push_back(fmt::format("{} wire{} without gauge or length: taken as 28 AWG 0.2 m at controllers and logic, 22 AWG 0.3 m at screws",
+                              open, open == 1 ? "" : "s"));
+  if (!bench.ambient) out.emplace_back("ambient 30 °C");
+  return out;
+}
+
+std::unique_ptr<circuit::SolvedBench> solved(const harness::Harness& h, const parts::Library& library, const Options& options) {
+  return circuit::solveBench(circuit::makeBench(h, library), options.cancelled);
+}
+
+std::set<std::string> identities(const std::vector<Finding>& findings) {
+  std::set<std::string> out;
+  for (const auto& f : findings) out.insert(f.identity());
+  return out;
+}
+
+// B is explained by A when B vanishes once A's repair has been made.
+void explain(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
+  for (auto& cause : a.findings) {
+    if (!cause.repair || !cause.explainedBy.empty() || cause.severity == Severity::Note) continue;
+    auto mended = asItStands(h);  // the repair alone: what else is planned must not be credited to it
+    harness::apply(mended, cause.repair->edit);
+    const auto s = solved(asPlanned(mended), library, options);
+    if (!s) return;
+    const auto left = identities(runChecks(*s));
+    const auto id = cause.identity();
+    if (left.contains(id)) continue;  // the repair does not even mend its own finding here
+    for (auto& f : a.findings)
+      if (&f != &cause && f.explainedBy.empty() && f.severity >= cause.severity && f.severity != Severity::NotJudged &&
+          !left.contains(f.identity()))
+        f.explainedBy = id;
+  }
+  // A cause may have turned out to follow from a later one: everything points at the first cause.
+  for (auto& f : a.findings)
+    for (std::size_t hops = 0; hops < a.findings.size() && !f.explainedBy.empty(); ++hops) {
+      const auto* cause = a.find(f.explainedBy);
+      if (!cause || cause->explainedBy.empty() || cause->explainedBy == f.identity()) break;
+      f.explainedBy = cause->explainedBy;
+    }
+}
+
+void markMended(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
+  if (a.openChanges == 0) return;
+  const auto s = solved(asPlanned(h), library, options);
+  if (!s) return;
+  const auto left = identities(runChecks(*s));
+  for (auto& f : a.findings)
+    if (!left.contains(f.identity())) f.mendedAfter = a.openChanges;
+}
+
+// Causes first, each followed by what it explains.
+void fold(std::vector<Finding>& findings) {
+  std::vector<Finding> out;
+  for (const auto& f : findings) {
+    if (!f.explainedBy.empty()) continue;
+    out.push_back(f);
+    const auto id = f.identity();
+    for (const auto& e : findings)
+      if (e.explainedBy == id) out.push_back(e);
+  }
+  findings = std::move(out);
+}
+
+void number(std::vector<Finding>& findings) {
+  int n = 0;
+  for (auto& f : findings)
+    if (f.severity != Severity::Note) f.number = ++n;
+}
+
+void decide(Analysis& a, const harness::Harness& h) {
+  const auto& bench = a.solved->bench;
+  if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
+  for (const auto& p : bench.problems) a.why.push_back(p.what);
+  if (h.newerFormat) a.why.emplace_back("the file comes from a newer version of the program");
+  for (const auto& f : a.findings)
+    if (f.severity == Severity::NotJudged) a.why.push_back(f.headline);
+  if (a.count(Severity::Stop) > 0) {
+    a.verdict = Verdict::DoNotSwitchOn;
+    return;
+  }
+  if (!a.why.empty()) {
+    a.verdict = Verdict::NotJudged;
+    return;
+  }
+  for (const auto& m : a.solved->motors)
+    if (!m.intent || m.intent->signals.empty())
+      a.leftOut.push_back(fmt::format("{} has no signals: its levels and pins are not judged",
+                                      bench.devices[static_cast<std::size_t>(m.device)].doc.called()));
+  if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
+  if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));
+  for (const auto& l : a.leftOut) a.why.push_back(l);
+  a.verdict = a.why.empty() ? Verdict::Clear : Verdict::LookAgain;
+}
+
+}  // namespace
+
+int Analysis::stops(Harm harm) const {
+  return static_cast<int>(
+      std::ranges::count_if(findings, [&](const Finding& f) { return f.severity == Severity::Stop && f.harm == harm; }));
+}
+int Analysis::count(Severity severity) const {
+  return static_cast<int>(std::ranges::count(findings, severity, &Finding::severity));
+}
+const Finding* Analysis::find(const std::string& identity) const {
+  const auto it = std::ranges::find_if(findings, [&](const Finding& f) { return f.identity() == identity; });
+  return it == findings.end() ? nullptr : &*it;
+}
+
+Analysis analyse(const harness::Harness& h, const parts::Library& library, const Options& options, const Analysis*) {
+  Analysis a;
+  auto s = solved(h, library, options);
+  if (!s) {
+    a.why.emplace_back("it was given up before it was done");
+    return a;
+  }
+  a.solved = std::move(s);
+  a.findings = runChecks(*a.solved);
+  a.checks = static_cast<int>(checks::registry().size());
+  for (const auto& p : a.solved->points) a.commands += p->solved();
+  a.unknownFigures = unknownFigures(a.solved->bench);
+  a.assumptions = assumptionsOf(a.solved->bench);
+  a.openChanges = h.openChanges();
+  if (options.explain) {
+    explain(a, h, library, options);
+    markMended(a, h, library, options);
+    fold(a.findings);
+  }
+  number(a.findings);
+  decide(a, h);
+  return a;
+}
+
+std::string_view headline(Verdict v) {
+  switch (v) {
+    case Verdict::DoNotSwitchOn:
+      return "Do not switch on";
+    case Verdict::NotJudged:
+      return "Not judged";
+    case Verdict::LookAgain:
+      return "Look again";
+    case Verdict::Clear:
+      return "Clear to switch on";
+  }
+  return {};
+}
+
+std::string summary(const Analysis& a) {
+  std::string out;
+  const auto say = [&](int n, std::string_view what) {
+    if (n > 0) out += fmt::format("{}{} {}", out.empty() ? "" : ", ", n, what);
+  };
+  say(a.stops(Harm::Danger), "dangerous");
+  say(a.stops(Harm::Damage), "would do damage");
+  say(a.stops(Harm::WillNotWork), "will not work");
+  say(a.count(Severity::Caution), "to look at again");
+  say(a.count(Severity::Note), a.count(Severity::Note) == 1 ? "note" : "notes");
+  if (a.openChanges > 0)
+    out += fmt::format("{}{} to make on the bench", out.empty() ? "" : ", ",
+                       a.openChanges == 1 ? "1 change" : fmt::format("{} changes", a.openChanges));
+  if (out.empty() && a.verdict == Verdict::NotJudged && !a.why.empty()) out = a.why.front();
+  return out.empty() ? "nothing to mend" : out;
+}
+
+}  // namespace bold

@@ -1,0 +1,50 @@
+#pragma once
+
+#include <functional>
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "core/checks/check.h"
+#include "core/parts/library.h"
+
+namespace bold {
+
+enum class Verdict { DoNotSwitchOn, NotJudged, LookAgain, Clear };
+
+/// Everything that is said about a bench. A value; the solved bench inside is immutable and shared so that a picture
+/// can go on showing an older analysis while the next one runs.
+struct Analysis {
+  std::vector<checks::Finding> findings;  ///< sorted: stops by harm, cautions, notes; causes before what they explain
+  std::shared_ptr<const circuit::SolvedBench> solved;
+  Verdict verdict = Verdict::NotJudged;
+  std::vector<std::string> why;  ///< for Not judged and Look again: what stands in the way, in words
+  int checks = 0;                ///< how many were run
+  int commands = 0;              ///< how many commands were solved
+  int unknownFigures = 0;
+  int openChanges = 0;                   ///< planned and not made yet
+  std::vector<std::string> assumptions;  ///< what was taken for granted: default wires, ambient
+  std::vector<std::string> leftOut;      ///< what was not judged: motors without signals
+
+  int stops(checks::Harm harm) const;
+  int count(checks::Severity severity) const;
+  const checks::Finding* find(const std::string& identity) const;
+};
+
+struct Options {
+  /// Work out which findings follow from which, and what the plan mends (costs one analysis a repair).
+  bool explain = true;
+  /// Asked often; when it answers true the analysis is given up and comes back Not judged, empty.
+  std::function<bool()> cancelled;
+};
+
+/// The whole engine: a pure function of values, safe to call from any thread.
+/// @param previous only saves work; the result never depends on it
+Analysis analyse(const harness::Harness& harness, const parts::Library& library, const Options& options = {},
+                 const Analysis* previous = nullptr);
+
+std::string_view headline(Verdict verdict);  ///< "Do not switch on", ...
+/// "1 would do damage, 2 will not work, 3 to look at again"
+std::string summary(const Analysis& analysis);
+
+}  // namespace bold

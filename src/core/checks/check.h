@@ -1,0 +1,30 @@
+#pragma once
+
+#include <span>
+#include <string_view>
+#include <vector>
+
+#include "core/checks/finding.h"
+#include "core/circuit/solved_bench.h"
+
+namespace bold::checks {
+
+/// One unit of judgement: stateless, reads a solved bench, returns findings.
+struct Check {
+  std::string_view id;
+  std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, commands
+  std::string_view title;
+  Harm harm;
+  Findings (*run)(const circuit::SolvedBench&);
+};
+
+/// Every check, in the order of causes before consequences.
+std::span<const Check> registry();
+
+/// nullptr when there is none.
+const Check* findCheck(std::string_view id);
+
+/// The Markdown page of a check; empty when it has none (a test holds that all have).
+std::string_view page(std::string_view id);
+
+}  // namespace bold::checks

@@ -1,0 +1,174 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+using circuit::Doing;
+
+std::string_view word(Doing d) {
+  switch (d) {
+    case Doing::Nothing:
+      return "does nothing";
+    case Doing::Forward:
+      return "runs forward";
+    case Doing::Reverse:
+      return "runs in reverse";
+    case Doing::Brake:
+      return "brakes";
+    case Doing::Coast:
+      return "coasts";
+    case Doing::Energised:
+      return "is energised";
+    case Doing::Undecided:
+      return "is undecided";
+  }
+  return {};
+}
+
+bool moves(Doing d) {
+  return d == Doing::Forward || d == Doing::Reverse || d == Doing::Energised;
+}
+
+// Forward by the plan is the lead it names as positive; where it names none, either way round is forward.
+Doing seenFromPlan(const SolvedBench& s, const Motor& m, Doing d) {
+  if (!m.intent || m.kind != MotorKind::Brushed || m.intent->forwardLead.empty()) return d;
+  const auto& w = circuit::windingOf(s.bench, m, 0);
+  if (m.intent->forwardLead != w.b) return d;
+  return d == Doing::Forward ? Doing::Reverse : d == Doing::Reverse ? Doing::Forward : d;
+}
+
+bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
+  const bool either = !m.intent || m.intent->forwardLead.empty();
+  switch (action) {
+    case Action::Forward:
+      return d == Doing::Forward || (either && d == Doing::Reverse);
+    case Action::Reverse: {
+      if (!either) return d == Doing::Reverse;
+      const auto* forward = s.running(indexOf(s, m), Charge::Nominal);
+      return moves(d) && (!forward || forward->doing(indexOf(s, m)) != d);
+    }
+    case Action::Brake:
+      return d == Doing::Brake;
+    case Action::Coast:
+      return d == Doing::Coast || d == Doing::Nothing;
+    case Action::Hold:
+    case Action::Step:
+    case Action::Move:
+      return d == Doing::Energised;
+    default:
+      // A stepper whose stage the plan cannot switch off keeps its current; that is what it was asked for.
+      if (m.kind == MotorKind::BipolarStepper && !circuit::inputsFor(s.bench, m, Action::AllOff, 0).found) return true;
+      return !moves(d);
+  }
+}
+
+// How many coils of a stepper carry current.
+int energised(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
+  int n = 0;
+  for (std::size_t i = 0; i < m.windings.size(); ++i) {
+    const auto& w = circuit::windingOf(s.bench, m, i);
+    const double rated = w.phase.typical().value_or(0.05);
+    n += std::abs(p.element(m.device, m.windings[i]).value) > 0.2 * rated;
+  }
+  return n;
+}
+
+int wanted(const Motor& m, Action action, int step) {
+  if (action == Action::Step) return static_cast<int>(circuit::stepOutputs(m, step).size());
+  return action == Action::Hold ? static_cast<int>(m.windings.size()) : 0;
+}
+
+// A trip that nobody set forces no current in the model; that is current-limit-setting's matter, not the wires'.
+bool unsetLimit(const SolvedBench& s, const Motor& m) {
+  return std::ranges::any_of(m.reached, [&](ChannelRef r) {
+    const auto* c = circuit::chopperOf(s.bench, r);
+    return c && !parts::tripCurrent(*c);
+  });
+}
+
+void outcomes(const SolvedBench& s, Findings& out) {
+  for (std::size_t k = 0; k < s.motors.size(); ++k) {
+    const auto& m = s.motors[k];
+    if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty())) continue;
+    bool known = true;
+    for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && circuit::windingOf(s.bench, m, i).resistance.known();
+    if (!known) continue;
+    const bool unset = unsetLimit(s, m);
+    std::vector<std::string> wrong;
+    for (const auto& p : s.points) {
+      const auto& c = p->command();
+      const bool mine = c.motor == static_cast<int>(k) || c.action == Action::AllOff;
+      if (!p->solved() || !mine || c.moment != Moment::Running || p->charge() != Charge::Nominal) continue;
+      if (unset && c.action != Action::AllOff) continue;
+      const auto d = seenFromPlan(s, m, p->doing(static_cast<int>(k)));
+      if (d == Doing::Undecided) continue;  // input-floating
+      const int coils = energised(s, *p, m);
+      const int need = wanted(m, c.action, c.step);
+      if (!asPlanned(s, m, c.action, d)) {
+        wrong.push_back(fmt::format("{}: {} {}", c.action == Action::AllOff ? "all off" : c.title, called(s, m), word(d)));
+      } else if (need > 0 && coils != need) {
+        wrong.push_back(fmt::format("{}: {} of {} coils energised", c.title, coils, need));
+      }
+    }
+    if (wrong.empty()) continue;
+    auto f = finding(Severity::Stop, fmt::format("{} does not do what is planned", called(s, m)),
+                     fmt::format("Through these wires, {}", wrong.front()), {idOf(s.bench, m.device)});
+    f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
+                                             wrong.size() > 2 ? "" : "s")
+                               : ".";
+    for (std::size_t i = 0; i < wrong.size(); ++i) f.formula += (i == 0 ? "" : "; ") + wrong[i];
+    out.push_back(std::move(f));
+  }
+}
+
+// Verifying the map: does each signal's pin get to the input it is meant for?
+void signalsReach(const SolvedBench& s, Findings& out) {
+  for (const auto& m : s.motors) {
+    if (!m.intent) continue;
+    for (const auto& signal : m.intent->signals) {
+      const auto pin = s.bench.terminal(signal.pin);
+      if (pin < 0) continue;  // pin-cannot-drive
+      TerminalIndex input = -1;
+      if (m.kind == MotorKind::Servo) {
+        for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
+          if (t.input) input = s.bench.terminal(m.device, t.id);
+      } else if (m.meant.device >= 0) {
+        const auto& roles = circuit::channelOf(s.bench, m.meant).signals;
+        if (const auto it = roles.find(signal.role); it != roles.end()) input = s.bench.terminal(m.meant.device, it->second);
+      }
+      if (input < 0 || input == pin) continue;
+      const auto reached = signalReach(s, pin);
+      if (std::ranges::count(reached, input) > 0) continue;
+      std::string goes;
+      for (const auto t : reached)
+        if (s.bench.deviceOf(t) != s.bench.deviceOf(pin) && (s.bench.facts(t).input || s.bench.facts(t).supply)) {
+          goes = s.bench.called(t);
+          break;
+        }
+      auto f = finding(Severity::Stop, fmt::format("{} does not reach {}", s.bench.called(pin), s.bench.called(input)),
+                       fmt::format("The program drives {} of {} from {}, but that pin {}.", signal.role, called(s, m), s.bench.called(pin),
+                                   goes.empty() ? fmt::format("is not wired to {}", s.bench.called(input))
+                                                : fmt::format("is wired to {}, not to {}", goes, s.bench.called(input))),
+                       {s.bench.address(input), s.bench.address(pin)});
+      f.formula = fmt::format("{} planned at {}", s.bench.called(pin), s.bench.called(input));
+      out.push_back(std::move(f));
+    }
+  }
+}
+
+}  // namespace
+
+// The plan against the wires: every command of every motor, and every signal of the plan.
+Findings commandOutcome(const SolvedBench& s) {
+  Findings out;
+  signalsReach(s, out);
+  outcomes(s, out);
+  return out;
+}
+
+}  // namespace bold::checks

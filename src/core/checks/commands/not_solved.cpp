@@ -1,0 +1,70 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+void unsolvedCommands(const SolvedBench& s, Findings& out) {
+  std::vector<std::string> names;
+  std::string why;
+  for (const auto& p : s.points)
+    if (!p->solved() && std::ranges::count(names, p->command().title) == 0) {
+      names.push_back(p->command().title);
+      why = p->whyNot();
+    }
+  if (names.empty()) return;
+  std::vector<std::string> subjects;
+  for (const auto& p : s.points)
+    if (!p->solved() && p->command().motor >= 0)
+      if (const auto& id = idOf(s.bench, s.motors[static_cast<std::size_t>(p->command().motor)].device);
+          std::ranges::count(subjects, id) == 0)
+        subjects.push_back(id);
+  auto f = finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", names.front()),
+                   fmt::format("For \"{}\"{} {}: nothing is said about it.", names.front(),
+                               names.size() > 1 ? fmt::format(" and {} more", names.size() - 1) : "", why),
+                   subjects);
+  for (const auto& n : names) f.formula += (f.formula.empty() ? "" : ", ") + n;
+  out.push_back(std::move(f));
+}
+
+// Figures without which a part's currents are unknown: one finding a part.
+void missingFigures(const SolvedBench& s, Findings& out) {
+  eachElement<parts::Source>(s.bench, [&](int d, int, const parts::Source& source) {
+    const auto p = s.bench.terminal(d, source.positive);
+    if (source.nominal.known() || !s.bench.connected(p)) return;
+    auto f = finding(Severity::NotJudged, fmt::format("The voltage of {} is unknown", called(s.bench, d)),
+                     fmt::format("Without the voltage of {} nothing it feeds can be judged. Enter it as a figure of {}.",
+                                 called(s.bench, d), called(s.bench, d)),
+                     {idOf(s.bench, d)});
+    f.formula = "nominal voltage: unknown";
+    out.push_back(std::move(f));
+  });
+  for (const auto& m : s.motors) {
+    if (m.windings.empty() || m.reached.empty()) continue;
+    const auto& w = circuit::windingOf(s.bench, m, 0);
+    std::string missing = w.resistance.known() ? "" : "winding resistance";
+    if (w.brushed && !w.run.known()) missing += missing.empty() ? "running current" : " and running current";
+    if (missing.empty()) continue;
+    auto f = finding(
+        Severity::Caution, fmt::format("Figures of {} are unknown", called(s, m)),
+        fmt::format("The {} of {} {} unknown: its currents are not judged. Measure and enter {}.", missing, called(s, m),
+                    missing.find(" and ") != std::string::npos ? "are" : "is", missing.find(" and ") != std::string::npos ? "them" : "it"),
+        {idOf(s.bench, m.device)});
+    f.formula = missing + ": unknown";
+    out.push_back(std::move(f));
+  }
+}
+
+}  // namespace
+
+Findings notSolved(const SolvedBench& s) {
+  Findings out;
+  unsolvedCommands(s, out);
+  missingFigures(s, out);
+  return out;
+}
+
+}  // namespace bold::checks

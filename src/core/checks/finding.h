@@ -1,0 +1,67 @@
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/quantity.h"
+#include "core/harness/edit.h"
+
+namespace bold::checks {
+
+/// Declared in order of weight.
+enum class Severity {
+  Stop,      ///< at the expected corner an absolute rating is passed or the function is impossible
+  Caution,   ///< only the pessimistic corner fails, or a recommended limit is passed
+  Note,      ///< worth knowing
+  NotJudged  ///< nothing can be said until this is cleared up
+};
+
+/// What a stop would do, in order of weight; each check declares its own.
+enum class Harm { Danger, Damage, WillNotWork };
+
+/// A number against its limit, for the bar that is drawn of it.
+struct Bar {
+  std::string label;                 ///< "stall current"
+  AnyQuantity value;                 ///< the number that matters
+  std::optional<AnyQuantity> inner;  ///< a smaller companion: running beside stall
+  AnyQuantity limit;
+  std::string limitName;  ///< "peak rating"
+  bool floor = false;     ///< the limit is a least, not a most
+};
+
+/// A repair: what to do in words, and the edits that put it on the plan.
+struct Repair {
+  std::string text;  ///< "Add a black wire from S1 GND (screw) to Controller GND."
+  harness::Edit edit;
+};
+
+struct Finding {
+  std::string check;
+  Severity severity = Severity::Note;
+  Harm harm = Harm::WillNotWork;
+  std::string headline;               ///< under 60 characters where names allow
+  std::string text;                   ///< one or two sentences
+  std::string formula;                ///< with this bench's numbers
+  std::vector<std::string> subjects;  ///< device ids, terminal addresses, connection ids; the first is where the badge goes
+  std::vector<std::string> sources;
+  std::map<std::string, AnyQuantity> args;  ///< the numbers in the sentence, by name
+  std::optional<Bar> bar;
+  std::optional<Repair> repair;
+
+  // Filled in by the engine.
+  int number = 0;           ///< as shown on its badge; 0 for notes
+  std::string explainedBy;  ///< identity of its cause; empty when it is a cause itself
+  int mendedAfter = 0;      ///< this many planned changes mend it; 0: no
+
+  /// Check id and sorted subjects: the same finding on the same bench.
+  std::string identity() const;
+};
+
+using Findings = std::vector<Finding>;
+
+std::string_view word(Severity severity);  ///< "stop", "caution", "note", "not judged"
+std::string_view word(Harm harm);          ///< "danger", "damage", "will not work"
+
+}  // namespace bold::checks

@@ -1,0 +1,58 @@
+#include <fmt/core.h>
+
+#include <cmath>
+
+#include "core/checks/flyback/clamp.h"
+#include "core/checks/plan.h"
+
+namespace bold::checks {
+namespace {
+
+constexpr double kArc = 0.05;  // share of the current that finds no path but an arc
+
+// The diode that carries the motor's current at this supply.
+std::string diodeFor(Amps run) {
+  return run.value <= 1.0 ? "diode-1n5819" : "diode-1n5822";
+}
+
+}  // namespace
+
+// The moment a switch opens: the winding's current must find a clamped path.
+Findings flybackMissing(const SolvedBench& s) {
+  Findings out;
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto& motor = s.motors[m];
+    const auto* p = justOpened(s, static_cast<int>(m));
+    if (!p || p->arcShare(static_cast<int>(m)) < kArc) continue;
+    const auto& w = circuit::windingOf(s.bench, motor, 0);
+    const Amps i{std::abs(p->element(motor.device, motor.windings[0]).value)};
+    std::vector<std::string> subjects{idOf(s.bench, motor.device)};
+    std::string stage = "its switch";
+    if (motor.reached.size() == 1) {
+      stage = circuit::called(s.bench, motor.reached.front());
+      subjects.push_back(idOf(s.bench, motor.reached.front().device));
+    }
+    auto f = finding(Severity::Stop, fmt::format("{} has no flyback path", called(s, motor)),
+                     fmt::format("When {} opens, the {} through {} have nowhere to go: the voltage rises until something breaks down.",
+                                 stage, show(i), called(s, motor)),
+                     subjects);
+    f.formula = fmt::format("{:.0f} % of {} find no path", 100 * p->arcShare(static_cast<int>(m)), show(i));
+    f.args = {{"current", i}};
+    f.sources = sourcesOf({&w.run});
+    if (const auto lead = supplyLead(s, motor); lead >= 0 && motor.kind == MotorKind::Brushed) {
+      const auto a = s.bench.terminal(motor.device, w.a);
+      const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;
+      Plan plan(s.bench);
+      const auto diode = plan.device(diodeFor(i), "d", s.bench.devices[static_cast<std::size_t>(motor.device)].doc.group);
+      const auto address = [&](TerminalIndex t) { return Address{idOf(s.bench, s.bench.deviceOf(t)), s.bench.facts(t).id}; };
+      plan.wire({diode, "K"}, address(lead), "RD").wire({diode, "A"}, address(other), "BK");
+      f.repair =
+          plan.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", diodeFor(i) == "diode-1n5819" ? "1N5819" : "1N5822",
+                                  called(s, motor), s.bench.called(lead), s.bench.called(other)));
+    }
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,41 @@
+#include <fmt/core.h>
+
+#include "core/checks/flyback/clamp.h"
+#include "core/checks/plan.h"
+
+namespace bold::checks {
+namespace {
+constexpr Amps kConducts{0.02};
+}
+
+// A diode beside a motor that conducts while the switch is on: it shorts the motor instead of clamping it.
+Findings flybackReversed(const SolvedBench& s) {
+  Findings out;
+  for (const auto& d : looseDiodes(s)) {
+    for (std::size_t m = 0; m < s.motors.size(); ++m) {
+      const auto& motor = s.motors[m];
+      const auto* p = s.running(static_cast<int>(m), Charge::Full);
+      if (!p || motor.windings.size() != 1) continue;
+      const auto& w = circuit::windingOf(s.bench, motor, 0);
+      const auto a = s.bench.terminal(motor.device, w.a);
+      const auto b = s.bench.terminal(motor.device, w.b);
+      const bool beside = (s.nets.same(d.anode, a) && s.nets.same(d.cathode, b)) || (s.nets.same(d.anode, b) && s.nets.same(d.cathode, a));
+      const auto i = p->element(d.device, d.element);
+      if (!beside || i < kConducts) continue;
+      auto f = finding(Severity::Stop, fmt::format("{} is the wrong way round", called(s.bench, d.device)),
+                       fmt::format("While {} is on, {} flow through {} instead of through the motor.", called(s, motor), show(i),
+                                   called(s.bench, d.device)),
+                       {idOf(s.bench, d.device), idOf(s.bench, motor.device)});
+      f.formula = fmt::format("{} forward while the switch is closed", show(i));
+      f.args = {{"current", i}};
+      f.repair = Plan(s.bench)
+                     .exchange(d.anode, d.cathode)
+                     .repair(fmt::format("Turn {} round: its band to {}.", called(s.bench, d.device),
+                                         s.bench.called(s.nets.same(d.anode, a) ? a : b)));
+      out.push_back(std::move(f));
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,58 @@
+#include <fmt/core.h>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+std::string list(const std::vector<std::string>& names) {
+  std::string out;
+  for (std::size_t i = 0; i < names.size(); ++i) out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
+  return out;
+}
+
+}  // namespace
+
+// Leads of motors and poles of supplies that end in the air.
+Findings openLead(const SolvedBench& s) {
+  Findings out;
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
+    const auto& device = s.bench.devices[d];
+    bool motor = false;
+    bool supply = false;
+    for (const auto& e : device.part->elements) {
+      motor = motor || std::holds_alternative<parts::Winding>(e.body);
+      if (const auto* k = std::get_if<parts::Sink>(&e.body)) motor = motor || k->start.known();
+      supply = supply || std::holds_alternative<parts::Source>(e.body);
+    }
+    if (!motor && !supply) continue;
+    std::vector<std::string> open;
+    std::vector<std::string> subjects;
+    int wired = 0;
+    for (std::size_t i = 0; i < device.part->terminals.size(); ++i) {
+      const auto t = device.first + static_cast<int>(i);
+      if (device.part->terminals[i].optional) continue;
+      if (s.bench.connected(t)) {
+        ++wired;
+      } else {
+        open.push_back(device.part->terminals[i].label);
+        subjects.push_back(s.bench.address(t));
+      }
+    }
+    if (open.empty()) continue;
+    const bool spare = supply && wired == 0;
+    const auto& name = device.doc.called();
+    auto f =
+        finding(spare ? Severity::Note : Severity::Stop,
+                wired == 0 ? fmt::format("{} is not wired", name) : fmt::format("{} {} goes nowhere", name, list(open)),
+                spare        ? fmt::format("{} is on the bench, and nothing is connected to it.", name)
+                : wired == 0 ? fmt::format("{} is on the bench, but none of its leads is connected.", name)
+                             : fmt::format("{} of {} {} not connected to anything.", list(open), name, open.size() == 1 ? "is" : "are"),
+                subjects);
+    f.formula = fmt::format("{} of {} leads open", open.size(), open.size() + static_cast<std::size_t>(wired));
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

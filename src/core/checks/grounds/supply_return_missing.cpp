@@ -1,0 +1,48 @@
+#include <fmt/core.h>
+
+#include "core/checks/plan.h"
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+
+// A stage fed from a source's plus whose return does not get back to that source's minus.
+Findings supplyReturnMissing(const SolvedBench& s) {
+  Findings out;
+  const auto judge = [&](TerminalIndex fed, TerminalIndex back) {
+    const auto* pole = sourceAt(s, fed, true);
+    if (!pole || back < 0 || s.nets.same(back, pole->negative) || s.nets.same(back, pole->positive)) return;
+    for (const auto& other : s.nets.sources())  // sources in series, or two that share the plus
+      if (s.nets.same(fed, other.positive) && s.nets.same(back, other.negative)) return;
+    auto f = finding(Severity::Stop,
+                     fmt::format("{} has no way back to {}", called(s.bench, s.bench.deviceOf(back)), called(s.bench, pole->device)),
+                     fmt::format("{} is fed by {}, but {} is not joined to its minus: no current can flow.", s.bench.called(fed),
+                                 called(s.bench, pole->device), s.bench.called(back)),
+                     {s.bench.address(back), s.bench.address(pole->negative)});
+    f.formula = fmt::format("{} and {} are two nets", s.bench.called(back), s.bench.called(pole->negative));
+    f.repair = Plan(s.bench)
+                   .wire(back, pole->negative, "BK")
+                   .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, back), found(s.bench, pole->negative)));
+    for (const auto& o : out)
+      if (o.subjects == f.subjects) return;
+    out.push_back(std::move(f));
+  };
+  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
+    if (const auto& supply = s.bench.facts(t).supply; supply && s.bench.connected(t))
+      judge(t, s.bench.terminal(s.bench.deviceOf(t), supply->back));
+  // Loose transistors: their load hangs on a source, and they switch it to their return.
+  for (const auto& m : s.motors) {
+    for (const auto& ref : m.reached) {
+      const auto& channel = circuit::channelOf(s.bench, ref);
+      if (!channel.lowSide || channel.returnTerminal.empty()) continue;
+      for (std::size_t i = 0; i < m.windings.size(); ++i) {
+        const auto& w = circuit::windingOf(s.bench, m, i);
+        for (const auto& lead : {w.a, w.b})
+          if (const auto t = s.bench.terminal(m.device, lead); sourceAt(s, t, true))
+            judge(t, s.bench.terminal(ref.device, channel.returnTerminal));
+      }
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,79 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <set>
+
+#include "core/checks/queries.h"
+#include "core/parts/read_element.h"
+
+namespace bold::checks {
+namespace {
+
+// Motors that a device's input decides about: those on outputs whose switches read it, or a chopper that reads it.
+std::vector<const Motor*> decides(const SolvedBench& s, TerminalIndex t) {
+  const int d = s.bench.deviceOf(t);
+  const auto& id = s.bench.facts(t).id;
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  std::vector<const Motor*> out;
+  for (const auto& m : s.motors) {
+    for (const auto& ref : m.reached) {
+      if (ref.device != d) continue;
+      const auto& channel = circuit::channelOf(s.bench, ref);
+      bool reads = std::ranges::any_of(channel.signals, [&](const auto& x) { return x.second == id; });
+      for (const auto& e : part.elements) {
+        const auto inputs = parts::inputsOf(e);
+        const auto nodes = parts::nodesOf(e);
+        const bool here = std::ranges::any_of(nodes, [&](const auto& n) { return std::ranges::count(channel.out, n) > 0; });
+        reads = reads || (here && std::ranges::count(inputs, id) > 0);
+      }
+      if (reads && std::ranges::count(out, &m) == 0) out.push_back(&m);
+    }
+  }
+  return out;
+}
+
+// Whether it decides about motion or life: a condition of a switch or chopper reads it.
+bool steers(const SolvedBench& s, TerminalIndex t) {
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part;
+  return std::ranges::any_of(part.elements, [&](const parts::Element& e) {
+    const auto inputs = parts::inputsOf(e);
+    return std::ranges::count(inputs, s.bench.facts(t).id) > 0;
+  });
+}
+
+TerminalIndex pinAt(const SolvedBench& s, TerminalIndex t) {
+  for (const auto r : signalReach(s, t))
+    if (pinGroup(s.bench, r)) return r;
+  return -1;
+}
+
+}  // namespace
+
+// An input that no resistor, tie or driven pin holds, in every command that runs a motor it decides about.
+Findings inputFloating(const SolvedBench& s) {
+  Findings out;
+  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
+    if (!s.bench.facts(t).input) continue;
+    const auto motors = decides(s, t);
+    if (motors.empty()) continue;  // a channel without load
+    const auto* p = s.running(indexOf(s, *motors.front()), Charge::Nominal);
+    if (!p || p->level(t) != parts::Level::Undefined) continue;
+    // An input that a driven pin reaches is not open; if it has no level, the missing ground is the reason.
+    const auto pin = pinAt(s, t);
+    const bool driven = pin >= 0 && p->command().pins.contains(pin);
+    if (driven) continue;
+    const bool stop = steers(s, t);
+    const auto name = s.bench.called(t);
+    auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("{} floats", name),
+                     pin >= 0 ? fmt::format("{} hangs on {}, which no signal of the plan drives: {} may move by itself or stay dead.", name,
+                                            s.bench.called(pin), called(s, *motors.front()))
+                              : fmt::format("{} is open and the part gives it no level: {} may move by itself or stay dead.", name,
+                                            called(s, *motors.front())),
+                     {s.bench.address(t)});
+    f.formula = "more than 1 MΩ to anything that could hold it";
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,52 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+// The roles that carry the duty: the speed input where the plan has one, else the inputs themselves.
+std::vector<const harness::Signal*> speedSignals(const harness::Intent& intent) {
+  std::vector<const harness::Signal*> out;
+  for (const auto& sig : intent.signals)
+    if (sig.role == "speed") out.push_back(&sig);
+  if (out.empty())
+    for (const auto& sig : intent.signals)
+      if (sig.role == "in" || sig.role == "in1" || sig.role == "in2") out.push_back(&sig);
+  return out;
+}
+
+}  // namespace
+
+Findings pinNoPwm(const SolvedBench& s) {
+  Findings out;
+  for (const auto& intent : s.bench.intents) {
+    if (!intent.speedControl) continue;
+    for (const auto* signal : speedSignals(intent)) {
+      const auto t = s.bench.terminal(signal->pin);
+      if (t < 0 || !s.bench.facts(t).pin || !s.bench.facts(t).pin->pwm.empty()) continue;
+      const bool soft = s.bench.facts(t).pin->softPwm;
+      const auto& name = called(s.bench, s.bench.deviceIndex(intent.motor));
+      auto f = finding(
+          soft ? Severity::Caution : Severity::Stop, fmt::format("{} has no PWM", s.bench.called(t)),
+          soft ? fmt::format("The speed of {} is to come from {}, which has PWM in software only: it jitters.", name, s.bench.called(t))
+               : fmt::format("The speed of {} is to come from {}, which has no PWM: it will be full speed or nothing.", name,
+                             s.bench.called(t)),
+          {s.bench.address(t), intent.motor});
+      std::string free;
+      const auto& part = *s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part;
+      for (const auto& other : part.terminals) {
+        const auto o = s.bench.terminal(s.bench.deviceOf(t), other.id);
+        if (other.pin && !other.pin->pwm.empty() && other.pin->reserved.empty() && !s.bench.connected(o))
+          free += (free.empty() ? "" : ", ") + other.label;
+      }
+      f.formula = free.empty() ? "no free pin with PWM is left" : "free pins with PWM: " + free;
+      out.push_back(std::move(f));
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,94 @@
+#include "core/checks/plan.h"
+
+namespace bold::checks {
+
+using harness::Connection;
+using harness::Device;
+using harness::State;
+
+std::string Plan::freeId(const std::string& stem) {
+  for (int n = 1;; ++n)
+    if (auto id = stem + std::to_string(n); m_ids.insert(id).second) return id;
+}
+
+Plan& Plan::wire(const Address& a, const Address& b, const std::string& colour) {
+  Connection c;
+  c.id = freeId("w");
+  c.a = a;
+  c.b = b;
+  c.colour = colour;
+  c.state = State::Planned;
+  m_edit.changes.emplace_back(harness::Put<Connection>{c, {}});
+  return *this;
+}
+
+Plan& Plan::wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::string& colour) {
+  const auto address = [&](circuit::TerminalIndex t) {
+    return Address{m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].doc.id, m_bench.facts(t).id};
+  };
+  return wire(address(a), address(b), colour);
+}
+
+std::string Plan::device(const std::string& part, const std::string& stem, const std::string& group) {
+  Device d;
+  d.id = freeId(stem);
+  d.part = part;
+  d.group = group;
+  d.state = State::Planned;
+  m_edit.changes.emplace_back(harness::Put<Device>{d, {}});
+  return d.id;
+}
+
+Plan& Plan::remove(int connection) {
+  auto c = m_bench.connections[static_cast<std::size_t>(connection)];
+  c.state = State::ToBeRemoved;
+  m_edit.changes.emplace_back(harness::Put<Connection>{c, {}});
+  return *this;
+}
+
+Plan& Plan::setting(int device, const std::string& id, const std::string& value) {
+  const auto& d = m_bench.devices[static_cast<std::size_t>(device)];
+  Device changed = d.doc;
+  changed.settings[id] = {d.settings.at(id), value};
+  m_edit.changes.emplace_back(harness::Put<Device>{changed, {}});
+  return *this;
+}
+
+Plan& Plan::exchange(circuit::TerminalIndex a, circuit::TerminalIndex b) {
+  const auto address = [&](circuit::TerminalIndex t) {
+    return Address{m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].doc.id, m_bench.facts(t).id};
+  };
+  for (std::size_t i = 0; i < m_bench.connections.size(); ++i) {
+    const auto& c = m_bench.connections[i];
+    const auto other = [&](const Address& end) {
+      const auto t = m_bench.terminal(end);
+      return t == a ? address(b) : t == b ? address(a) : end;
+    };
+    if (other(c.a) == c.a && other(c.b) == c.b) continue;
+    remove(static_cast<int>(i));
+    auto moved = c;
+    moved.id = freeId(c.kind == harness::ConnectionKind::Wire ? "w" : "p");
+    moved.a = other(c.a);
+    moved.b = other(c.b);
+    moved.state = State::Planned;
+    moved.raw = nullptr;
+    m_edit.changes.emplace_back(harness::Put<Connection>{moved, {}});
+  }
+  return *this;
+}
+
+Repair Plan::repair(std::string text) const {
+  Repair r{std::move(text), m_edit};
+  r.edit.title = r.text;
+  return r;
+}
+
+std::string found(const circuit::Bench& bench, circuit::TerminalIndex t) {
+  const auto& place = bench.facts(t).place;
+  std::string where = place.contact;
+  const bool counted = place.position > 0 && bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part->layoutKnown;
+  if (counted && !place.connector.empty()) where = place.connector + ", " + std::to_string(place.position);
+  return bench.called(t) + " (" + where + ")";
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,39 @@
+#pragma once
+
+#include <set>
+#include <string>
+
+#include "core/checks/finding.h"
+#include "core/circuit/bench.h"
+
+namespace bold::checks {
+
+/// Collects what a repair adds, takes away and sets, all of it as planned.
+class Plan {
+ public:
+  explicit Plan(const circuit::Bench& bench) : m_bench(bench), m_ids(bench.ids) {}
+
+  Plan& wire(const Address& a, const Address& b, const std::string& colour);
+  Plan& wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::string& colour);
+  /// A loose part; returns its id.
+  std::string device(const std::string& part, const std::string& stem, const std::string& group = {});
+  Plan& remove(int connection);
+  Plan& setting(int device, const std::string& id, const std::string& value);
+  /// Takes the connections off terminals a and b and puts each back on the other one.
+  Plan& exchange(circuit::TerminalIndex a, circuit::TerminalIndex b);
+
+  Repair repair(std::string text) const;
+  bool empty() const { return m_edit.changes.empty(); }
+
+ private:
+  const circuit::Bench& m_bench;
+  std::set<std::string> m_ids;
+  harness::Edit m_edit;
+
+  std::string freeId(const std::string& stem);
+};
+
+/// "S1 GND (screw)": a terminal as a person finds it.
+std::string found(const circuit::Bench& bench, circuit::TerminalIndex t);
+
+}  // namespace bold::checks

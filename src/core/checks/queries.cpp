@@ -1,0 +1,132 @@
+#include "core/checks/queries.h"
+
+#include <algorithm>
+#include <set>
+
+namespace bold::checks {
+
+const std::string& idOf(const Bench& bench, int device) {
+  return bench.devices[static_cast<std::size_t>(device)].doc.id;
+}
+const std::string& called(const Bench& bench, int device) {
+  return bench.devices[static_cast<std::size_t>(device)].doc.called();
+}
+std::string called(const SolvedBench& s, const Motor& motor) {
+  return called(s.bench, motor.device);
+}
+
+std::optional<PinGroup> pinGroup(const Bench& bench, TerminalIndex t) {
+  if (t < 0 || !bench.facts(t).pin) return std::nullopt;
+  const int d = bench.deviceOf(t);
+  for (const auto& e : bench.devices[static_cast<std::size_t>(d)].part->elements)
+    if (const auto* p = std::get_if<parts::Pins>(&e.body); p && std::ranges::count(p->pins, bench.facts(t).id) > 0)
+      return PinGroup{d, p, bench.terminal(d, p->rail), bench.terminal(d, p->ground)};
+  return std::nullopt;
+}
+
+Amps leaving(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
+  Amps sum{};
+  for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
+    const auto& link = s.bench.links[l];
+    if (link.a == link.b) continue;
+    if (link.a == t) sum = sum + p.link(static_cast<int>(l));
+    if (link.b == t) sum = sum - p.link(static_cast<int>(l));
+  }
+  return sum;
+}
+
+std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from) {
+  std::set<int> rails;
+  for (const auto& pole : s.nets.sources()) {
+    rails.insert(s.nets.of(pole.positive));
+    rails.insert(s.nets.of(pole.negative));
+  }
+  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& p) {
+    rails.insert(s.nets.of(s.bench.terminal(d, p.rail)));
+    rails.insert(s.nets.of(s.bench.terminal(d, p.ground)));
+  });
+  std::set<int> seen{s.nets.of(from)};
+  std::vector<int> open{s.nets.of(from)};
+  while (!open.empty()) {
+    const int net = open.back();
+    open.pop_back();
+    if (rails.contains(net) && net != s.nets.of(from)) continue;
+    eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
+      const auto a = s.bench.terminal(d, r.a);
+      const auto b = s.bench.terminal(d, r.b);
+      if (a < 0 || b < 0) return;
+      for (const auto& [x, y] : {std::pair{a, b}, std::pair{b, a}})
+        if (s.nets.of(x) == net && !rails.contains(s.nets.of(y)) && seen.insert(s.nets.of(y)).second) open.push_back(s.nets.of(y));
+    });
+  }
+  std::vector<TerminalIndex> out;
+  for (const int net : seen)
+    for (const auto t : s.nets.members(net))
+      if (t != from) out.push_back(t);
+  return out;
+}
+
+TerminalIndex referenceOf(const Bench& bench, TerminalIndex input) {
+  const int d = bench.deviceOf(input);
+  const auto& facts = bench.facts(input);
+  if (facts.input) return bench.terminal(d, facts.input->ground);
+  for (const auto& c : bench.devices[static_cast<std::size_t>(d)].part->channels)
+    for (const auto& [role, t] : c.signals)
+      if (t == facts.id && !c.returnTerminal.empty()) return bench.terminal(d, c.returnTerminal);
+  return -1;
+}
+
+const circuit::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive) {
+  if (t < 0) return nullptr;
+  for (const auto& p : s.nets.sources())
+    if (s.nets.same(positive ? p.positive : p.negative, t)) return &p;
+  return nullptr;
+}
+
+const Figure& continuousOf(const Bench& bench, ChannelRef ref) {
+  const auto& c = circuit::channelOf(bench, ref);
+  const auto& settings = bench.devices[static_cast<std::size_t>(ref.device)].settings;
+  const auto it = settings.find("heatSink");
+  return it != settings.end() && it->second == "fitted" && c.continuousSink.known() ? c.continuousSink : c.continuous;
+}
+
+std::vector<const Motor*> loadsOf(const SolvedBench& s, ChannelRef channel) {
+  std::vector<const Motor*> out;
+  for (const auto& m : s.motors)
+    if (std::ranges::count(m.reached, channel) > 0) out.push_back(&m);
+  return out;
+}
+
+std::vector<ChannelRef> loadedChannels(const SolvedBench& s) {
+  std::vector<ChannelRef> out;
+  for (const auto& m : s.motors)
+    for (const auto& r : m.reached)
+      if (std::ranges::count(out, r) == 0) out.push_back(r);
+  return out;
+}
+
+int indexOf(const SolvedBench& s, const Motor& motor) {
+  return static_cast<int>(&motor - s.motors.data());
+}
+
+std::string show(AnyQuantity q) {
+  return displayText(q);
+}
+
+Finding finding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects) {
+  Finding f;
+  f.severity = severity;
+  f.headline = std::move(headline);
+  f.text = std::move(text);
+  f.subjects = std::move(subjects);
+  return f;
+}
+
+std::vector<std::string> sourcesOf(std::initializer_list<const Figure*> figures) {
+  std::vector<std::string> out;
+  for (const auto* f : figures)
+    if (!f->source.empty() && std::ranges::count(out, f->source) == 0) out.push_back(f->source);
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,78 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/checks/finding.h"
+#include "core/circuit/solved_bench.h"
+
+/// Questions that several checks ask of a solved bench. What to look for, never what to say.
+namespace bold::checks {
+
+using circuit::Action;
+using circuit::Bench;
+using circuit::ChannelRef;
+using circuit::Charge;
+using circuit::Moment;
+using circuit::Motor;
+using circuit::MotorKind;
+using circuit::OperatingPoint;
+using circuit::SolvedBench;
+using circuit::TerminalIndex;
+
+/// Calls f(device, element index, body) for every element of type T that exists with the present settings.
+template <class T, class F>
+void eachElement(const Bench& bench, F f) {
+  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
+    const auto& elements = bench.devices[d].part->elements;
+    for (std::size_t e = 0; e < elements.size(); ++e)
+      if (const auto* body = std::get_if<T>(&elements[e].body); body && bench.devices[d].has(elements[e]))
+        f(static_cast<int>(d), static_cast<int>(e), *body);
+  }
+}
+
+const std::string& idOf(const Bench& bench, int device);
+const std::string& called(const Bench& bench, int device);
+std::string called(const SolvedBench& s, const Motor& motor);
+
+/// A controller pin: the group it belongs to, and the device; nothing for other terminals.
+struct PinGroup {
+  int device;
+  const parts::Pins* pins;
+  TerminalIndex rail, ground;
+};
+std::optional<PinGroup> pinGroup(const Bench& bench, TerminalIndex t);
+
+/// Current that leaves a device through a terminal by its connections.
+Amps leaving(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t);
+
+/// Terminals a signal at `from` gets to: by copper, and on through series resistors, not past a supply.
+std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from);
+
+/// The terminal that a channel's input is measured against: ground of an input, return of a transistor.
+TerminalIndex referenceOf(const Bench& bench, TerminalIndex input);
+
+/// The source whose positive / negative pole shares copper with t; nullptr when none.
+const circuit::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive);
+
+/// The rating that holds for the heat sink really fitted.
+const Figure& continuousOf(const Bench& bench, ChannelRef channel);
+
+/// Motors that any output of the channel is wired to.
+std::vector<const Motor*> loadsOf(const SolvedBench& s, ChannelRef channel);
+/// Every channel with at least one motor.
+std::vector<ChannelRef> loadedChannels(const SolvedBench& s);
+
+int indexOf(const SolvedBench& s, const Motor& motor);
+
+/// "12.6 V", "1.68 A"
+std::string show(AnyQuantity q);
+
+/// One finding with its severity and words; the engine adds check and harm.
+Finding finding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects);
+
+/// Where the figures of a sentence come from, without repetition.
+std::vector<std::string> sourcesOf(std::initializer_list<const Figure*> figures);
+
+}  // namespace bold::checks

@@ -1,0 +1,79 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/plan.h"
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+bool drivenBySignal(const Motor& m, const parts::Channel& channel, const std::string& input) {
+  if (!m.intent) return false;
+  return std::ranges::any_of(m.intent->signals, [&](const harness::Signal& sig) {
+    const auto it = channel.signals.find(sig.role);
+    return it != channel.signals.end() && it->second == input;
+  });
+}
+
+// The logic supply of a stage, to tie an input to: its own, else the rail of a controller.
+TerminalIndex tie(const SolvedBench& s, int stage, bool high) {
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(stage)].part;
+  for (const auto& t : part.terminals) {
+    if (high && t.supply && t.supply->purpose == "logic") return s.bench.terminal(stage, t.id);
+    if (!high && t.ground) return s.bench.terminal(stage, t.id);
+  }
+  TerminalIndex rail = -1;
+  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& p) {
+    if (rail < 0) rail = s.bench.terminal(d, p.rail);
+  });
+  return rail;
+}
+
+}  // namespace
+
+// Inputs that no signal drives and that keep the stage off although the motor is asked to run: sleep, reset, standby, enable.
+Findings stageNotAwake(const SolvedBench& s) {
+  Findings out;
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto& motor = s.motors[m];
+    if (motor.meant.device < 0 || !motor.intent || motor.intent->signals.empty()) continue;
+    const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
+    const auto& channel = circuit::channelOf(s.bench, motor.meant);
+    if (!p || channel.lowSide) continue;
+    const auto recipe = circuit::inputsFor(s.bench, motor, p->command().action, p->command().step);
+    std::vector<TerminalIndex> wrong;
+    for (const auto& [input, level] : recipe.inputs) {
+      const auto t = s.bench.terminal(motor.meant.device, input);
+      const auto got = p->level(t);
+      if (!drivenBySignal(motor, channel, input) && got != level && got != parts::Level::Undefined) wrong.push_back(t);
+    }
+    if (wrong.empty()) continue;
+    std::string names;
+    std::vector<std::string> subjects;
+    Plan plan(s.bench);
+    std::string repair;
+    for (const auto t : wrong) {
+      names += (names.empty() ? "" : " and ") + s.bench.facts(t).label;
+      subjects.push_back(s.bench.address(t));
+      const bool high = recipe.inputs.at(s.bench.facts(t).id) == parts::Level::High;
+      const auto to = tie(s, motor.meant.device, high);
+      if (to < 0) continue;
+      plan.wire(t, to, high ? "RD" : "BK");
+      repair += fmt::format("{}{} to {}", repair.empty() ? "" : ", ", found(s.bench, t), found(s.bench, to));
+    }
+    const bool low = p->level(wrong.front()) == parts::Level::Low;
+    auto f = finding(
+        Severity::Stop, fmt::format("{} is kept off by {}", called(s.bench, motor.meant.device), names),
+        fmt::format("{} of {} {} {} and no signal of the plan drives {}: {} never moves.", names, called(s.bench, motor.meant.device),
+                    wrong.size() == 1 ? "is" : "are", low ? "low" : "high", wrong.size() == 1 ? "it" : "them", called(s, motor)),
+        subjects);
+    f.formula = fmt::format("{} read as {}", names, low ? "low" : "high");
+    if (!plan.empty() && !repair.empty()) f.repair = plan.repair("Tie " + repair + ".");
+    const bool known = std::ranges::any_of(out, [&](const Finding& o) { return o.subjects == f.subjects; });
+    if (!known) out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

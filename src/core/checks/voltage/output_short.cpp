@@ -1,0 +1,73 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+// What hard potential a terminal's copper belongs to, in words; empty when none.
+std::string rail(const SolvedBench& s, TerminalIndex t) {
+  for (const auto& pole : s.nets.sources()) {
+    if (s.nets.same(t, pole.positive)) return "the plus of " + called(s.bench, pole.device);
+    if (s.nets.same(t, pole.negative)) return "the minus of " + called(s.bench, pole.device);
+  }
+  std::string word;
+  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& p) {
+    for (const auto& [node, name] : {std::pair{p.rail, "the supply of "}, std::pair{p.ground, "the ground of "}})
+      if (s.nets.same(t, s.bench.terminal(d, node))) word = name + called(s.bench, d);
+  });
+  return word;
+}
+
+}  // namespace
+
+// Outputs and pins that share copper with a rail, and outputs of one bridge joined to each other.
+Findings outputShort(const SolvedBench& s) {
+  Findings out;
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
+    for (const auto& c : s.bench.devices[d].part->channels) {
+      for (std::size_t i = 0; i < c.out.size(); ++i) {
+        const auto t = s.bench.terminal(static_cast<int>(d), c.out[i]);
+        if (!s.bench.connected(t)) continue;
+        const auto name = rail(s, t);
+        // A switch to ground whose output is on ground shorts nothing; it just never matters.
+        if (!name.empty() && !(c.lowSide && sourceAt(s, t, false))) {
+          auto f = finding(Severity::Stop, fmt::format("{} is on a rail", s.bench.called(t)),
+                           fmt::format("The output {} is joined to {}: switching it the other way is a short.", s.bench.called(t), name),
+                           {s.bench.address(t)});
+          f.formula = fmt::format("{} and {} are one net", s.bench.called(t), name);
+          out.push_back(std::move(f));
+        }
+        for (std::size_t k = i + 1; k < c.out.size(); ++k) {
+          const auto other = s.bench.terminal(static_cast<int>(d), c.out[k]);
+          if (c.lowSide || !s.nets.same(t, other)) continue;
+          auto f = finding(
+              Severity::Stop, fmt::format("{} and {} are joined", s.bench.called(t), s.bench.facts(other).label),
+              fmt::format("Both outputs {} and {} of one bridge are joined: forward is a short.", s.bench.called(t), s.bench.called(other)),
+              {s.bench.address(t), s.bench.address(other)});
+          f.formula = fmt::format("{} and {} are one net", s.bench.called(t), s.bench.called(other));
+          out.push_back(std::move(f));
+        }
+      }
+    }
+  }
+  for (const auto& intent : s.bench.intents) {
+    for (const auto& signal : intent.signals) {
+      const auto t = s.bench.terminal(signal.pin);
+      if (t < 0 || !s.bench.facts(t).pin || !s.bench.connected(t)) continue;
+      const auto name = rail(s, t);
+      if (name.empty()) continue;
+      auto f = finding(Severity::Stop, fmt::format("{} is on a rail", s.bench.called(t)),
+                       fmt::format("The program drives {} as an output, and it is joined to {}.", s.bench.called(t), name),
+                       {s.bench.address(t)});
+      f.formula = fmt::format("{} and {} are one net", s.bench.called(t), name);
+      const bool known = std::ranges::any_of(out, [&](const Finding& o) { return o.subjects == f.subjects; });
+      if (!known) out.push_back(std::move(f));
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

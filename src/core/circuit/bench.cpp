@@ -1,0 +1,139 @@
+#include "core/circuit/bench.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+
+namespace bold::circuit {
+namespace {
+
+using harness::State;
+
+// The poles of a plug's end: one terminal, or the terminals of a connector in order of position.
+std::vector<TerminalIndex> poles(const Bench& bench, const Address& end) {
+  if (const auto t = bench.terminal(end); t >= 0) return {t};
+  std::vector<TerminalIndex> out;
+  const int d = bench.deviceIndex(end.device);
+  if (d < 0) return out;
+  const auto& device = bench.devices[static_cast<std::size_t>(d)];
+  for (std::size_t i = 0; i < device.part->terminals.size(); ++i)
+    if (device.part->terminals[i].place.connector == end.terminal) out.push_back(device.first + static_cast<int>(i));
+  std::ranges::stable_sort(out, {}, [&](TerminalIndex t) { return bench.facts(t).place.position; });
+  return out;
+}
+
+void connect(Bench& bench, int connection) {
+  const auto& c = bench.connections[static_cast<std::size_t>(connection)];
+  auto a = poles(bench, c.a);
+  auto b = poles(bench, c.b);
+  for (const auto& [end, found] : {std::pair{&c.a, &a}, {&c.b, &b}}) {
+    if (!found->empty()) continue;
+    const bool device = bench.deviceIndex(end->device) >= 0;
+    bench.problems.push_back({device ? fmt::format("The connection {} ends at {}, which {} does not have.", c.id, end->text(), end->device)
+                                     : fmt::format("The connection {} ends at {}, which is not on the bench.", c.id, end->text()),
+                              "#" + c.id, "It was kept but is not judged."});
+  }
+  if (a.empty() || b.empty()) return;
+  if (a.size() != b.size()) {
+    bench.problems.push_back(
+        {fmt::format("The plug {} joins {} poles to {}.", c.id, a.size(), b.size()), "#" + c.id, "It was kept but is not judged."});
+    return;
+  }
+  if (c.mirrored) std::ranges::reverse(b);
+  for (std::size_t i = 0; i < a.size(); ++i) {
+    bench.links.push_back({connection, a[i], b[i]});
+    if (a[i] == b[i]) continue;
+    ++bench.m_connected[static_cast<std::size_t>(a[i])];
+    ++bench.m_connected[static_cast<std::size_t>(b[i])];
+  }
+}
+
+}  // namespace
+
+bool BenchDevice::has(const parts::Element& element) const {
+  return std::ranges::all_of(element.when, [&](const auto& w) {
+    const auto it = settings.find(w.first);
+    return it != settings.end() && it->second == w.second;
+  });
+}
+
+int Bench::deviceIndex(const std::string& id) const {
+  for (std::size_t i = 0; i < devices.size(); ++i)
+    if (devices[i].doc.id == id) return static_cast<int>(i);
+  return -1;
+}
+
+TerminalIndex Bench::terminal(const Address& a) const {
+  const int d = deviceIndex(a.device);
+  return d < 0 ? -1 : terminal(d, a.terminal);
+}
+
+TerminalIndex Bench::terminal(int device, const std::string& id) const {
+  const auto& d = devices[static_cast<std::size_t>(device)];
+  const int i = d.part->indexOf(id);
+  return i < 0 ? -1 : d.first + i;
+}
+
+const parts::Terminal& Bench::facts(TerminalIndex t) const {
+  const auto& d = devices[static_cast<std::size_t>(deviceOf(t))];
+  return d.part->terminals[static_cast<std::size_t>(t - d.first)];
+}
+
+std::string Bench::address(TerminalIndex t) const {
+  return devices[static_cast<std::size_t>(deviceOf(t))].doc.id + "." + facts(t).id;
+}
+
+std::string Bench::called(TerminalIndex t) const {
+  return devices[static_cast<std::size_t>(deviceOf(t))].doc.called() + " " + facts(t).label;
+}
+
+Bench makeBench(const harness::Harness& h, const parts::Library& library) {
+  Bench bench;
+  bench.ambient = h.ambient;
+  for (const auto& d : h.devices) bench.ids.insert(d.id);
+  for (const auto& c : h.connections) bench.ids.insert(c.id);
+  for (const auto& i : h.intents) bench.ids.insert(i.id);
+  for (const auto& d : h.devices) {
+    if (d.state == State::Planned) continue;
+    std::vector<Problem> remarks;
+    auto part = library.withOverrides(d.part, d.overrides, remarks);
+    for (auto& r : remarks) {
+      r.where = "#" + d.id;
+      bench.remarks.push_back(r);
+    }
+    if (!part) {
+      bench.problems.push_back(
+          {fmt::format("The part \"{}\" of {} is not in the library.", d.part, d.id), "#" + d.id, "It was kept but is not judged."});
+      ++bench.unknownParts;
+      continue;
+    }
+    if (d.unknownFields)
+      bench.problems.push_back({fmt::format("{} has fields that this version does not know.", d.id), "#" + d.id, "They were kept."});
+    BenchDevice device{d, part, {}, static_cast<TerminalIndex>(bench.m_owner.size())};
+    for (const auto& s : part->settings) device.settings[s.id] = s.standard;
+    for (const auto& [id, v] : d.settings) {
+      const auto* s = part->setting(id);
+      if (!s || std::ranges::count(s->values, v.value) == 0)
+        bench.problems.push_back({fmt::format("The setting \"{}\" = \"{}\" of {} is not one its part has.", id, v.value, d.id), "#" + d.id,
+                                  "The part's standard setting was used."});
+      else
+        device.settings[id] = v.value;
+    }
+    bench.m_owner.resize(bench.m_owner.size() + part->terminals.size(), static_cast<int>(bench.devices.size()));
+    bench.devices.push_back(std::move(device));
+  }
+  bench.m_connected.assign(bench.m_owner.size(), 0);
+  for (const auto& c : h.connections) {
+    if (c.state == State::Planned) continue;
+    bench.connections.push_back(c);
+    if (c.unknownFields)
+      bench.problems.push_back(
+          {fmt::format("The connection {} has fields that this version does not know.", c.id), "#" + c.id, "They were kept."});
+    connect(bench, static_cast<int>(bench.connections.size()) - 1);
+  }
+  for (const auto& i : h.intents)
+    if (bench.deviceIndex(i.motor) >= 0) bench.intents.push_back(i);
+  return bench;
+}
+
+}  // namespace bold::circuit

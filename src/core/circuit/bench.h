@@ -1,0 +1,63 @@
+#pragma once
+
+#include <map>
+#include <memory>
+#include <set>
+#include <string>
+#include <vector>
+
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
+
+/// The document and the library joined, and what follows from the wires.
+namespace bold::circuit {
+
+/// Index of a terminal over the whole bench; -1 is none.
+using TerminalIndex = int;
+
+struct BenchDevice {
+  harness::Device doc;
+  std::shared_ptr<const parts::Part> part;      // shared with the library
+  std::map<std::string, std::string> settings;  ///< every setting of the part, as it stands
+  TerminalIndex first = 0;
+
+  /// Whether an element exists with these settings.
+  bool has(const parts::Element& element) const;
+};
+
+/// One pole of a connection: copper between two terminals.
+struct Link {
+  int connection = 0;
+  TerminalIndex a = -1, b = -1;
+};
+
+/// The bench as it stands: planned things absent, things to be removed present.
+struct Bench {
+  std::vector<BenchDevice> devices;
+  std::vector<harness::Connection> connections;
+  std::vector<Link> links;
+  std::vector<harness::Intent> intents;
+  std::vector<Problem> problems;  ///< what keeps it from being judged: unknown parts, wires to nowhere
+  std::vector<Problem> remarks;   ///< figures that could not be replaced and the like
+  std::optional<Celsius> ambient;
+  int unknownParts = 0;
+  std::set<std::string> ids;  ///< every id of the document, planned things included: repairs need free ones
+
+  int deviceIndex(const std::string& id) const;          ///< -1 when not on the bench
+  TerminalIndex terminal(const Address& address) const;  ///< -1 when there is none
+  TerminalIndex terminal(int device, const std::string& id) const;
+  int deviceOf(TerminalIndex t) const { return m_owner[static_cast<std::size_t>(t)]; }
+  const parts::Terminal& facts(TerminalIndex t) const;
+  std::string address(TerminalIndex t) const;  ///< "s1.IN1"
+  std::string called(TerminalIndex t) const;   ///< for sentences: "S1 IN1"
+  std::size_t terminalCount() const { return m_owner.size(); }
+  /// Whether any connection ends here.
+  bool connected(TerminalIndex t) const { return m_connected[static_cast<std::size_t>(t)] > 0; }
+
+  std::vector<int> m_owner;
+  std::vector<int> m_connected;
+};
+
+Bench makeBench(const harness::Harness& harness, const parts::Library& library);
+
+}  // namespace bold::circuit

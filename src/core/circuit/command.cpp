@@ -1,0 +1,280 @@
+#include "core/circuit/command.h"
+
+#include <algorithm>
+#include <optional>
+
+#include "core/parts/truth_table.h"
+
+namespace bold::circuit {
+namespace {
+
+using parts::BridgeAction;
+using parts::Drive;
+using parts::Level;
+
+bool isStepper(MotorKind k) {
+  return k == MotorKind::BipolarStepper || k == MotorKind::UnipolarStepper;
+}
+
+std::string actionWord(Action a, int step) {
+  switch (a) {
+    case Action::AllOff:
+      return "off";
+    case Action::Boot:
+      return "while booting";
+    case Action::Forward:
+      return "forward";
+    case Action::Reverse:
+      return "reverse";
+    case Action::Brake:
+      return "brake";
+    case Action::Coast:
+      return "coast";
+    case Action::Hold:
+      return "hold";
+    case Action::Step:
+      return "step " + std::to_string(step + 1);
+    case Action::Move:
+      return "move";
+    case Action::AllRunning:
+      return "all running";
+  }
+  return {};
+}
+
+// Forward of a bridge is its first output high; which way the motor then turns is the wires' business.
+bool matches(const Motor& m, const parts::Channel& c, const parts::TruthRow& row, Action action, int step) {
+  if (c.lowSide) {
+    std::vector<int> on;
+    for (std::size_t o = 0; o < row.outputs.size(); ++o)
+      if (row.outputs[o] == Drive::Low) on.push_back(static_cast<int>(o));
+    switch (action) {
+      case Action::Forward:
+        return on.size() == row.outputs.size();
+      case Action::Step:
+        return on == stepOutputs(m, step);
+      case Action::AllOff:
+      case Action::Coast:
+        return on.empty();
+      default:
+        return false;
+    }
+  }
+  if (c.out.size() == 2) {
+    const auto a = parts::bridgeAction(row.outputs[0], row.outputs[1]);
+    switch (action) {
+      case Action::Forward:
+        return a == BridgeAction::Forward;
+      case Action::Reverse:
+        return a == BridgeAction::Reverse;
+      case Action::Brake:
+        return a == BridgeAction::Brake;
+      case Action::Coast:
+        return a == BridgeAction::Coast;
+      case Action::AllOff:
+        return a == BridgeAction::Coast || a == BridgeAction::Brake;
+      default:
+        return false;
+    }
+  }
+  // A stage for all the coils of one stepper.
+  const bool driven = std::ranges::all_of(row.outputs, [](Drive d) { return d == Drive::High || d == Drive::Low; });
+  const bool open = std::ranges::all_of(row.outputs, [](Drive d) { return d == Drive::Open; });
+  if (action == Action::Hold || action == Action::Step) return driven;
+  return (action == Action::AllOff || action == Action::Coast) && open;
+}
+
+}  // namespace
+
+std::vector<int> stepOutputs(const Motor& motor, int step) {
+  const bool wave = motor.intent && motor.intent->sequence == "wave";
+  const int first = step % 4;
+  if (wave) return {first};
+  const int second = (first + 1) % 4;
+  return {std::min(first, second), std::max(first, second)};
+}
+
+Recipe inputsFor(const Bench& bench, const Motor& m, Action action, int step) {
+  Recipe recipe;
+  if (m.meant.device < 0) return recipe;
+  const auto& channel = channelOf(bench, m.meant);
+  const auto& part = *bench.devices[static_cast<std::size_t>(m.meant.device)].part;
+  const auto rows = parts::truthTable(part, channel);
+  std::vector<std::string> driven;
+  if (m.intent)
+    for (const auto& s : m.intent->signals)
+      if (const auto it = channel.signals.find(s.role); it != channel.signals.end()) driven.push_back(it->second);
+  const auto isDriven = [&](const std::string& t) { return std::ranges::count(driven, t) > 0; };
+  const Action basic = isStepper(m.kind) ? (m.kind == MotorKind::UnipolarStepper ? Action::Step : Action::Hold) : Action::Forward;
+  // What no signal drives must stand still: the values at which the motor can run at all, as many high as possible.
+  const parts::TruthRow* reference = nullptr;
+  int most = -1;
+  for (const auto& row : rows) {
+    if (!matches(m, channel, row, basic, 0)) continue;
+    int high = 0;
+    for (const auto& [t, level] : row.inputs) high += !isDriven(t) && level == Level::High;
+    if (high > most) {
+      most = high;
+      reference = &row;
+    }
+  }
+  if (!reference) return recipe;
+  // Of several rows that do it, the one that changes the fewest driven inputs from running: a brake keeps the enable.
+  const parts::TruthRow* best = nullptr;
+  int fewest = 1000;
+  for (const auto& row : rows) {
+    if (!matches(m, channel, row, action, step)) continue;
+    int changes = 0;
+    bool possible = true;
+    for (const auto& [t, level] : row.inputs) {
+      if (level == reference->inputs.at(t)) continue;
+      possible = possible && isDriven(t);
+      // For "off" people write everything low.
+      changes += action == Action::AllOff || action == Action::Brake ? (level == Level::High ? 10 : 1) : 1;
+    }
+    if (action == Action::AllOff)
+      for (const auto& [t, level] : row.inputs) changes += isDriven(t) && level == Level::High ? 2 : 0;
+    if (possible && changes < fewest) {
+      fewest = changes;
+      best = &row;
+    }
+  }
+  if (!best) return recipe;
+  recipe.inputs = best->inputs;
+  recipe.found = true;
+  return recipe;
+}
+
+std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
+  std::vector<Action> candidates;
+  switch (m.kind) {
+    case MotorKind::Servo:
+      return {Action::Move};
+    case MotorKind::BipolarStepper:
+      candidates = {Action::Hold};
+      break;
+    case MotorKind::UnipolarStepper:
+      return {Action::Step};
+    case MotorKind::Brushed:
+      candidates = {Action::Forward};
+      if (m.intent && m.intent->bothDirections) candidates = {Action::Forward, Action::Reverse, Action::Brake, Action::Coast};
+      break;
+  }
+  if (m.meant.device < 0) return {candidates.front()};
+  std::vector<Action> out;
+  for (const auto a : candidates)
+    if (inputsFor(bench, m, a, 0).found) out.push_back(a);
+  return out.empty() ? std::vector<Action>{candidates.front()} : out;
+}
+
+namespace {
+
+class CommandList {
+ public:
+  CommandList(const Bench& bench, const std::vector<Motor>& motors) : m_bench(bench), m_motors(motors) {}
+
+  std::vector<Command> build() {
+    add(plain(Action::AllOff, "all off"), {Charge::Full, Charge::Nominal});
+    auto boot = plain(Action::Boot, "while booting");
+    for (auto& [pin, state] : boot.pins) state = PinState::Float;
+    boot.forced.clear();
+    add(std::move(boot), {Charge::Nominal});
+    for (std::size_t m = 0; m < m_motors.size(); ++m) one(static_cast<int>(m));
+    auto all = plain(Action::AllRunning, "all running");
+    for (std::size_t m = 0; m < m_motors.size(); ++m) set(all, static_cast<int>(m), actionsOf(m_bench, m_motors[m]).front(), 0);
+    if (m_motors.size() > 1) add(std::move(all), {Charge::Full, Charge::Nominal});
+    return std::move(m_out);
+  }
+
+ private:
+  const Bench& m_bench;
+  const std::vector<Motor>& m_motors;
+  std::vector<Command> m_out;
+
+  void add(Command c, std::vector<Charge> charges) {
+    c.charges = std::move(charges);
+    m_out.push_back(std::move(c));
+  }
+
+  // Everything at rest.
+  Command plain(Action action, const std::string& id) {
+    Command c;
+    c.id = id;
+    c.title = id;
+    c.action = action;
+    c.turning.assign(m_motors.size(), false);
+    for (std::size_t m = 0; m < m_motors.size(); ++m) set(c, static_cast<int>(m), Action::AllOff, 0);
+    return c;
+  }
+
+  // The levels that make one motor do this, written to its pins (or put at the stage where the plan names no pins).
+  void set(Command& c, int motor, Action action, int step) {
+    const auto& m = m_motors[static_cast<std::size_t>(motor)];
+    c.turning[static_cast<std::size_t>(motor)] = action != Action::AllOff && action != Action::Brake && action != Action::Coast;
+    const auto recipe = inputsFor(m_bench, m, action, step);
+    const bool planned = m.intent && !m.intent->signals.empty();
+    if (!planned) {
+      if (m.meant.device >= 0)
+        for (const auto& [t, level] : recipe.inputs) c.forced[m_bench.terminal(m.meant.device, t)] = level;
+      return;
+    }
+    for (const auto& s : m.intent->signals) {
+      const auto pin = m_bench.terminal(s.pin);
+      if (pin < 0) continue;
+      Level level = c.turning[static_cast<std::size_t>(motor)] ? Level::High : Level::Low;
+      bool known = false;
+      if (m.meant.device >= 0) {
+        const auto& signals = channelOf(m_bench, m.meant).signals;
+        if (const auto it = signals.find(s.role); it != signals.end())
+          if (const auto at = recipe.inputs.find(it->second); at != recipe.inputs.end()) {
+            level = at->second;
+            known = true;
+          }
+      }
+      if (s.role == "step" || s.role == "dir" || s.role == "pulse")
+        level = Level::Low;
+      else if (!known && s.activeLow)
+        level = !level;
+      c.pins[pin] = level == Level::High ? PinState::High : PinState::Low;
+    }
+  }
+
+  void one(int motor) {
+    const auto& m = m_motors[static_cast<std::size_t>(motor)];
+    const auto& name = m_bench.devices[static_cast<std::size_t>(m.device)].doc.called();
+    const auto make = [&](Action a, int step, Moment moment, const std::string& tail) {
+      auto c = plain(a, name + " " + actionWord(a, step) + tail);
+      c.motor = motor;
+      c.step = step;
+      c.moment = moment;
+      return c;
+    };
+    const auto actions = actionsOf(m_bench, m);
+    for (const auto a : actions) {
+      const int steps = a == Action::Step ? 4 : 1;
+      for (int s = 0; s < steps; ++s) {
+        auto c = make(a, s, Moment::Running, "");
+        set(c, motor, a, s);
+        const bool first = a == actions.front() && s == 0;
+        add(std::move(c), first ? std::vector{Charge::Full, Charge::Nominal, Charge::Empty} : std::vector{Charge::Nominal});
+      }
+    }
+    const Action run = actions.front();
+    if (m.kind == MotorKind::Brushed || m.kind == MotorKind::Servo) {
+      auto stalled = plain(run, name + " stalled");
+      stalled.moment = Moment::Stalled;
+      stalled.motor = motor;
+      for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actionsOf(m_bench, m_motors[k]).front(), 0);
+      add(std::move(stalled), {Charge::Full, Charge::Nominal});
+    }
+    if (m.kind != MotorKind::Servo) add(make(run, 0, Moment::JustOpened, ", just opened"), {Charge::Full});
+  }
+};
+
+}  // namespace
+
+std::vector<Command> commandsOf(const Bench& bench, const std::vector<Motor>& motors) {
+  return CommandList(bench, motors).build();
+}
+
+}  // namespace bold::circuit

@@ -1,0 +1,47 @@
+#pragma once
+
+#include <map>
+#include <string>
+#include <vector>
+
+#include "core/circuit/motors.h"
+
+namespace bold::circuit {
+
+enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning };
+enum class Moment { Running, Stalled, JustOpened };
+enum class PinState { Float, Low, High };
+enum class Charge { Full, Nominal, Empty };
+
+/// Something the program may ask of the bench, as pin levels, and the state the motors are then in.
+struct Command {
+  std::string id;     ///< "paddle forward", stable
+  std::string title;  ///< for people
+  Action action = Action::AllOff;
+  Moment moment = Moment::Running;
+  int motor = -1;  ///< index into the motors; -1: all or none
+  int step = 0;    ///< of a stepping sequence
+  std::map<TerminalIndex, PinState> pins;
+  std::map<TerminalIndex, parts::Level> forced;  ///< stage inputs put there directly, for motors without signals
+  std::vector<bool> turning;                     ///< per motor: asked to run
+  std::vector<Charge> charges;                   ///< the supply states it is solved at
+};
+
+/// What the truth table of the meant channel says the inputs must be.
+struct Recipe {
+  std::map<std::string, parts::Level> inputs;  ///< by input terminal id of the stage
+  bool found = false;
+};
+/// Pin-side inputs for an action of one motor; inputs without a signal stay at what the plan presumes.
+Recipe inputsFor(const Bench& bench, const Motor& motor, Action action, int step);
+
+/// The coils of a unipolar motor that step `step` of its sequence energises, by channel output index.
+std::vector<int> stepOutputs(const Motor& motor, int step);
+
+/// Every command that checks are decided from, in document order.
+std::vector<Command> commandsOf(const Bench& bench, const std::vector<Motor>& motors);
+
+/// The actions a motor is meant to be able to do, "off" not included.
+std::vector<Action> actionsOf(const Bench& bench, const Motor& motor);
+
+}  // namespace bold::circuit

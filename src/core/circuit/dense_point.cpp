@@ -1,0 +1,282 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/circuit/netlist.h"
+#include "core/circuit/operating_point.h"
+
+namespace bold::circuit {
+namespace {
+
+using parts::Level;
+using Key = std::pair<int, int>;
+
+constexpr int kMostOuterPasses = 30;
+constexpr Ohms kFloating{1e6};        // an input held by more than this floats
+constexpr double kMoves = 0.2;        // share of its running current from which a motor counts as turning
+constexpr double kBrakeShare = 0.15;  // share of the shorted motor's current from which it brakes
+
+// What an input needs for low and high at its part's rail; nothing when the rail has no voltage against ground.
+struct Threshold {
+  double low, high;
+};
+
+class DensePoint : public OperatingPoint {
+ public:
+  DensePoint(const Bench& bench, const std::vector<Motor>& motors, const Command& command, Charge charge)
+      : m_bench(bench), m_motors(motors), m_command(command), m_charge(charge) {}
+
+  void run(const OperatingPoint* running, const OperatingPoint* start) {
+    const auto opened = openedCurrents(running);
+    const NetlistInput input{m_bench, m_motors, m_command, m_charge, opened};
+    OuterState state;
+    std::vector<double> volts;
+    if (const auto* s = dynamic_cast<const DensePoint*>(start)) {
+      state = s->m_state;
+      volts = s->m_solution.volts;
+    }
+    for (int pass = 0; pass < kMostOuterPasses; ++pass) {
+      m_netlist = makeNetlist(input, state);
+      m_solution = circuit::solve(m_netlist.circuit, volts);
+      if (!m_solution.converged) {
+        m_whyNot = "its currents and voltages could not be found";
+        return;
+      }
+      m_state = state;
+      volts = m_solution.volts;
+      if (!improve(state, pass)) {
+        m_state = state;
+        return;
+      }
+    }
+    m_whyNot = "its logic does not come to rest";
+  }
+
+  const Command& command() const override { return m_command; }
+  Charge charge() const override { return m_charge; }
+  const std::string& whyNot() const override { return m_whyNot; }
+
+  std::optional<Volts> across(TerminalIndex a, TerminalIndex b) const override {
+    const int na = node(a);
+    const int nb = node(b);
+    if (na < 0 || nb < 0) return std::nullopt;
+    if (m_solution.island[static_cast<std::size_t>(na)] != m_solution.island[static_cast<std::size_t>(nb)]) return std::nullopt;
+    return Volts{m_solution.volts[static_cast<std::size_t>(na)] - m_solution.volts[static_cast<std::size_t>(nb)]};
+  }
+  Amps link(int l) const override { return branch(m_netlist.links[static_cast<std::size_t>(l)]); }
+  Amps element(int device, int e) const override {
+    const auto it = m_netlist.main.find({device, e});
+    if (it == m_netlist.main.end()) return {};
+    const auto i = branch(it->second);
+    const auto& body = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)].body;
+    return std::holds_alternative<parts::Source>(body) ? -i : i;
+  }
+  Amps base(int device, int e) const override {
+    const auto it = m_netlist.base.find({device, e});
+    return it == m_netlist.base.end() ? Amps{} : branch(it->second);
+  }
+  Amps pin(TerminalIndex t) const override {
+    const auto it = m_netlist.pins.find(t);
+    Amps sum{};
+    if (it != m_netlist.pins.end())
+      for (const auto& [b, sign] : it->second) sum = sum + branch(b) * sign;
+    return sum;
+  }
+  Amps coil(int device, int e, int c) const override {
+    const auto it = m_netlist.coils.find({device, e});
+    if (it == m_netlist.coils.end() || c >= static_cast<int>(it->second.size())) return {};
+    return -branch(it->second[static_cast<std::size_t>(c)]);
+  }
+
+  Level level(TerminalIndex t) const override {
+    if (const auto it = m_command.forced.find(t); it != m_command.forced.end()) return it->second;
+    const auto& facts = m_bench.facts(t);
+    if (!facts.input) return Level::Undefined;
+    const int device = m_bench.deviceOf(t);
+    const auto ground = m_bench.terminal(device, facts.input->ground);
+    const auto r = resistance(t, ground);
+    if (!r || *r > kFloating) return Level::Undefined;
+    const auto threshold = thresholdOf(device, facts, ground);
+    const auto v = across(t, ground);
+    if (!threshold || !v) return Level::Low;  // no supply: it reads nothing as high
+    return v->value > (threshold->low + threshold->high) / 2 ? Level::High : Level::Low;
+  }
+
+  std::optional<bool> on(int device, int e) const override {
+    const auto l = condition(device, e);
+    if (l == Level::Undefined) return std::nullopt;
+    return l == Level::High;
+  }
+
+  std::optional<Ohms> resistance(TerminalIndex a, TerminalIndex b) const override {
+    const int na = node(a);
+    const int nb = node(b);
+    if (na < 0 || nb < 0) return std::nullopt;
+    if (na == nb) return Ohms{0};
+    const auto r = m_solution.resistance(na, nb);
+    return r ? std::optional(Ohms{*r}) : std::nullopt;
+  }
+
+  double arcShare(int motor) const override {
+    double most = 0;
+    const auto& m = m_motors[static_cast<std::size_t>(motor)];
+    for (const int w : m.windings) {
+      const auto it = m_netlist.arcs.find({m.device, w});
+      if (it == m_netlist.arcs.end()) continue;
+      const double arc = std::max(branch(it->second.first).value, branch(it->second.second).value);
+      const double all = std::abs(element(m.device, w).value);
+      if (all > 1e-9) most = std::max(most, arc / all);
+    }
+    return most;
+  }
+
+  Doing doing(int motor) const override {
+    const auto& m = m_motors[static_cast<std::size_t>(motor)];
+    if (touchesUndecided(m)) return Doing::Undecided;
+    if (m.kind == MotorKind::Servo) return Doing::Energised;
+    if (m.kind != MotorKind::Brushed) {
+      for (std::size_t i = 0; i < m.windings.size(); ++i) {
+        const auto& w = windingOf(m_bench, m, i);
+        const double rated = w.phase.typical().value_or(w.nominal.typical().value_or(0) / w.resistance.typical().value_or(1e9));
+        if (std::abs(element(m.device, m.windings[i]).value) > kMoves * rated && rated > 0) return Doing::Energised;
+      }
+      return Doing::Nothing;
+    }
+    const auto& w = windingOf(m_bench, m, 0);
+    if (m_netlist.node[static_cast<std::size_t>(m_bench.terminal(m.device, w.a))] < 0) return Doing::Nothing;
+    const double i = element(m.device, m.windings[0]).value;
+    const double run = w.run.typical().value_or(0.05);
+    // A turning motor that is let go is a generator: it brakes when its own voltage drives a current round.
+    const auto action = m_command.action;
+    if (m_command.motor == motor && (action == Action::Brake || action == Action::Coast) && w.nominal.typical() && w.resistance.typical())
+      return std::abs(i) > kBrakeShare * *w.nominal.typical() / *w.resistance.typical() ? Doing::Brake : Doing::Coast;
+    if (i > kMoves * run) return Doing::Forward;
+    if (i < -kMoves * run) return Doing::Reverse;
+    return Doing::Coast;
+  }
+
+ private:
+  const Bench& m_bench;
+  const std::vector<Motor>& m_motors;
+  Command m_command;
+  Charge m_charge;
+  std::string m_whyNot;
+  Netlist m_netlist;
+  Solution m_solution;
+  OuterState m_state;
+
+  int node(TerminalIndex t) const { return t < 0 || m_netlist.node.empty() ? -1 : m_netlist.node[static_cast<std::size_t>(t)]; }
+  Amps branch(int b) const { return b < 0 ? Amps{} : Amps{m_solution.amps[static_cast<std::size_t>(b)]}; }
+
+  std::optional<Threshold> thresholdOf(int device, const parts::Terminal& facts, TerminalIndex ground) const {
+    const auto& part = *m_bench.devices[static_cast<std::size_t>(device)].part;
+    const auto it = part.levels.find(facts.input->levels);
+    if (it == part.levels.end()) return std::nullopt;
+    const auto& set = it->second;
+    if (set.rail.empty()) return Threshold{set.low.typical().value_or(0.8), set.high.typical().value_or(2.0)};
+    const auto rail = across(m_bench.terminal(device, set.rail), ground);
+    if (!rail || rail->value < 1.0) return std::nullopt;
+    return Threshold{set.lowShare * rail->value, set.highShare * rail->value};
+  }
+
+  Level condition(int device, int e) const {
+    const auto& element = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)];
+    parts::Condition::World world;
+    world.level = [&](const std::string& t) { return level(m_bench.terminal(device, t)); };
+    world.volts = [&](const std::string& a, const std::string& b) -> std::optional<double> {
+      const auto v = across(m_bench.terminal(device, a), m_bench.terminal(device, b));
+      return v ? std::optional(v->value) : std::nullopt;
+    };
+    if (const auto* s = std::get_if<parts::Switch>(&element.body)) return s->on.evaluate(world);
+    if (const auto* c = std::get_if<parts::Chopper>(&element.body)) return c->on.evaluate(world);
+    return Level::Low;
+  }
+
+  // A motor is undecided when a switch at one of the channels it is wired to does not know whether it is on.
+  bool touchesUndecided(const Motor& m) const {
+    for (const auto& ref : m.reached) {
+      const auto& elements = m_bench.devices[static_cast<std::size_t>(ref.device)].part->elements;
+      const auto& outs = channelOf(m_bench, ref).out;
+      for (std::size_t e = 0; e < elements.size(); ++e) {
+        const auto* s = std::get_if<parts::Switch>(&elements[e].body);
+        const bool here = (s && std::ranges::count(outs, s->a) + std::ranges::count(outs, s->b) > 0) ||
+                          std::holds_alternative<parts::Chopper>(elements[e].body);
+        if (here && !on(ref.device, static_cast<int>(e))) return true;
+      }
+    }
+    return false;
+  }
+
+  std::map<Key, double> openedCurrents(const OperatingPoint* running) const {
+    std::map<Key, double> out;
+    if (m_command.moment != Moment::JustOpened || !running || !running->solved()) return out;
+    const auto& m = m_motors[static_cast<std::size_t>(m_command.motor)];
+    for (const int w : m.windings)
+      if (const double i = running->element(m.device, w).value; std::abs(i) > 1e-3) out[{m.device, w}] = i;
+    return out;
+  }
+
+  // Brings the outer state in line with the solution; true when something had to change.
+  bool improve(OuterState& state, int pass) const {
+    bool changed = false;
+    const auto set = [&](std::map<Key, double>& map, Key key, double value, double tolerance) {
+      const auto it = map.find(key);
+      if (it != map.end() && std::abs(it->second - value) <= tolerance * std::max(std::abs(value), 1e-3)) return;
+      changed = changed || it != map.end() || std::abs(value) > 1e-12;
+      map[key] = value;
+    };
+    bool flipped = false;
+    for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
+      const auto& device = m_bench.devices[d];
+      for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
+        const auto& element = device.part->elements[e];
+        const Key key{static_cast<int>(d), static_cast<int>(e)};
+        if (!device.has(element)) continue;
+        const bool steered = std::holds_alternative<parts::Switch>(element.body) || std::holds_alternative<parts::Chopper>(element.body);
+        if (steered) {
+          const bool want = condition(key.first, key.second) == Level::High;
+          auto& closed = state.closed[key];
+          // After some passes one flip at a time, so that two cannot chase each other.
+          if (closed != want && !(pass > 8 && flipped)) {
+            closed = want;
+            flipped = changed = true;
+          }
+        }
+        if (const auto* c = std::get_if<parts::Chopper>(&element.body)) {
+          const auto v = across(m_bench.terminal(key.first, c->supply), m_bench.terminal(key.first, c->ground));
+          const double volts = v ? v->value : 0;
+          set(state.supply, key, volts, 1e-6);
+          set(state.draw, key, chopperDraw(key, *c, volts, state.closed[key]), 1e-6);
+        } else if (std::holds_alternative<parts::Bipolar>(element.body)) {
+          set(state.collector, key, this->element(key.first, key.second).value, 1e-4);
+        }
+      }
+    }
+    return changed;
+  }
+
+  // Power balance: what the coils and the stage turn into heat is what the supply gives.
+  double chopperDraw(Key key, const parts::Chopper& c, double volts, bool on) const {
+    if (volts < 1) return 0;
+    double watts = c.quiescent.typical().value_or(0.005) * volts;
+    if (on)
+      for (std::size_t k = 0; k < c.coils.size(); ++k) {
+        const auto v = across(m_bench.terminal(key.first, c.coils[k].first), m_bench.terminal(key.first, c.coils[k].second));
+        const double i = coil(key.first, key.second, static_cast<int>(k)).value;
+        watts += std::max(0.0, (v ? v->value : 0) * i) + i * i * c.rds.typical().value_or(0.5);
+      }
+    return watts / volts;
+  }
+};
+
+}  // namespace
+
+std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets&, const std::vector<Motor>& motors, const Command& command,
+                                      Charge charge, const OperatingPoint* running, const OperatingPoint* start) {
+  auto point = std::make_unique<DensePoint>(bench, motors, command, charge);
+  point->run(running, start);
+  return point;
+}
+
+}  // namespace bold::circuit

@@ -1,0 +1,102 @@
+#include "core/circuit/motors.h"
+
+#include <algorithm>
+
+namespace bold::circuit {
+namespace {
+
+std::vector<ChannelRef> channelsReached(const Bench& bench, const Nets& nets, const Motor& m) {
+  std::vector<ChannelRef> out;
+  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
+    const auto& part = *bench.devices[d].part;
+    for (std::size_t c = 0; c < part.channels.size(); ++c) {
+      bool touches = false;
+      for (const auto& o : part.channels[c].out) {
+        const auto t = bench.terminal(static_cast<int>(d), o);
+        for (std::size_t w = 0; w < m.windings.size() && t >= 0; ++w) {
+          const auto& winding = windingOf(bench, m, w);
+          touches = touches || nets.same(t, bench.terminal(m.device, winding.a)) || nets.same(t, bench.terminal(m.device, winding.b));
+        }
+      }
+      if (touches) out.push_back({static_cast<int>(d), static_cast<int>(c)});
+    }
+  }
+  return out;
+}
+
+// A centre tap shared by several windings makes a unipolar motor.
+bool sharesTap(const Bench& bench, const Motor& m) {
+  for (std::size_t i = 0; i < m.windings.size(); ++i)
+    for (std::size_t k = i + 1; k < m.windings.size(); ++k) {
+      const auto& x = windingOf(bench, m, i);
+      const auto& y = windingOf(bench, m, k);
+      if (x.a == y.a || x.b == y.b || x.a == y.b) return true;
+    }
+  return false;
+}
+
+}  // namespace
+
+const parts::Channel& channelOf(const Bench& bench, ChannelRef ref) {
+  return bench.devices[static_cast<std::size_t>(ref.device)].part->channels[static_cast<std::size_t>(ref.channel)];
+}
+
+const parts::Winding& windingOf(const Bench& bench, const Motor& motor, std::size_t i) {
+  const auto& elements = bench.devices[static_cast<std::size_t>(motor.device)].part->elements;
+  return std::get<parts::Winding>(elements[static_cast<std::size_t>(motor.windings[i])].body);
+}
+
+std::string called(const Bench& bench, ChannelRef ref) {
+  const auto& d = bench.devices[static_cast<std::size_t>(ref.device)];
+  return d.part->channels.size() < 2 ? d.doc.called() : d.doc.called() + " channel " + channelOf(bench, ref).id;
+}
+
+const parts::Chopper* chopperOf(const Bench& bench, ChannelRef ref) {
+  if (ref.device < 0) return nullptr;
+  for (const auto& e : bench.devices[static_cast<std::size_t>(ref.device)].part->elements)
+    if (const auto* c = std::get_if<parts::Chopper>(&e.body)) return c;
+  return nullptr;
+}
+
+std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
+  std::vector<Motor> out;
+  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
+    Motor m;
+    m.device = static_cast<int>(d);
+    bool brushed = false;
+    bool servo = false;
+    const auto& elements = bench.devices[d].part->elements;
+    for (std::size_t e = 0; e < elements.size(); ++e) {
+      if (const auto* w = std::get_if<parts::Winding>(&elements[e].body)) {
+        m.windings.push_back(static_cast<int>(e));
+        brushed = brushed || w->brushed;
+      }
+      if (const auto* s = std::get_if<parts::Sink>(&elements[e].body)) servo = servo || s->start.known();
+    }
+    if (m.windings.empty() && !servo) continue;
+    m.kind = m.windings.empty()    ? MotorKind::Servo
+             : brushed             ? MotorKind::Brushed
+             : sharesTap(bench, m) ? MotorKind::UnipolarStepper
+                                   : MotorKind::BipolarStepper;
+    for (const auto& i : bench.intents)
+      if (i.motor == bench.devices[d].doc.id) m.intent = &i;
+    m.reached = channelsReached(bench, nets, m);
+    if (m.intent && !m.intent->stage.empty()) {
+      const int s = bench.deviceIndex(m.intent->stage);
+      if (s >= 0) {
+        const auto& channels = bench.devices[static_cast<std::size_t>(s)].part->channels;
+        for (std::size_t c = 0; c < channels.size(); ++c)
+          if (m.intent->channel.empty() || channels[c].id == m.intent->channel) {
+            m.meant = {s, static_cast<int>(c)};
+            m.meantIsNamed = true;
+            break;
+          }
+      }
+    }
+    if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();
+    out.push_back(std::move(m));
+  }
+  return out;
+}
+
+}  // namespace bold::circuit

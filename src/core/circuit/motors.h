@@ -1,0 +1,42 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/circuit/bench.h"
+#include "core/circuit/nets.h"
+
+namespace bold::circuit {
+
+enum class MotorKind { Brushed, BipolarStepper, UnipolarStepper, Servo };
+
+/// A stage channel on the bench.
+struct ChannelRef {
+  int device = -1;
+  int channel = -1;
+  bool operator==(const ChannelRef&) const = default;
+};
+
+/// A motor with what it is meant to do and what it is wired to.
+struct Motor {
+  int device = -1;
+  MotorKind kind = MotorKind::Brushed;
+  std::vector<int> windings;                ///< element indices
+  const harness::Intent* intent = nullptr;  ///< into Bench::intents; none: nothing was said about it
+  std::vector<ChannelRef> reached;          ///< channels that any of its leads is wired to
+  ChannelRef meant;                         ///< the channel the intent names, else the one reached; device -1: none
+  bool meantIsNamed = false;
+};
+
+/// Every motor on the bench, told by its elements (windings, moving sinks), never by a name.
+std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets);
+
+const parts::Channel& channelOf(const Bench& bench, ChannelRef ref);
+const parts::Winding& windingOf(const Bench& bench, const Motor& motor, std::size_t i);
+/// "S1 channel A"; "Q1" for a part that has only one.
+std::string called(const Bench& bench, ChannelRef ref);
+/// The chopper of the channel's part; nullptr where it regulates no current.
+const parts::Chopper* chopperOf(const Bench& bench, ChannelRef ref);
+
+}  // namespace bold::circuit

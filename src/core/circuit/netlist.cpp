@@ -1,0 +1,363 @@
+#include "core/circuit/netlist.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/circuit/operating_point.h"
+#include "core/parts/read_element.h"
+
+namespace bold::circuit {
+namespace {
+
+using Kind = Branch::Kind;
+using Key = std::pair<int, int>;
+
+constexpr double kRegulatorOhms = 0.05;  // output resistance of a linear regulator
+constexpr double kChopperTie = 100e3;    // an active chopper output is tied to ground in the mean
+constexpr double kBackEmf = 0.8;         // of the rated voltage, while it still turns
+constexpr double kServoCorner = 0.5;     // share of its least voltage below which a sink is resistive
+
+double interpolate(const std::vector<std::pair<double, double>>& rows, double x) {
+  if (rows.empty()) return 0;
+  if (x <= rows.front().first) return rows.front().second;
+  for (std::size_t k = 1; k < rows.size(); ++k)
+    if (x <= rows[k].first)
+      return rows[k - 1].second + (rows[k].second - rows[k - 1].second) * (x - rows[k - 1].first) / (rows[k].first - rows[k - 1].first);
+  return rows.back().second;
+}
+
+class Builder {
+ public:
+  Builder(const NetlistInput& in, const OuterState& state) : m_in(in), m_bench(in.bench), m_state(state) {}
+
+  Netlist build() {
+    nodes();
+    m_out.links.reserve(m_bench.links.size());
+    for (const auto& l : m_bench.links)
+      m_out.links.push_back(l.a == l.b ? -1 : conductance(node(l.a), node(l.b), 1 / resistanceOf(m_bench, l).value));
+    for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
+      m_device = static_cast<int>(d);
+      m_inner.clear();
+      const auto& device = m_bench.devices[d];
+      for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
+        m_element = static_cast<int>(e);
+        const auto& element = device.part->elements[e];
+        if (device.has(element)) std::visit([&](const auto& b) { put(b); }, element.body);
+      }
+    }
+    return std::move(m_out);
+  }
+
+ private:
+  const NetlistInput& m_in;
+  const Bench& m_bench;
+  const OuterState& m_state;
+  Netlist m_out;
+  int m_device = 0;
+  int m_element = 0;
+  std::map<std::string, int> m_inner;
+
+  Key key() const { return {m_device, m_element}; }
+
+  // Terminals joined inside a part are one node; those that nothing touches get none.
+  void nodes() {
+    Groups groups(m_bench.terminalCount());
+    std::vector<bool> touched(m_bench.terminalCount(), false);
+    for (std::size_t t = 0; t < touched.size(); ++t) touched[t] = m_bench.connected(static_cast<int>(t));
+    for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
+      const auto& device = m_bench.devices[d];
+      const auto touch = [&](const parts::Node& n) {
+        if (const auto t = m_bench.terminal(static_cast<int>(d), n); t >= 0) touched[static_cast<std::size_t>(t)] = true;
+      };
+      for (const auto& e : device.part->elements) {
+        if (!device.has(e)) continue;
+        if (const auto* j = std::get_if<parts::Joint>(&e.body)) {
+          const auto first = m_bench.terminal(static_cast<int>(d), j->nodes.front());
+          for (const auto& n : j->nodes) groups.join(first, m_bench.terminal(static_cast<int>(d), n));
+        } else if (const auto* p = std::get_if<parts::Pins>(&e.body)) {
+          touch(p->rail);
+          touch(p->ground);
+        } else {
+          for (const auto& n : parts::nodesOf(e)) touch(n);
+        }
+      }
+    }
+    std::vector<int> number(touched.size(), -1);
+    m_out.node.assign(touched.size(), -1);
+    std::vector<bool> groupTouched(touched.size(), false);
+    for (std::size_t t = 0; t < touched.size(); ++t)
+      if (touched[t]) groupTouched[static_cast<std::size_t>(groups.find(static_cast<int>(t)))] = true;
+    for (std::size_t t = 0; t < touched.size(); ++t) {
+      const auto root = static_cast<std::size_t>(groups.find(static_cast<int>(t)));
+      if (!groupTouched[root]) continue;
+      if (number[root] < 0) number[root] = m_out.circuit.nodes++;
+      m_out.node[t] = number[root];
+    }
+  }
+
+  int node(TerminalIndex t) const { return m_out.node[static_cast<std::size_t>(t)]; }
+  int node(const parts::Node& n) {
+    if (!n.starts_with('~')) return node(m_bench.terminal(m_device, n));
+    const auto [it, fresh] = m_inner.emplace(n, m_out.circuit.nodes);
+    if (fresh) ++m_out.circuit.nodes;
+    return it->second;
+  }
+  int push(Branch b) {
+    m_out.circuit.branches.push_back(std::move(b));
+    return static_cast<int>(m_out.circuit.branches.size()) - 1;
+  }
+  int conductance(int a, int b, double g) {
+    Branch x;
+    x.a = a;
+    x.b = b;
+    x.g = g;
+    return push(x);
+  }
+  int knee(int a, int b, double v0, double r) {
+    Branch x;
+    x.kind = Kind::Knee;
+    x.a = a;
+    x.b = b;
+    x.v0 = v0;
+    x.r = std::max(r, 1e-4);
+    return push(x);
+  }
+  int saturating(int a, int b, double r, double limit) {
+    Branch x;
+    x.kind = Kind::Saturating;
+    x.a = a;
+    x.b = b;
+    x.r = std::max(r, 1e-4);
+    x.limit = std::max(limit, 1e-12);
+    return push(x);
+  }
+  int source(int a, int b, double v0, double r, double limit, double limit2) {
+    Branch x;
+    x.kind = Kind::Source;
+    x.a = a;
+    x.b = b;
+    x.v0 = v0;
+    x.r = std::max(r, 1e-4);
+    x.limit = limit;
+    x.limit2 = limit2;
+    return push(x);
+  }
+
+  void put(const parts::Joint&) {}
+  void put(const parts::Capacitor&) {}
+  void put(const parts::Contact& c) {
+    if (c.closed) m_out.main[key()] = conductance(node(c.a), node(c.b), 1 / kContact.value);
+  }
+  void put(const parts::Resistor& r) {
+    const auto ohms = r.resistance.typical();
+    if (ohms) m_out.main[key()] = conductance(node(r.a), node(r.b), 1 / std::max(*ohms, 1e-4));
+  }
+  void put(const parts::Diode& d) {
+    // The slope takes a quarter of the drop at rated current; the knee takes the rest.
+    const double drop = d.drop.typical().value_or(0.8);
+    const double at = std::max(d.ratedCurrent.typical().value_or(1.0), 1e-3);
+    m_out.main[key()] = knee(node(d.anode), node(d.cathode), 0.75 * drop, 0.25 * drop / at);
+  }
+  void put(const parts::Switch& s) {
+    const auto it = m_state.closed.find(key());
+    const bool closed = it != m_state.closed.end() && it->second;
+    const int a = node(s.a);
+    const int b = node(s.b);
+    if (!closed)
+      m_out.main[key()] = conductance(a, b, kOff);
+    else if (s.oneWay)
+      m_out.main[key()] = knee(a, b, s.v0.typical().value_or(0), s.resistance.typical().value_or(0.1));
+    else
+      m_out.main[key()] = conductance(a, b, 1 / std::max(s.resistance.typical().value_or(0.1), 1e-4));
+  }
+  void put(const parts::Bipolar& t) {
+    const double sign = t.pnp ? -1 : 1;
+    const int b = node(t.base);
+    const int e = node(t.emitter);
+    const double vbe = t.vbe.typical().value_or(0.7);
+    const double baseOhms = t.darlington ? 10 : 1;
+    const auto standing = m_state.collector.find(key());
+    const double ic = std::max(standing == m_state.collector.end() ? 0.1 : std::abs(standing->second), 1e-3);
+    Branch junction;
+    junction.kind = Kind::Knee;
+    junction.a = t.pnp ? e : b;
+    junction.b = t.pnp ? b : e;
+    junction.v0 = vbe;
+    junction.r = baseOhms;
+    m_out.base[key()] = push(junction);
+    Branch x;
+    x.kind = Kind::Bipolar;
+    x.a = node(t.collector);
+    x.b = e;
+    x.c = b;
+    x.sign = sign;
+    x.v0 = vbe;
+    x.r = baseOhms;
+    x.gain = t.hfeMin.empty() ? (t.darlington ? 1000 : 50) : std::max(interpolate(t.hfeMin, ic), 1.0);
+    x.drop = t.darlington ? 0.7 : 0;  // a Darlington never saturates below one junction
+    auto rows = t.saturation;
+    if (t.darlington) rows.insert(rows.begin(), {0.0, 0.7});
+    const double vce = rows.empty() ? (t.darlington ? 1.0 : 0.2) : interpolate(rows, ic);
+    x.ron = std::max((vce - x.drop) / ic, 1e-3);
+    m_out.main[key()] = push(x);
+  }
+  void put(const parts::Mosfet& m) {
+    const int d = node(m.drain);
+    const int s = node(m.source);
+    Branch x;
+    x.kind = Kind::Mosfet;
+    x.a = d;
+    x.b = s;
+    x.c = node(m.gate);
+    x.sign = m.pChannel ? -1 : 1;
+    x.v0 = m.threshold.typical().value_or(3);
+    x.rows = m.rds.empty() ? std::vector<std::pair<double, double>>{{10.0, 0.1}} : m.rds;
+    const auto& [vgs, rds] = x.rows.front();
+    x.gain = 1 / (2 * rds * std::max(vgs - x.v0, 0.2));
+    m_out.main[key()] = push(x);
+    if (m.pChannel)
+      knee(d, s, 0.7, 0.05);
+    else
+      knee(s, d, 0.7, 0.05);  // body diode
+  }
+  void put(const parts::Winding& w) {
+    const int a = node(w.a);
+    const int b = node(w.b);
+    const auto ohms = w.resistance.typical();
+    if (const auto it = m_in.opened.find(key()); it != m_in.opened.end()) {
+      Branch x;
+      x.kind = Kind::Current;
+      x.a = a;
+      x.b = b;
+      x.i = it->second;
+      m_out.main[key()] = push(x);
+      m_out.arcs[key()] = {knee(a, b, kArcVolts, 1.0), knee(b, a, kArcVolts, 1.0)};
+      return;
+    }
+    if (!ohms) return;  // unknown: left open; the quantities of its motor are unknown
+    if (w.brushed && generating() && w.nominal.typical()) {
+      m_out.main[key()] = source(a, b, kBackEmf * *w.nominal.typical(), *ohms, 1e6, 1e6);
+      return;
+    }
+    const auto run = w.run.typical();
+    if (w.brushed && run && turning(m_device))
+      m_out.main[key()] = saturating(a, b, *ohms, *run);
+    else
+      m_out.main[key()] = conductance(a, b, 1 / *ohms);
+  }
+  // A motor that is told to brake or coast is still turning.
+  bool generating() const {
+    const auto m = m_in.command.motor;
+    const auto a = m_in.command.action;
+    return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == m_device && (a == Action::Brake || a == Action::Coast);
+  }
+  bool turning(int device) const {
+    for (std::size_t m = 0; m < m_in.motors.size(); ++m)
+      if (m_in.motors[m].device == device)
+        return m_in.command.turning[m] && !(m_in.command.moment == Moment::Stalled && m_in.command.motor == static_cast<int>(m));
+    return false;
+  }
+  bool starting(int device) const {
+    const auto m = m_in.command.motor;
+    return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == device && m_in.command.moment == Moment::Stalled;
+  }
+  void put(const parts::Source& s) {
+    const auto& figure = m_in.charge == Charge::Full ? s.full : m_in.charge == Charge::Empty ? s.empty : s.nominal;
+    const auto volts = figure.typical() ? figure.typical() : s.nominal.typical();
+    if (!volts) return;  // unknown supply: left out, and the bench is not judged
+    // The pulse of an opened winding goes into a supply's output capacitor, or into a cell, whatever it does for long.
+    const bool takes = s.sinks || m_in.command.moment == Moment::JustOpened;
+    // A regulated supply's lower tolerance is given under load: its lead is in it already.
+    const double ohms = m_in.charge == Charge::Empty && s.limit.known() ? 0.02 : s.resistance.typical().value_or(0.1);
+    m_out.main[key()] = source(node(s.positive), node(s.negative), *volts, ohms, s.limit.typical().value_or(1e6), takes ? 1e6 : 0);
+  }
+  void put(const parts::Sink& s) {
+    auto amps = s.current.typical();
+    if (s.start.known()) {
+      if (starting(m_device))
+        amps = s.start.typical();
+      else if (!turning(m_device))
+        amps = std::min(amps.value_or(0.01), 0.01);
+    }
+    if (!amps) return;
+    const double volts = s.voltage.least().value_or(5.0);
+    m_out.main[key()] = saturating(node(s.positive), node(s.negative), kServoCorner * volts / std::max(*amps, 1e-6), *amps);
+  }
+  void put(const parts::Regulator& g) {
+    Branch x;
+    x.kind = Kind::Regulator;
+    x.a = node(g.in);
+    x.b = node(g.out);
+    x.c = node(g.ground);
+    x.v0 = g.set.typical().value_or(5);
+    x.drop = g.dropout.typical().value_or(1);
+    x.r = kRegulatorOhms;
+    x.limit = g.limit.typical().value_or(1);
+    m_out.main[key()] = push(x);
+    if (g.backDiode) knee(x.b, x.a, 0.6, 0.3);
+  }
+  void put(const parts::Pins& p) {
+    const int rail = node(p.rail);
+    const int ground = node(p.ground);
+    const double r = p.resistance.typical().value_or(40);
+    const double most = p.shortCircuit.typical().value_or(0.06);
+    for (const auto& name : p.pins) {
+      const auto t = m_bench.terminal(m_device, name);
+      if (t < 0 || node(t) < 0) continue;
+      auto& at = m_out.pins[t];
+      const auto it = m_in.command.pins.find(t);
+      const auto state = it == m_in.command.pins.end() ? PinState::Float : it->second;
+      if (state == PinState::High) at.emplace_back(saturating(rail, node(t), r, most), 1);
+      if (state == PinState::Low) at.emplace_back(saturating(node(t), ground, r, most), -1);
+      if (state == PinState::Float && m_in.command.action == Action::Boot) bootPull(p, t, rail, ground);
+      at.emplace_back(knee(node(t), rail, 0.5, 10), -1);
+      at.emplace_back(knee(ground, node(t), 0.5, 10), 1);
+    }
+  }
+  void bootPull(const parts::Pins& p, TerminalIndex t, int rail, int ground) {
+    const auto& facts = m_bench.facts(t).pin;
+    const double ohms = p.pull.typical().value_or(50e3);
+    if (!facts) return;
+    if (facts->boot == "weak-up") conductance(rail, node(t), 1 / ohms);
+    if (facts->boot == "weak-down") conductance(node(t), ground, 1 / ohms);
+  }
+  void put(const parts::Chopper& c) {
+    const int vm = node(c.supply);
+    const int ground = node(c.ground);
+    const auto it = m_state.closed.find(key());
+    const bool on = it != m_state.closed.end() && it->second;
+    const double rds = c.rds.typical().value_or(0.5);
+    const auto trip = parts::tripCurrent(c);
+    const auto supply = m_state.supply.find(key());
+    const double volts = supply == m_state.supply.end() ? 0 : std::max(supply->second, 0.0);
+    auto& coils = m_out.coils[key()];
+    for (const auto& [a, b] : c.coils) {
+      const int na = node(a);
+      const int nb = node(b);
+      coils.push_back(on && volts > 1 ? source(na, nb, volts, rds, trip.value_or(Amps{0}).value * c.holdShare, 0)
+                                      : conductance(na, nb, kOff));
+      for (const int n : {na, nb}) {
+        conductance(n, ground, 1 / kChopperTie);
+        knee(n, vm, 0.7, 0.1);
+        knee(ground, n, 0.7, 0.1);
+      }
+    }
+    const auto draw = m_state.draw.find(key());
+    const double amps = (draw == m_state.draw.end() ? 0.0 : draw->second);
+    Branch x;
+    x.kind = Kind::Current;
+    x.a = vm;
+    x.b = ground;
+    x.i = volts > 1 ? amps : 0;
+    m_out.main[key()] = push(x);
+    conductance(vm, ground, 1e-6);
+  }
+};
+
+}  // namespace
+
+Netlist makeNetlist(const NetlistInput& input, const OuterState& state) {
+  return Builder(input, state).build();
+}
+
+}  // namespace bold::circuit

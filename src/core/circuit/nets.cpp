@@ -1,0 +1,62 @@
+#include "core/circuit/nets.h"
+
+#include <numeric>
+#include <utility>
+
+namespace bold::circuit {
+
+Groups::Groups(std::size_t n) : m_parent(n) {
+  std::iota(m_parent.begin(), m_parent.end(), 0);
+}
+
+int Groups::find(int i) {
+  auto& p = m_parent;
+  while (p[static_cast<std::size_t>(i)] != i) {
+    auto& up = p[static_cast<std::size_t>(i)];
+    up = p[static_cast<std::size_t>(up)];
+    i = up;
+  }
+  return i;
+}
+
+void Groups::join(int a, int b) {
+  a = find(a);
+  b = find(b);
+  if (a > b) std::swap(a, b);
+  m_parent[static_cast<std::size_t>(b)] = a;
+}
+
+Nets::Nets(const Bench& bench) : m_net(bench.terminalCount()) {
+  Groups groups(bench.terminalCount());
+  for (const auto& l : bench.links) groups.join(l.a, l.b);
+  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
+    const auto& device = bench.devices[d];
+    const auto at = [&](const parts::Node& n) { return bench.terminal(static_cast<int>(d), n); };
+    for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
+      const auto& element = device.part->elements[e];
+      if (!device.has(element)) continue;
+      if (const auto* j = std::get_if<parts::Joint>(&element.body)) {
+        for (const auto& n : j->nodes)
+          if (at(n) >= 0 && at(j->nodes.front()) >= 0) groups.join(at(j->nodes.front()), at(n));
+      } else if (const auto* c = std::get_if<parts::Contact>(&element.body); c && c->closed) {
+        groups.join(at(c->a), at(c->b));
+      } else if (const auto* r = std::get_if<parts::Resistor>(&element.body); r && r->conductor) {
+        groups.join(at(r->a), at(r->b));
+      } else if (const auto* s = std::get_if<parts::Source>(&element.body)) {
+        m_sources.push_back({static_cast<int>(d), static_cast<int>(e), at(s->positive), at(s->negative)});
+      }
+    }
+  }
+  std::vector<int> number(bench.terminalCount(), -1);
+  for (std::size_t t = 0; t < bench.terminalCount(); ++t) {
+    const auto root = static_cast<std::size_t>(groups.find(static_cast<int>(t)));
+    if (number[root] < 0) {
+      number[root] = static_cast<int>(m_members.size());
+      m_members.emplace_back();
+    }
+    m_net[t] = number[root];
+    m_members[static_cast<std::size_t>(number[root])].push_back(static_cast<int>(t));
+  }
+}
+
+}  // namespace bold::circuit

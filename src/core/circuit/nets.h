@@ -1,0 +1,44 @@
+#pragma once
+
+#include <vector>
+
+#include "core/circuit/bench.h"
+
+namespace bold::circuit {
+
+/// What is joined by copper: connections, joints inside parts, fuses and closed contacts.
+class Nets {
+ public:
+  explicit Nets(const Bench& bench);
+
+  int of(TerminalIndex t) const { return m_net[static_cast<std::size_t>(t)]; }
+  bool same(TerminalIndex a, TerminalIndex b) const { return a >= 0 && b >= 0 && of(a) == of(b); }
+  /// Terminals of a net, in bench order.
+  const std::vector<TerminalIndex>& members(int net) const { return m_members[static_cast<std::size_t>(net)]; }
+  int count() const { return static_cast<int>(m_members.size()); }
+
+  /// A source's poles: which sources have this net as their positive / negative.
+  struct Pole {
+    int device, element;
+    TerminalIndex positive, negative;
+  };
+  const std::vector<Pole>& sources() const { return m_sources; }
+
+ private:
+  std::vector<int> m_net;
+  std::vector<std::vector<TerminalIndex>> m_members;
+  std::vector<Pole> m_sources;
+};
+
+/// Union-find over n items; find gives the least member as representative.
+class Groups {
+ public:
+  explicit Groups(std::size_t n);
+  int find(int i);
+  void join(int a, int b);
+
+ private:
+  std::vector<int> m_parent;
+};
+
+}  // namespace bold::circuit

@@ -1,0 +1,34 @@
+#pragma once
+
+#include <functional>
+#include <memory>
+#include <vector>
+
+#include "core/circuit/operating_point.h"
+
+namespace bold::circuit {
+
+/// A bench with its nets, motors, commands and their operating points: all that a check may look at.
+struct SolvedBench {
+  Bench bench;
+  Nets nets;
+  std::vector<Motor> motors;
+  std::vector<Command> commands;
+  std::vector<std::unique_ptr<OperatingPoint>> points;  ///< in command order, then charge
+
+  explicit SolvedBench(Bench b);
+  SolvedBench(const SolvedBench&) = delete;  // motors and points refer into this object
+  SolvedBench& operator=(const SolvedBench&) = delete;
+
+  /// The point of a motor's action, or nullptr when there is none or it could not be solved.
+  const OperatingPoint* point(int motor, Action action, Moment moment, Charge charge, int step = 0) const;
+  /// The point of a bench-wide command.
+  const OperatingPoint* point(Action action, Charge charge) const;
+  /// The first action of a motor (forward, hold, first step, move), running.
+  const OperatingPoint* running(int motor, Charge charge) const;
+};
+
+/// @param cancelled asked between commands; when it answers true the result is null
+std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled);
+
+}  // namespace bold::circuit

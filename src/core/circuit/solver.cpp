@@ -1,0 +1,314 @@
+#include "core/circuit/solver.h"
+
+#include <Eigen/Dense>
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "core/circuit/nets.h"
+
+namespace bold::circuit {
+namespace {
+
+using Kind = Branch::Kind;
+
+constexpr double kVoltTolerance = 1e-6;
+constexpr double kAmpTolerance = 1e-10;
+constexpr double kConducts = 1e-6;  // S: below 1 Mohm two nodes have a voltage between them
+
+double softplus(double x, double w) {
+  if (x > 30 * w) return x;
+  if (x < -30 * w) return w * std::exp(std::max(x / w, -200.0));
+  return w * std::log1p(std::exp(x / w));
+}
+double softplusSlope(double x, double w) {
+  if (x > 30 * w) return 1;
+  if (x < -200 * w) return 0;
+  return 1 / (1 + std::exp(-x / w));
+}
+
+// i = v / r bending over to +-limit; p sets how sharp the corner is.
+double bent(double v, double r, double limit, double p) {
+  const double u = std::abs(v) / (r * limit);
+  return v / r / std::pow(1 + std::pow(u, p), 1 / p);
+}
+double bentSlope(double v, double r, double limit, double p) {
+  const double u = std::abs(v) / (r * limit);
+  return 1 / r / std::pow(1 + std::pow(u, p), 1 + 1 / p);
+}
+constexpr double kMotorCorner = 6;
+constexpr double kTransistorCorner = 2;
+
+double rdsAt(const std::vector<std::pair<double, double>>& rows, double vgs) {
+  if (vgs <= rows.front().first) return rows.front().second;
+  for (std::size_t k = 1; k < rows.size(); ++k) {
+    if (vgs > rows[k].first) continue;
+    const auto& [v1, r1] = rows[k - 1];
+    const auto& [v2, r2] = rows[k];
+    return r1 + (r2 - r1) * (vgs - v1) / (v2 - v1);
+  }
+  return rows.back().second;
+}
+
+double transistorCurrent(const Branch& t, double va, double vb, double vc) {
+  const double s = t.sign;
+  const double v = s * (va - vb);
+  const double control = s * (vc - vb);
+  if (t.kind == Kind::Bipolar) {
+    const double base = softplus(control - t.v0, kKneeWidth) / t.r;
+    const double most = std::max(t.gain * base, 1e-12);
+    return s * bent(softplus(v - t.drop, kKneeWidth), t.ron, most, kTransistorCorner) + s * kOff * v;
+  }
+  const double over = softplus(control - t.v0, kKneeWidth);
+  const double most = std::max(t.gain * over * over, 1e-12);
+  const double lowest = t.rows.front().first;
+  const double ron = control >= lowest ? rdsAt(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
+  return s * bent(v, ron, most, kTransistorCorner) + s * kOff * v;
+}
+
+class System {
+ public:
+  explicit System(const Circuit& c) : m_c(c), m_n(c.nodes), m_jacobian(c.nodes, c.nodes), m_residual(c.nodes) {}
+
+  // Stamps every branch at x; fills the currents. `soft` adds a share of its linear part to every element that can go
+  // flat (a supply in its limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
+  void stamp(const Eigen::VectorXd& x, double soft, std::vector<double>& amps, const std::vector<int>& references) {
+    m_jacobian.setZero();
+    m_residual.setZero();
+    for (std::size_t k = 0; k < m_c.branches.size(); ++k) amps[k] = stampOne(m_c.branches[k], x, soft);
+    for (const int r : references) {
+      m_jacobian(r, r) += 1;
+      m_residual(r) += x(r);
+    }
+    for (int i = 0; i < m_n; ++i) {
+      m_jacobian(i, i) += 1e-13;  // a node that nothing holds at all
+      m_residual(i) += 1e-13 * x(i);
+    }
+  }
+  const Eigen::MatrixXd& jacobian() const { return m_jacobian; }
+  const Eigen::VectorXd& residual() const { return m_residual; }
+
+  /// Conductance between the two ends at x, to tell which nodes belong together.
+  double conductance(const Branch& b, const Eigen::VectorXd& x) const {
+    const double v = x(b.a) - x(b.b);
+    switch (b.kind) {
+      case Kind::Conductance:
+        return b.g;
+      case Kind::Knee:
+        return softplusSlope(v - b.v0, kKneeWidth) / b.r;
+      case Kind::Saturating:
+        return 1 / b.r;
+      case Kind::Current:
+        return b.i != 0 ? 1 : 0;
+      case Kind::Source:
+      case Kind::Regulator:
+        return 1;
+      case Kind::Bipolar:
+        return b.gain * softplus(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
+      case Kind::Mosfet:
+        return softplus(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) > 0.03 ? 1 : 0;
+    }
+    return 0;
+  }
+
+ private:
+  const Circuit& m_c;
+  int m_n;
+  Eigen::MatrixXd m_jacobian;
+  Eigen::VectorXd m_residual;
+
+  void add(int a, int b, double i, double gaa) {
+    m_residual(a) += i;
+    m_residual(b) -= i;
+    m_jacobian(a, a) += gaa;
+    m_jacobian(b, b) += gaa;
+    m_jacobian(a, b) -= gaa;
+    m_jacobian(b, a) -= gaa;
+  }
+  void slope(int row, int column, double g) { m_jacobian(row, column) += g; }
+
+  double stampOne(const Branch& b, const Eigen::VectorXd& x, double soft) {
+    const double v = x(b.a) - x(b.b);
+    double i = 0;
+    double g = 0;
+    switch (b.kind) {
+      case Kind::Conductance:
+        i = b.g * v;
+        g = b.g;
+        break;
+      case Kind::Knee:
+        i = softplus(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
+        g = softplusSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
+        break;
+      case Kind::Saturating:
+        i = bent(v, b.r, b.limit, kMotorCorner) + (1e-7 + soft / b.r) * v;
+        g = bentSlope(v, b.r, b.limit, kMotorCorner) + 1e-7 + soft / b.r;
+        break;
+      case Kind::Current:
+        i = b.i;
+        break;
+      case Kind::Source: {
+        const double want = (b.v0 - v) / b.r;
+        const double w = std::max(1e-3, 1e-3 * std::min(b.limit, 1.0));
+        const double low = -b.limit2;
+        const double out = low + softplus(want - low, w) - softplus(want - b.limit, w);
+        i = -out - soft * want + 1e-7 * v;
+        g = (softplusSlope(want - low, w) - softplusSlope(want - b.limit, w) + soft) / b.r + 1e-7;
+        break;
+      }
+      case Kind::Regulator:
+        return regulator(b, x, soft);
+      case Kind::Bipolar:
+      case Kind::Mosfet:
+        return transistor(b, x);
+    }
+    add(b.a, b.b, i, g);
+    return i;
+  }
+
+  double regulator(const Branch& b, const Eigen::VectorXd& x, double soft) {
+    const double in = x(b.a) - x(b.c);
+    const double out = x(b.b) - x(b.c);
+    const double head = in - b.drop;
+    const double target = b.v0 - softplus(b.v0 - head, kKneeWidth);
+    const double dTarget = softplusSlope(b.v0 - head, kKneeWidth);
+    const double want = (target - out) / b.r;
+    const double w = 1e-4;
+    const double i = softplus(want, w) - softplus(want - b.limit, w) + soft * want;
+    const double di = (softplusSlope(want, w) - softplusSlope(want - b.limit, w) + soft) / b.r;
+    m_residual(b.a) += i;
+    m_residual(b.b) -= i;
+    const double byIn = di * dTarget;
+    const double byOut = -di;
+    const double byGround = -byIn - byOut;
+    for (const auto& [row, s] : {std::pair{b.a, 1.0}, std::pair{b.b, -1.0}}) {
+      slope(row, b.a, s * byIn);
+      slope(row, b.b, s * byOut);
+      slope(row, b.c, s * byGround);
+    }
+    return i;
+  }
+
+  double transistor(const Branch& b, const Eigen::VectorXd& x) {
+    const double va = x(b.a);
+    const double vb = x(b.b);
+    const double vc = x(b.c);
+    const double i = transistorCurrent(b, va, vb, vc);
+    const double h = 1e-6;
+    const double byA = (transistorCurrent(b, va + h, vb, vc) - transistorCurrent(b, va - h, vb, vc)) / (2 * h);
+    const double byC = (transistorCurrent(b, va, vb, vc + h) - transistorCurrent(b, va, vb, vc - h)) / (2 * h);
+    const double byB = -byA - byC;
+    m_residual(b.a) += i;
+    m_residual(b.b) -= i;
+    for (const auto& [row, s] : {std::pair{b.a, 1.0}, std::pair{b.b, -1.0}}) {
+      slope(row, b.a, s * byA);
+      slope(row, b.b, s * byB);
+      slope(row, b.c, s * byC);
+    }
+    return i;
+  }
+};
+
+std::vector<int> islands(const Circuit& c, const System& s, const Eigen::VectorXd& x) {
+  Groups groups(static_cast<std::size_t>(c.nodes));
+  for (const auto& b : c.branches) {
+    if (s.conductance(b, x) > kConducts) groups.join(b.a, b.b);
+    if (b.kind == Kind::Regulator) groups.join(b.a, b.c);
+  }
+  std::vector<int> out(static_cast<std::size_t>(c.nodes));
+  for (int i = 0; i < c.nodes; ++i) out[static_cast<std::size_t>(i)] = groups.find(i);
+  return out;
+}
+
+// One node of everything that hangs together at all, open switches included, is held at zero.
+std::vector<int> references(const Circuit& c) {
+  Groups groups(static_cast<std::size_t>(c.nodes));
+  for (const auto& b : c.branches) {
+    groups.join(b.a, b.b);
+    if (b.kind == Kind::Regulator) groups.join(b.a, b.c);
+  }
+  std::vector<int> out;
+  for (int i = 0; i < c.nodes; ++i)
+    if (groups.find(i) == i) out.push_back(i);
+  return out;
+}
+
+// Settled: no node wants to move, or what would move it is less current than anybody could measure. The second half is
+// for nodes that only open semiconductors hold: rounding alone moves those by millivolts.
+bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, const Eigen::VectorXd& x) {
+  for (Eigen::Index i = 0; i < step.size(); ++i)
+    if (!(std::abs(step(i)) <= kVoltTolerance + 1e-6 * std::abs(x(i))) && !(std::abs(residual(i)) <= kAmpTolerance)) return false;
+  return true;
+}
+
+constexpr double kLongest = 50;  // V a step
+constexpr int kQuick = 12;       // passes that a start close to the solution needs at most
+constexpr int kThorough = 80;
+
+// Newton's method from x; false when it does not settle.
+bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vector<double>& amps, const std::vector<int>& refs,
+             int& passes) {
+  double trust = kLongest;
+  Eigen::VectorXd last;
+  for (int pass = 0; pass < most; ++pass) {
+    ++passes;
+    system.stamp(x, soft, amps, refs);
+    Eigen::VectorXd step = -system.jacobian().partialPivLu().solve(system.residual());
+    if (!step.allFinite()) return false;
+    const double largest = step.cwiseAbs().maxCoeff();
+    const bool settled = settledAt(step, system.residual(), x);
+    // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
+    // from one to the other: whenever the direction turns, the next step is held shorter.
+    trust = pass > 0 && step.dot(last) < 0 ? 0.4 * last.cwiseAbs().maxCoeff() : std::min(kLongest, 1.5 * trust);
+    if (largest > trust) step *= trust / largest;
+    last = step;
+    x += step;
+    if (settled) {
+      system.stamp(x, soft, amps, refs);
+      return true;
+    }
+  }
+  return false;
+}
+
+}  // namespace
+
+struct Solution::Inverse {
+  Eigen::MatrixXd matrix;
+};
+
+std::optional<double> Solution::resistance(int a, int b) const {
+  if (!inverse || island[static_cast<std::size_t>(a)] != island[static_cast<std::size_t>(b)]) return std::nullopt;
+  const auto& m = inverse->matrix;
+  return m(a, a) - m(a, b) - m(b, a) + m(b, b);
+}
+
+Solution solve(const Circuit& circuit, const std::vector<double>& start) {
+  Solution s;
+  s.amps.resize(circuit.branches.size());
+  if (circuit.nodes == 0) {
+    s.converged = true;
+    return s;
+  }
+  System system(circuit);
+  const auto refs = references(circuit);
+  Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
+  if (static_cast<int>(start.size()) == circuit.nodes)
+    for (int i = 0; i < circuit.nodes; ++i) x(i) = start[static_cast<std::size_t>(i)];
+  s.converged = !start.empty() && iterate(system, x, 0, kQuick, s.amps, refs, s.passes);
+  if (!s.converged) {  // from a bench of plain resistances to the real one, little by little
+    x.setZero();
+    for (const double soft : {1.0, 0.3, 0.1, 0.03, 0.01, 1e-3, 1e-4, 1e-5, 0.0})
+      s.converged = iterate(system, x, soft, kThorough, s.amps, refs, s.passes);
+  }
+  s.volts.assign(x.data(), x.data() + x.size());
+  s.island = islands(circuit, system, x);
+  if (s.converged) {
+    auto inverse = std::make_shared<Solution::Inverse>();
+    inverse->matrix = system.jacobian().inverse();
+    s.inverse = std::move(inverse);
+  }
+  return s;
+}
+
+}  // namespace bold::circuit

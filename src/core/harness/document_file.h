@@ -1,0 +1,41 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/harness/file_system.h"
+#include "core/harness/read_harness.h"
+#include "core/parts/library.h"
+
+namespace bold::harness {
+
+/// A harness file as last read or written, so that a change made by somebody else is noticed.
+struct OpenFile {
+  std::string path;
+  std::string digest;  ///< of the bytes on disk
+};
+
+struct Loaded {
+  Harness harness;
+  OpenFile file;
+  std::vector<Problem> problems;
+};
+
+[[nodiscard]] Result<Loaded> load(FileSystem& disk, const std::string& path);
+
+enum class Overwrite { Ask, Yes };
+
+/// Saves whole or not at all.
+/// Errors: cannot be written; changed on disk since `file` was read (Overwrite::Ask); a document of a newer format.
+/// The error of a changed file has kept = kChangedOnDisk.
+[[nodiscard]] Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& library, const OpenFile& file,
+                                    const std::string& path, Overwrite overwrite);
+
+inline constexpr const char* kChangedOnDisk = "Nothing was written.";
+
+/// The library as this document sees it: parts it carries that the library lacks are added, own ones win.
+/// Differences between a shipped part and the document's copy are named figure by figure.
+parts::Library withDocumentParts(const parts::Library& library, const Harness& harness, const std::string& file,
+                                 std::vector<Problem>& problems);
+
+}  // namespace bold::harness

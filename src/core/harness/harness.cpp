@@ -1,0 +1,70 @@
+#include "core/harness/harness.h"
+
+#include <algorithm>
+
+namespace bold::harness {
+namespace {
+template <class T>
+const T* byId(const std::vector<T>& items, const std::string& id) {
+  const auto it = std::ranges::find(items, id, &T::id);
+  return it == items.end() ? nullptr : &*it;
+}
+}  // namespace
+
+const Device* Harness::device(const std::string& id) const {
+  return byId(devices, id);
+}
+const Connection* Harness::connection(const std::string& id) const {
+  return byId(connections, id);
+}
+const Intent* Harness::intent(const std::string& id) const {
+  return byId(intents, id);
+}
+const Intent* Harness::intentOf(const std::string& motor) const {
+  const auto it = std::ranges::find(intents, motor, &Intent::motor);
+  return it == intents.end() ? nullptr : &*it;
+}
+
+std::string Harness::freeId(const std::string& stem) const {
+  for (int n = 1;; ++n) {
+    std::string id = stem + std::to_string(n);
+    if (!device(id) && !connection(id) && !intent(id)) return id;
+  }
+}
+
+int Harness::openChanges() const {
+  int n = 0;
+  for (const auto& d : devices) {
+    n += d.state != State::OnBench;
+    for (const auto& [id, s] : d.settings) n += !s.planned.empty();
+  }
+  for (const auto& c : connections) n += c.state != State::OnBench;
+  return n;
+}
+
+Harness asItStands(const Harness& harness) {
+  Harness h = harness;
+  std::erase_if(h.devices, [](const Device& d) { return d.state == State::Planned; });
+  std::erase_if(h.connections, [](const Connection& c) { return c.state == State::Planned; });
+  for (auto& d : h.devices) {
+    d.state = State::OnBench;
+    for (auto& [id, s] : d.settings) s.planned.clear();
+  }
+  for (auto& c : h.connections) c.state = State::OnBench;
+  return h;
+}
+
+Harness asPlanned(const Harness& harness) {
+  Harness h = harness;
+  std::erase_if(h.devices, [](const Device& d) { return d.state == State::ToBeRemoved; });
+  std::erase_if(h.connections, [](const Connection& c) { return c.state == State::ToBeRemoved; });
+  for (auto& d : h.devices) {
+    d.state = State::OnBench;
+    for (auto& [id, s] : d.settings)
+      if (!s.planned.empty()) s = {s.planned, {}};
+  }
+  for (auto& c : h.connections) c.state = State::OnBench;
+  return h;
+}
+
+}  // namespace bold::harness

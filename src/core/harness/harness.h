@@ -1,0 +1,113 @@
+#pragma once
+
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+#include <variant>
+#include <vector>
+
+#include "core/base/address.h"
+#include "core/base/json.h"
+#include "core/base/quantity.h"
+
+/// The document: what is on the bench, what is planned, what each motor is meant to do. Plain values.
+namespace bold::harness {
+
+/// What was read, so that unknown fields are written back in place. Shared because it is immutable and a header that
+/// holds it by value would pull the JSON library into every file.
+using Raw = std::shared_ptr<const Json>;
+
+enum class State { OnBench, Planned, ToBeRemoved };
+
+/// A setting as it stands and as it is planned to be.
+struct SettingValue {
+  std::string value;
+  std::string planned;  ///< empty: no change planned
+  bool operator==(const SettingValue&) const = default;
+};
+
+struct Device {
+  std::string id;
+  std::string part;
+  std::string name;   ///< what people call it; the id when empty
+  std::string group;  ///< of a recipe; serves layout and lists only
+  State state = State::OnBench;
+  std::map<std::string, SettingValue> settings;
+  std::map<std::string, std::string> overrides;  ///< figure -> "1.8 A"
+  bool unknownFields = false;
+  Raw raw;
+
+  const std::string& called() const { return name.empty() ? id : name; }
+};
+
+enum class ConnectionKind { Wire, Plug, Jumper };
+
+struct Connection {
+  std::string id;
+  ConnectionKind kind = ConnectionKind::Wire;
+  Address a, b;              ///< of a plug either two terminals or two connectors
+  bool mirrored = false;     ///< a plug put in the other way round
+  std::string colour;        ///< IEC 60757 with optional stripe: BK, RD, GNYE
+  std::optional<int> gauge;  ///< AWG
+  std::optional<Metres> length;
+  State state = State::OnBench;
+  bool unknownFields = false;
+  Raw raw;
+};
+
+/// One line of the program's view: this role is driven by that pin.
+struct Signal {
+  std::string role;  ///< in1, in2, speed, in, step, dir, enable, standby, pulse, ...
+  Address pin;
+  std::string numbering;  ///< the numbering system the program uses for it
+  bool activeLow = false;
+  bool operator==(const Signal&) const = default;
+};
+
+/// What a motor is meant to do.
+struct Intent {
+  std::string id;
+  std::string motor;  ///< device id
+  bool bothDirections = false;
+  bool speedControl = false;
+  bool hold = false;  ///< stepper: keeps its position under current
+  std::optional<Hertz> pwm;
+  std::optional<double> dutyCap;  ///< 0 .. 1
+  std::string forwardLead;        ///< terminal id that is positive in forward
+  std::string sequence;           ///< unipolar stepper: "wave" or "full"
+  std::string stage, channel;     ///< empty: the channel its leads reach, if exactly one
+  std::vector<Signal> signals;
+  Raw raw;
+};
+
+struct Harness {
+  std::string title;
+  std::optional<Celsius> ambient;
+  std::vector<Device> devices;
+  std::vector<Connection> connections;
+  std::vector<Intent> intents;
+  std::vector<Raw> parts;  ///< copies of the parts used, as last saved
+  bool newerFormat = false;
+  Raw raw;
+
+  const Device* device(const std::string& id) const;
+  const Connection* connection(const std::string& id) const;
+  const Intent* intent(const std::string& id) const;
+  const Intent* intentOf(const std::string& motor) const;
+
+  /// An id made of the stem and the first free number: "w12".
+  std::string freeId(const std::string& stem) const;
+  /// Things planned, to be removed, or settings planned to change.
+  int openChanges() const;
+};
+
+/// The bench without anything that is only planned.
+Harness asItStands(const Harness& harness);
+
+/// The bench as it will be once everything planned is done.
+Harness asPlanned(const Harness& harness);
+
+inline constexpr int kFormat = 1;
+
+}  // namespace bold::harness

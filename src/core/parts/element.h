@@ -1,0 +1,152 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <variant>
+#include <vector>
+
+#include "core/base/figure.h"
+#include "core/parts/condition.h"
+
+/// The primitive elements a part is made of. The solver knows these and no part family.
+/// Nodes are terminal ids of the part, or inner nodes whose names begin with "~" (no wire can reach those).
+namespace bold::parts {
+
+using Node = std::string;
+
+/// Joined by copper inside the part.
+struct Joint {
+  std::vector<Node> nodes;
+};
+
+struct Resistor {
+  Node a, b;
+  Figure resistance;       ///< ohm
+  Figure power;            ///< W
+  bool conductor = false;  ///< a fuse, shunt or switch contact: counts as copper where grounds are traced
+};
+
+struct Capacitor {
+  Node a, b;  ///< a is the marked + of a polarised one
+  Figure capacitance, rated;
+  bool polarised = false;
+};
+
+/// Conducts from anode to cathode above `knee`, with `slope` ohms.
+struct Diode {
+  Node anode, cathode;
+  Figure drop;            ///< V at `ratedCurrent`
+  Figure ratedCurrent;    ///< A, average
+  Figure reverseVoltage;  ///< V
+};
+
+/// A semiconductor switch of a stage, closed while `on` holds.
+struct Switch {
+  Node a, b;
+  Condition on;
+  bool oneWay = false;  ///< bipolar: current from a to b only, v0 + r x I
+  Figure v0, resistance;
+  Figure v0Max, resistanceMax;  ///< greatest, where another row promises it
+};
+
+/// NPN / PNP, plain or Darlington.
+struct Bipolar {
+  Node collector, base, emitter;
+  bool pnp = false;
+  bool darlington = false;
+  Figure vbe;                                         ///< V at working current
+  Figure vce;                                         ///< V, absolute
+  std::vector<std::pair<double, double>> hfeMin;      ///< IC in A, least gain
+  std::vector<std::pair<double, double>> saturation;  ///< IC in A, greatest VCE(sat) in V
+  std::vector<std::pair<double, double>> inputFor;    ///< IC in A, input volts needed (arrays); else empty
+};
+
+struct Mosfet {
+  Node drain, gate, source;
+  bool pChannel = false;
+  Figure threshold;                            ///< V, min and max
+  Figure vds, vgs;                             ///< V, absolute
+  std::vector<std::pair<double, double>> rds;  ///< VGS in V, greatest RDS(on) in ohm
+};
+
+/// A motor winding. With `run` it is a brushed motor, without it a coil.
+struct Winding {
+  std::string name;  ///< coil name, "A"; empty for a brushed motor
+  Node a, b;         ///< brushed: a is the lead that is positive in forward by the part's own convention
+  Figure resistance, inductance;
+  Figure run;      ///< A at rated load; unknown for coils
+  Figure nominal;  ///< V (brushed, voltage-driven coils)
+  Figure highest;  ///< V
+  Figure phase;    ///< A a coil
+  bool brushed = false;
+};
+
+/// Battery, adapter, port.
+struct Source {
+  Node positive, negative;
+  Figure full, nominal, empty;  ///< V, open circuit
+  Figure resistance;            ///< ohm
+  Figure continuous;            ///< A, a rating
+  Figure limit;                 ///< A, where it goes into current limit; unknown for batteries
+  bool sinks = false;           ///< takes current back
+  bool lithium = false;
+  bool alternating = false;
+};
+
+/// What a board or servo draws by itself.
+struct Sink {
+  Node positive, negative;
+  Figure current;  ///< A
+  Figure start;    ///< A while starting to move (servo); unknown otherwise
+  Figure voltage;  ///< V it needs, min .. max
+};
+
+struct Regulator {
+  Node in, out, ground;
+  Figure set, dropout, limit;
+  bool backDiode = false;
+};
+
+/// The output stages of a controller's pins: what `program(pin)` says decides whether they pull up, down or float.
+struct Pins {
+  std::vector<Node> pins;
+  Node rail, ground;
+  Figure resistance;             ///< ohm, min .. max
+  Figure shortCircuit;           ///< A
+  Figure recommended, absolute;  ///< A a pin
+  Figure pull;                   ///< ohm, of the boot pulls
+};
+
+/// A current-regulating stage for the coils of a bipolar stepper.
+struct Chopper {
+  Node supply, ground;
+  std::vector<std::pair<Node, Node>> coils;
+  Condition on;
+  Figure rds;                 ///< ohm, both switches of a path
+  Figure quiescent;           ///< A
+  Figure senseResistor;       ///< ohm
+  Figure reference;           ///< V, as trimmed; unknown when never measured
+  double perVolt = 0;         ///< I_trip = reference / (perVolt x senseResistor)
+  double holdShare = 0.7071;  ///< share of the trip in each coil while holding with both
+};
+
+/// I_trip = V_ref / (perVolt x R_sense); nothing while either is unknown.
+std::optional<Amps> tripCurrent(const Chopper& chopper);
+
+/// A moving contact worked by hand.
+struct Contact {
+  Node a, b;
+  bool closed = true;
+};
+
+using ElementBody =
+    std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Mosfet, Winding, Source, Sink, Regulator, Pins, Chopper, Contact>;
+
+struct Element {
+  std::string id;                                         ///< unique in its part
+  std::vector<std::pair<std::string, std::string>> when;  ///< exists only with these settings
+  ElementBody body;
+};
+
+}  // namespace bold::parts

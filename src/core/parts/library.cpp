@@ -1,0 +1,195 @@
+#include "core/parts/library.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+
+#include "core/base/embedded.h"
+#include "core/parts/read_part.h"
+
+namespace bold::parts {
+namespace {
+
+constexpr int kDeepestBase = 4;
+
+std::string lower(std::string_view s) {
+  std::string out(s);
+  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+  return out;
+}
+
+std::vector<std::string> words(std::string_view query) {
+  std::vector<std::string> out;
+  std::string word;
+  for (const char c : lower(query) + " ") {
+    if (c != ' ') {
+      word += c;
+    } else if (!word.empty()) {
+      out.push_back(word);
+      word.clear();
+    }
+  }
+  return out;
+}
+
+int score(const Part& p, const std::vector<std::string>& query) {
+  int total = 0;
+  const std::string id = lower(p.id);
+  const std::string name = lower(p.name);
+  std::string rest = lower(p.summary) + " " + lower(p.kind);
+  for (const auto& w : p.words) rest += " " + lower(w);
+  for (const auto& q : query) {
+    int s = 0;
+    if (rest.find(q) != std::string::npos) s = 1;
+    if (id.find(q) != std::string::npos) s = 3;
+    if (name.find(q) != std::string::npos) s = std::max(s, name.starts_with(q) ? 5 : 3);
+    if (std::ranges::count(p.words, q) > 0) s = std::max(s, 4);
+    if (s == 0) return 0;
+    total += s;
+  }
+  return total + 1;
+}
+
+}  // namespace
+
+std::map<std::string, std::string> shippedPartFiles() {
+  std::map<std::string, std::string> out;
+  for (const auto& f : embedded::parts()) out.emplace(std::string(f.path), std::string(f.text));
+  return out;
+}
+
+Library Library::shipped() {
+  Library l;
+  std::vector<Problem> problems;  // the tests hold that shipped files have none
+  l.add(shippedPartFiles(), false, problems);
+  return l;
+}
+
+void Library::addOwn(const std::map<std::string, std::string>& files, std::vector<Problem>& problems) {
+  add(files, true, problems);
+}
+
+void Library::add(const std::map<std::string, std::string>& files, bool own, std::vector<Problem>& problems) {
+  std::map<std::string, std::pair<std::string, Json>> raw;  // id -> file, json
+  for (const auto& [file, text] : files) {
+    auto json = parseJson(text, file, problems);
+    if (!json) {
+      problems.push_back(json.error());
+      continue;
+    }
+    const bool named = json->is_object() && json->contains("id") && (*json)["id"].is_string();
+    const auto id = named ? (*json)["id"].get<std::string>() : std::string();
+    if (id.empty()) {
+      problems.push_back({"The part has no \"id\".", file + "#/id", "The other parts were loaded."});
+    } else if (m_parts.contains(id)) {
+      problems.push_back(
+          {fmt::format("A part with the id \"{}\" is in the library already.", id), file + "#/id", "The library's part was kept."});
+    } else if (!raw.emplace(id, std::pair{file, std::move(*json)}).second) {
+      problems.push_back({fmt::format("Another file has a part with the id \"{}\".", id), file + "#/id", "The first one was kept."});
+    }
+  }
+  for (const auto& [id, entry] : raw) {
+    const auto& file = entry.first;
+    Json whole = entry.second;
+    std::vector<std::string> chain{id};
+    bool sound = true;
+    while (sound && whole.contains("basedOn") && whole["basedOn"].is_string()) {
+      const auto base = whole["basedOn"].get<std::string>();
+      const auto here = raw.find(base);
+      const Json* found = here != raw.end() ? &here->second.second : json(base);
+      std::string wrong;
+      if (std::ranges::count(chain, base) > 0)
+        wrong = fmt::format("The part is based on itself by way of \"{}\".", base);
+      else if (!found)
+        wrong = fmt::format("The part is based on \"{}\", which is not in the library.", base);
+      else if (static_cast<int>(chain.size()) >= kDeepestBase)
+        wrong = fmt::format("The part is based on another more than {} levels deep.", kDeepestBase);
+      if (!wrong.empty()) {
+        problems.push_back({wrong, file + "#/basedOn", "The other parts were loaded."});
+        sound = false;
+        break;
+      }
+      chain.push_back(base);
+      Json mine = whole;
+      mine.erase("basedOn");
+      whole = onTopOf(*found, mine);
+      if (!found->contains("basedOn")) whole.erase("basedOn");
+    }
+    if (!sound) continue;
+    std::vector<Problem> found;
+    auto part = readPart(whole, file, found);
+    if (!part) {
+      found.front().kept = "The part was left out; the other parts were loaded.";
+      problems.insert(problems.end(), found.begin(), found.end());
+      continue;
+    }
+    part->own = own;
+    m_parts[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(std::move(whole))};
+  }
+}
+
+void Library::addFromDocument(const Json& partJson, const std::string& file, std::vector<Problem>& problems) {
+  std::vector<Problem> found;
+  auto part = readPart(partJson, file, found);
+  problems.insert(problems.end(), found.begin(), found.end());
+  if (!part) return;
+  if (const auto known = m_parts.find(part->id); known != m_parts.end() && !known->second.part->own) return;
+  part->own = true;
+  const auto id = part->id;
+  m_parts[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(partJson)};
+}
+
+std::shared_ptr<const Part> Library::find(const std::string& id) const {
+  const auto it = m_parts.find(id);
+  return it == m_parts.end() ? nullptr : it->second.part;
+}
+
+const Json* Library::json(const std::string& id) const {
+  const auto it = m_parts.find(id);
+  return it == m_parts.end() ? nullptr : it->second.json.get();
+}
+
+std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const std::map<std::string, std::string>& overrides,
+                                                   std::vector<Problem>& problems) const {
+  auto plain = find(id);
+  if (!plain || overrides.empty()) return plain;
+  for (const auto& [name, value] : overrides) {
+    const auto* f = plain->figure(name);
+    if (!f) {
+      problems.push_back({fmt::format("The part {} has no figure \"{}\".", id, name), {}, "The replacement was kept but is not used."});
+      continue;
+    }
+    auto parsed = parseFigure(value, f->figure.unit);
+    if (!parsed)
+      problems.push_back(
+          {fmt::format("The figure \"{}\" cannot be replaced: {}.", name, parsed.error().what), {}, "The library's figure was kept."});
+    else if (parsed->least().value_or(0) < 0 || (f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0))
+      problems.push_back({fmt::format("The figure \"{}\" cannot be replaced by {}.", name, value), {}, "The library's figure was kept."});
+  }
+  std::map<std::string, std::string> usable;
+  for (const auto& [name, value] : overrides) {
+    const auto* f = plain->figure(name);
+    auto parsed = f ? parseFigure(value, f->figure.unit) : Result<Figure>(fail(std::string()));
+    if (parsed && parsed->least().value_or(0) >= 0 && !(f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0)) usable[name] = value;
+  }
+  std::vector<Problem> ignored;  // the part was read once already
+  auto part = readPart(*json(id), id, ignored, usable);
+  if (!part) return plain;
+  part->own = plain->own;
+  return std::make_shared<const Part>(std::move(*part));
+}
+
+std::vector<std::shared_ptr<const Part>> Library::search(std::string_view query) const {
+  const auto q = words(query);
+  std::vector<std::pair<int, std::shared_ptr<const Part>>> hits;
+  for (const auto& [id, e] : m_parts)
+    if (const int s = score(*e.part, q); s > 0) hits.emplace_back(s, e.part);
+  std::ranges::stable_sort(hits, [](const auto& a, const auto& b) { return a.first > b.first; });
+  std::vector<std::shared_ptr<const Part>> out;
+  out.reserve(hits.size());
+  for (auto& h : hits) out.push_back(std::move(h.second));
+  return out;
+}
+
+}  // namespace bold::parts

@@ -1,0 +1,35 @@
+#include "core/parts/part.h"
+
+#include <algorithm>
+
+namespace bold::parts {
+namespace {
+template <class T>
+const T* byId(const std::vector<T>& items, const std::string& id) {
+  const auto it = std::ranges::find(items, id, &T::id);
+  return it == items.end() ? nullptr : &*it;
+}
+}  // namespace
+
+int Part::indexOf(const std::string& terminal) const {
+  for (std::size_t i = 0; i < terminals.size(); ++i)
+    if (terminals[i].id == terminal) return static_cast<int>(i);
+  for (std::size_t i = 0; i < terminals.size(); ++i)
+    if (std::ranges::count(terminals[i].formerly, terminal) > 0) return static_cast<int>(i);
+  return -1;
+}
+const Terminal* Part::find(const std::string& terminal) const {
+  const int i = indexOf(terminal);
+  return i < 0 ? nullptr : &terminals[static_cast<std::size_t>(i)];
+}
+const NamedFigure* Part::figure(const std::string& which) const {
+  return byId(figures, which);
+}
+const Channel* Part::channel(const std::string& which) const {
+  return byId(channels, which);
+}
+const Setting* Part::setting(const std::string& which) const {
+  return byId(settings, which);
+}
+
+}  // namespace bold::parts

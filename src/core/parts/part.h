@@ -1,0 +1,119 @@
+#pragma once
+
+#include <map>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/figure.h"
+#include "core/parts/element.h"
+
+namespace bold::parts {
+
+/// What a stage's input takes for high and low, against its own ground.
+struct LevelSet {
+  double lowShare = 0, highShare = 0;  ///< shares of `rail`; 0 when absolute volts are given
+  std::string rail;                    ///< terminal the shares are of
+  Figure low, high;                    ///< V: VIL(max), VIH(min)
+};
+
+enum class Side { Left, Right, Top, Bottom };
+
+struct Place {
+  std::string connector;  ///< "digital, right"; one strip in the picture; plugs join whole connectors
+  int position = 0;       ///< counted from 1 within the connector; 0: order not known
+  std::string contact;    ///< screw, pin, hole, pad, lead, socket
+};
+
+struct InputFacts {
+  std::string levels;  ///< a level set of the part
+  std::string ground;  ///< terminal it is measured against
+  Figure absolute;     ///< V
+};
+
+struct SupplyFacts {
+  std::string purpose;  ///< "motor", "logic" or "board" (a raw input behind a regulator)
+  std::string back;     ///< the terminal of its return
+  Figure recommended;   ///< V, min .. max
+  Figure absolute;      ///< V
+};
+
+/// What a controller pin can do.
+struct PinFacts {
+  std::string code;  ///< the number or name a program uses
+  std::string chip;  ///< the chip's own name
+  bool output = true;
+  std::string pwm;       ///< PWM unit; empty: none in hardware
+  bool softPwm = false;  ///< usual libraries make PWM in software
+  std::string reserved;  ///< why it must be left alone; empty: free
+  std::string boot;      ///< float, weak-up, weak-down, toggles, ...
+};
+
+struct Terminal {
+  std::string id;
+  std::string label;
+  std::vector<std::string> aliases, formerly;
+  Place place;
+  Side side = Side::Left;
+  std::string colour;  ///< of a lead, IEC 60757
+  std::optional<InputFacts> input;
+  std::optional<SupplyFacts> supply;
+  std::optional<PinFacts> pin;
+  bool ground = false;
+  bool output = false;    ///< of a stage
+  bool optional = false;  ///< may stay open without a word
+};
+
+struct Setting {
+  std::string id, label;
+  std::vector<std::string> values;  ///< empty: a quantity of `unit`
+  Unit unit = Unit::One;
+  std::string standard;  ///< what it is when the document says nothing; empty: unknown
+};
+
+enum class Protection { None, Thermal, OverCurrent, CurrentLimit };
+
+/// What drives one motor: outputs that belong together, the inputs that steer them, and their ratings.
+struct Channel {
+  std::string id;
+  std::vector<std::string> out;
+  std::map<std::string, std::string> signals;  ///< role -> input terminal
+  Figure continuous;                           ///< A, as the part stands (no heat sink added)
+  Figure continuousSink;                       ///< A, with the setting heatSink = fitted
+  Figure peak;                                 ///< A
+  Protection protection = Protection::None;
+  std::string returnTerminal;  ///< where its current goes back
+  bool lowSide = false;        ///< switches its load to the return only
+};
+
+/// A figure of the part by name, so that a bench can replace it.
+struct NamedFigure {
+  std::string id, label;
+  Figure figure;
+  std::string derivedFrom, derivedOver;  ///< id = derivedFrom / derivedOver
+};
+
+struct Part {
+  std::string id, name, kind, summary;
+  std::string source;
+  std::vector<std::string> words;
+  std::vector<Terminal> terminals;
+  std::map<std::string, LevelSet> levels;
+  std::vector<Setting> settings;
+  std::vector<Element> elements;
+  std::vector<Channel> channels;
+  std::vector<NamedFigure> figures;
+  std::vector<std::pair<std::string, std::string>> fitted;  ///< jumpers that come with it
+  std::vector<std::string> pitfalls;
+  std::string hold;  ///< how to hold it: "USB up, component side"
+  bool layoutKnown = false;
+  bool own = false;  ///< from the user's folder or the document, not shipped
+
+  int indexOf(const std::string& terminal) const;  ///< -1 when there is none; knows former ids
+  const Terminal* find(const std::string& terminal) const;
+  const NamedFigure* figure(const std::string& which) const;
+  const Channel* channel(const std::string& which) const;
+  const Setting* setting(const std::string& which) const;
+};
+
+}  // namespace bold::parts

@@ -1,0 +1,283 @@
+#include "core/parts/read_element.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/base/reader.h"
+
+namespace bold::parts {
+namespace {
+
+using Rows = std::vector<std::pair<double, double>>;
+
+class Form {
+ public:
+  Form(ObjectReader& r, const ElementContext& c) : m_r(r), m_c(c) {}
+
+  std::vector<Node> nodes(const char* key, std::size_t count) {
+    auto n = m_r.texts(key);
+    if (count != 0 && n.size() != count) {
+      m_r.report(key, fmt::format("needs {} terminals", count));
+      n.resize(count);
+    }
+    return n;
+  }
+  Figure figure(const char* key, Unit unit, bool required = false) {
+    if (required && !m_r.has(key)) m_r.report("", fmt::format("has no \"{}\"", key));
+    return m_c.figure(m_r, key, unit);
+  }
+  Condition condition() {
+    auto c = Condition::parse(m_r.text("on"), m_c.conditions);
+    if (!c) {
+      m_r.report("on", "cannot be used: " + c.error().what);
+      return {};
+    }
+    return *c;
+  }
+  Rows rows(const char* key, Unit first, Unit second) {
+    Rows out;
+    m_r.each(key, [&](const Json& row, const std::string&) {
+      const bool pair = row.is_array() && row.size() == 2 && row[0].is_string() && row[1].is_string();
+      auto a = pair ? parseQuantity(row[0].get<std::string>(), first) : fail(std::string("it is not a pair of texts"));
+      auto b = pair ? parseQuantity(row[1].get<std::string>(), second) : fail(std::string("it is not a pair of texts"));
+      if (a && b && a->value >= 0 && b->value >= 0)
+        out.emplace_back(a->value, b->value);
+      else
+        m_r.report(key, "has a row that cannot be used: " + (!a ? a.error().what : !b ? b.error().what : "it is negative"));
+    });
+    std::ranges::sort(out);
+    return out;
+  }
+  bool has(const char* key) const { return m_r.has(key); }
+  bool flag(const char* key) { return m_r.flag(key); }
+  std::string text(const char* key) { return m_r.text(key); }
+  double number(const char* key, double fallback) { return m_r.number(key, fallback); }
+
+  std::vector<std::pair<Node, Node>> pairs(const char* key) {
+    std::vector<std::pair<Node, Node>> out;
+    m_r.each(key, [&](const Json& p, const std::string&) {
+      if (p.is_array() && p.size() == 2 && p[0].is_string() && p[1].is_string())
+        out.emplace_back(p[0].get<std::string>(), p[1].get<std::string>());
+      else
+        m_r.report(key, "is not a list of terminal pairs");
+    });
+    return out;
+  }
+
+ private:
+  ObjectReader& m_r;
+  const ElementContext& m_c;
+};
+
+ElementBody winding(Form& f, const std::vector<Node>& n) {
+  Winding w;
+  w.a = n[0];
+  w.b = n[1];
+  w.name = f.text("name");
+  w.brushed = f.flag("brushed");
+  w.resistance = f.figure("r", Unit::Ohm);
+  w.inductance = f.figure("l", Unit::Henry);
+  w.run = f.figure("run", Unit::Amp);
+  w.nominal = f.figure("nominal", Unit::Volt);
+  w.highest = f.figure("highest", Unit::Volt);
+  w.phase = f.figure("phase", Unit::Amp);
+  return w;
+}
+
+ElementBody source(Form& f, const std::vector<Node>& n) {
+  Source s;
+  s.positive = n[0];
+  s.negative = n[1];
+  s.full = f.figure("full", Unit::Volt);
+  s.nominal = f.figure("nominal", Unit::Volt);
+  s.empty = f.figure("empty", Unit::Volt);
+  s.resistance = f.figure("r", Unit::Ohm);
+  s.continuous = f.figure("continuous", Unit::Amp);
+  s.limit = f.figure("limit", Unit::Amp);
+  s.sinks = f.flag("sinks");
+  s.lithium = f.flag("lithium");
+  s.alternating = f.flag("alternating");
+  return s;
+}
+
+ElementBody bipolar(Form& f, const std::vector<Node>& n) {
+  Bipolar b;
+  b.collector = n[0];
+  b.base = n[1];
+  b.emitter = n[2];
+  b.pnp = f.text("type") == "pnp";
+  b.darlington = f.flag("darlington");
+  b.vbe = f.figure("vbe", Unit::Volt, true);
+  b.vce = f.figure("vce", Unit::Volt);
+  b.hfeMin = f.rows("hfe", Unit::Amp, Unit::One);
+  b.saturation = f.rows("saturation", Unit::Amp, Unit::Volt);
+  b.inputFor = f.rows("inputFor", Unit::Amp, Unit::Volt);
+  return b;
+}
+
+ElementBody pins(Form& f) {
+  Pins p;
+  p.pins = f.nodes("pins", 0);
+  p.rail = f.text("rail");
+  p.ground = f.text("ground");
+  p.resistance = f.figure("r", Unit::Ohm, true);
+  p.shortCircuit = f.figure("shortCircuit", Unit::Amp);
+  p.recommended = f.figure("recommended", Unit::Amp);
+  p.absolute = f.figure("absolute", Unit::Amp);
+  p.pull = f.figure("pull", Unit::Ohm);
+  return p;
+}
+
+ElementBody chopper(Form& f, const std::vector<Node>& n) {
+  Chopper c;
+  c.supply = n[0];
+  c.ground = n[1];
+  c.coils = f.pairs("coils");
+  c.on = f.condition();
+  c.rds = f.figure("rds", Unit::Ohm, true);
+  c.quiescent = f.figure("quiescent", Unit::Amp);
+  c.senseResistor = f.figure("sense", Unit::Ohm);
+  c.reference = f.figure("reference", Unit::Volt);
+  c.perVolt = f.number("perVolt", 8);
+  c.holdShare = f.number("holdShare", 0.7071);
+  return c;
+}
+
+ElementBody switchElement(Form& f, const std::vector<Node>& n) {
+  Switch s;
+  s.a = n[0];
+  s.b = n[1];
+  s.on = f.condition();
+  s.oneWay = f.text("way") == "one";
+  s.v0 = f.figure("v0", Unit::Volt);
+  s.resistance = f.figure("r", Unit::Ohm, true);
+  s.v0Max = f.figure("v0Max", Unit::Volt);
+  s.resistanceMax = f.figure("rMax", Unit::Ohm);
+  return s;
+}
+
+std::optional<ElementBody> body(Form& f) {
+  if (f.has("joint")) return Joint{f.nodes("joint", 0)};
+  if (f.has("resistor")) {
+    const auto n = f.nodes("resistor", 2);
+    return Resistor{n[0], n[1], f.figure("r", Unit::Ohm), f.figure("power", Unit::Watt), f.flag("conductor")};
+  }
+  if (f.has("capacitor")) {
+    const auto n = f.nodes("capacitor", 2);
+    return Capacitor{n[0], n[1], f.figure("c", Unit::Farad), f.figure("rated", Unit::Volt), f.flag("polarised")};
+  }
+  if (f.has("diode")) {
+    const auto n = f.nodes("diode", 2);
+    return Diode{n[0], n[1], f.figure("drop", Unit::Volt, true), f.figure("at", Unit::Amp, true), f.figure("reverse", Unit::Volt)};
+  }
+  if (f.has("switch")) return switchElement(f, f.nodes("switch", 2));
+  if (f.has("bipolar")) return bipolar(f, f.nodes("bipolar", 3));
+  if (f.has("mosfet")) {
+    const auto n = f.nodes("mosfet", 3);
+    return Mosfet{n[0],
+                  n[1],
+                  n[2],
+                  f.text("type") == "p",
+                  f.figure("threshold", Unit::Volt, true),
+                  f.figure("vds", Unit::Volt),
+                  f.figure("vgs", Unit::Volt),
+                  f.rows("rds", Unit::Volt, Unit::Ohm)};
+  }
+  if (f.has("winding")) return winding(f, f.nodes("winding", 2));
+  if (f.has("source")) return source(f, f.nodes("source", 2));
+  if (f.has("sink")) {
+    const auto n = f.nodes("sink", 2);
+    return Sink{n[0], n[1], f.figure("i", Unit::Amp), f.figure("start", Unit::Amp), f.figure("voltage", Unit::Volt)};
+  }
+  if (f.has("regulator")) {
+    const auto n = f.nodes("regulator", 3);
+    return Regulator{n[0],
+                     n[1],
+                     n[2],
+                     f.figure("set", Unit::Volt, true),
+                     f.figure("dropout", Unit::Volt),
+                     f.figure("limit", Unit::Amp),
+                     f.flag("backDiode")};
+  }
+  if (f.has("pins")) return pins(f);
+  if (f.has("chopper")) return chopper(f, f.nodes("chopper", 2));
+  if (f.has("contact")) {
+    const auto n = f.nodes("contact", 2);
+    return Contact{n[0], n[1], f.flag("closed")};
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::optional<Element> readElement(ObjectReader& r, const ElementContext& context) {
+  Element e;
+  e.id = r.text("id");
+  if (const auto* when = r.get("when")) {
+    if (when->is_object()) {
+      for (const auto& [k, v] : when->items())
+        if (v.is_string()) e.when.emplace_back(k, v.get<std::string>());
+    } else {
+      r.report("when", "is not an object of settings");
+    }
+  }
+  Form form(r, context);
+  auto b = body(form);
+  if (!b) {
+    r.report("", "is no element this program knows");
+    return std::nullopt;
+  }
+  for (const auto& k : r.unknown()) r.report(k, "is not a field of this element");
+  e.body = std::move(*b);
+  return e;
+}
+
+std::vector<Node> nodesOf(const Element& element) {
+  struct Visitor {
+    std::vector<Node> operator()(const Joint& j) const { return j.nodes; }
+    std::vector<Node> operator()(const Resistor& r) const { return {r.a, r.b}; }
+    std::vector<Node> operator()(const Capacitor& c) const { return {c.a, c.b}; }
+    std::vector<Node> operator()(const Diode& d) const { return {d.anode, d.cathode}; }
+    std::vector<Node> operator()(const Switch& s) const { return {s.a, s.b}; }
+    std::vector<Node> operator()(const Bipolar& b) const { return {b.collector, b.base, b.emitter}; }
+    std::vector<Node> operator()(const Mosfet& m) const { return {m.drain, m.gate, m.source}; }
+    std::vector<Node> operator()(const Winding& w) const { return {w.a, w.b}; }
+    std::vector<Node> operator()(const Source& s) const { return {s.positive, s.negative}; }
+    std::vector<Node> operator()(const Sink& s) const { return {s.positive, s.negative}; }
+    std::vector<Node> operator()(const Regulator& r) const { return {r.in, r.out, r.ground}; }
+    std::vector<Node> operator()(const Pins& p) const {
+      auto n = p.pins;
+      n.push_back(p.rail);
+      n.push_back(p.ground);
+      return n;
+    }
+    std::vector<Node> operator()(const Chopper& c) const {
+      std::vector<Node> n{c.supply, c.ground};
+      for (const auto& [a, b] : c.coils) {
+        n.push_back(a);
+        n.push_back(b);
+      }
+      return n;
+    }
+    std::vector<Node> operator()(const Contact& c) const { return {c.a, c.b}; }
+  };
+  return std::visit(Visitor{}, element.body);
+}
+
+std::optional<Amps> tripCurrent(const Chopper& c) {
+  const auto reference = c.reference.typical();
+  const auto sense = c.senseResistor.typical();
+  if (!reference || !sense || *sense <= 0 || c.perVolt <= 0) return std::nullopt;
+  return Amps{*reference / (c.perVolt * *sense)};
+}
+
+std::vector<Node> inputsOf(const Element& element) {
+  const Condition* c = nullptr;
+  if (const auto* s = std::get_if<Switch>(&element.body)) c = &s->on;
+  if (const auto* h = std::get_if<Chopper>(&element.body)) c = &h->on;
+  if (!c) return {};
+  return {c->inputs().begin(), c->inputs().end()};
+}
+
+}  // namespace bold::parts

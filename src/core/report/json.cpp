@@ -1,0 +1,53 @@
+#include "core/base/json.h"
+
+#include <nlohmann/json.hpp>
+
+#include "core/report/report.h"
+
+namespace bold::report {
+namespace {
+
+Json quantity(AnyQuantity q) {
+  return Json{{"value", q.value}, {"unit", unitSign(q.unit)}};
+}
+
+Json one(const checks::Finding& f) {
+  Json j;
+  j["check"] = f.check;
+  j["severity"] = word(f.severity);
+  j["harm"] = f.severity == checks::Severity::Stop ? Json(word(f.harm)) : Json(nullptr);
+  j["headline"] = f.headline;
+  j["text"] = f.text;
+  j["formula"] = f.formula;
+  j["subjects"] = f.subjects;
+  j["sources"] = f.sources;
+  j["values"] = Json::object();
+  for (const auto& [name, q] : f.args) j["values"][name] = quantity(q);
+  j["repair"] = f.repair ? Json(f.repair->text) : Json(nullptr);
+  j["explainedBy"] = f.explainedBy.empty() ? Json(nullptr) : Json(f.explainedBy);
+  j["identity"] = f.identity();
+  j["mendedAfter"] = f.mendedAfter;
+  return j;
+}
+
+}  // namespace
+
+std::string json(const std::string& file, const harness::Harness& harness, const Analysis& a) {
+  Json j;
+  j["file"] = file;
+  j["title"] = harness.title;
+  j["verdict"] = headline(a.verdict);
+  j["summary"] = summary(a);
+  j["why"] = a.why;
+  j["judged"] = {{"checks", a.checks},
+                 {"commands", a.commands},
+                 {"unknownFigures", a.unknownFigures},
+                 {"assumptions", a.assumptions},
+                 {"leftOut", a.leftOut}};
+  j["openChanges"] = a.openChanges;
+  j["findings"] = Json::array();
+  for (const auto& f : a.findings) j["findings"].push_back(one(f));
+  return jsonText(j);
+}
+
+}  // namespace bold::report

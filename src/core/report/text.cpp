@@ -1,0 +1,99 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/report/report.h"
+#include "core/report/wrap.h"
+
+namespace bold::report {
+namespace {
+
+using checks::Finding;
+using checks::Severity;
+
+std::string_view colourOf(Severity s) {
+  switch (s) {
+    case Severity::Stop:
+      return "\x1b[31m";
+    case Severity::Caution:
+      return "\x1b[33m";
+    default:
+      return "\x1b[2m";
+  }
+}
+
+class Writer {
+ public:
+  Writer(const Analysis& a, const TextOptions& o) : m_a(a), m_o(o) {}
+
+  std::string write(const std::string& file, const harness::Harness& h) {
+    line("", h.title.empty() ? file : fmt::format("{} ({})", h.title, file));
+    m_out += paint(verdictColour(), fmt::format("{}: {}", headline(m_a.verdict), summary(m_a)));
+    line("", fmt::format("Judged: {} checks, {} commands solved, {} figure{} unknown.", m_a.checks, m_a.commands, m_a.unknownFigures,
+                         m_a.unknownFigures == 1 ? "" : "s"));
+    for (const auto& x : m_a.assumptions) line("  taken: ", x + ".");
+    for (const auto& x : m_a.leftOut) line("  left out: ", x + ".");
+    if (m_a.verdict == Verdict::NotJudged)
+      for (const auto& x : m_a.why) line("  why: ", x + (x.ends_with('.') ? "" : "."));
+    for (const auto& f : m_a.findings)
+      if (f.explainedBy.empty()) one(f);
+    plan(h);
+    return m_out;
+  }
+
+ private:
+  const Analysis& m_a;
+  TextOptions m_o;
+  std::string m_out;
+
+  std::string_view verdictColour() const {
+    return m_a.verdict == Verdict::Clear ? "\x1b[32m" : m_a.verdict == Verdict::DoNotSwitchOn ? "\x1b[31m" : "\x1b[33m";
+  }
+  std::string paint(std::string_view colour, const std::string& s) const {
+    const auto wrapped = wrap("", s, m_o.width);
+    return m_o.colour ? std::string(colour) + wrapped.substr(0, wrapped.size() - 1) + "\x1b[0m\n" : wrapped;
+  }
+  void line(std::string_view first, std::string_view s) { m_out += wrap(first, s, m_o.width); }
+
+  void one(const Finding& f) {
+    m_out += '\n';
+    const auto mark = f.number > 0 ? fmt::format("{:>2} ", f.number) : std::string(" - ");
+    std::string kind(word(f.severity));
+    if (f.severity == Severity::Stop) kind += fmt::format(", {}", word(f.harm));
+    m_out += mark + paint(colourOf(f.severity), fmt::format("{} [{}] {}", f.headline, kind, f.check));
+    line("   ", f.text);
+    if (!f.formula.empty()) line("   ", f.formula);
+    if (f.repair) line("   to do: ", f.repair->text);
+    if (f.mendedAfter > 0)
+      line("   ", fmt::format("mended once {} planned change{} made", f.mendedAfter, f.mendedAfter == 1 ? " is" : "s are"));
+    for (const auto& e : m_a.findings)
+      if (e.explainedBy == f.identity()) line("   explains: ", fmt::format("{} [{}] {}", e.headline, word(e.severity), e.check));
+  }
+
+  void plan(const harness::Harness& h) {
+    if (m_a.openChanges == 0) return;
+    m_out += '\n';
+    line("", fmt::format("To make on the bench ({}):", m_a.openChanges));
+    const auto verb = [](harness::State s) { return s == harness::State::Planned ? "add" : "take away"; };
+    for (const auto& d : h.devices) {
+      if (d.state != harness::State::OnBench) line(fmt::format("   {} ", verb(d.state)), fmt::format("{} ({})", d.called(), d.part));
+      for (const auto& [id, s] : d.settings)
+        if (!s.planned.empty()) line("   set ", fmt::format("{} of {} from {} to {}", id, d.called(), s.value, s.planned));
+    }
+    for (const auto& c : h.connections)
+      if (c.state != harness::State::OnBench)
+        line(fmt::format("   {} ", verb(c.state)), fmt::format("{}: {} to {} {}", c.id, c.a.text(), c.b.text(), c.colour));
+  }
+};
+
+}  // namespace
+
+std::string text(const std::string& file, const harness::Harness& harness, const Analysis& analysis, const TextOptions& options) {
+  return Writer(analysis, options).write(file, harness);
+}
+
+std::string summaryLine(const std::string& file, const Analysis& a) {
+  return fmt::format("{}: {}: {}\n", file, headline(a.verdict), summary(a));
+}
+
+}  // namespace bold::report

@@ -1,0 +1,27 @@
+#pragma once
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "core/checks/analysis.h"
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
+
+/// The shipped library and the benches of tests/benches/good, for tests.
+namespace bold::test {
+
+const parts::Library& library();
+std::vector<std::string> goodNames();
+/// From the notation of bench_text.h; "from NAME" finds the good benches.
+harness::Harness bench(std::string_view text);
+inline harness::Harness good(const std::string& name) {
+  return bench("from " + name);
+}
+std::string readFile(const std::string& pathBelowSource);
+
+/// The findings of one check.
+std::vector<checks::Finding> findingsOf(const Analysis& analysis, std::string_view check);
+Analysis analyseFast(const harness::Harness& harness);  ///< without working out explanations
+
+}  // namespace bold::test
