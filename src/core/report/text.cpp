@@ -28,7 +28,7 @@ class Writer {
 
   std::string write(const std::string& file, const harness::Harness& h) {
     line("", h.title.empty() ? file : fmt::format("{} ({})", h.title, file));
-    m_out += paint(verdictColour(), fmt::format("{}: {}", headline(m_a.verdict), summary(m_a)));
+    m_out += paint(verdictColour(), "", fmt::format("{}: {}", headline(m_a.verdict), summary(m_a)));
     line("", fmt::format("Judged: {} checks, {} commands solved, {} figure{} unknown.", m_a.checks, m_a.commands, m_a.unknownFigures,
                          m_a.unknownFigures == 1 ? "" : "s"));
     for (const auto& x : m_a.assumptions) line("  taken: ", x + ".");
@@ -49,8 +49,8 @@ class Writer {
   std::string_view verdictColour() const {
     return m_a.verdict == Verdict::Clear ? "\x1b[32m" : m_a.verdict == Verdict::DoNotSwitchOn ? "\x1b[31m" : "\x1b[33m";
   }
-  std::string paint(std::string_view colour, const std::string& s) const {
-    const auto wrapped = wrap("", s, m_o.width);
+  std::string paint(std::string_view colour, std::string_view first, const std::string& s) const {
+    const auto wrapped = wrap(first, s, m_o.width);
     return m_o.colour ? std::string(colour) + wrapped.substr(0, wrapped.size() - 1) + "\x1b[0m\n" : wrapped;
   }
   void line(std::string_view first, std::string_view s) { m_out += wrap(first, s, m_o.width); }
@@ -60,7 +60,7 @@ class Writer {
     const auto mark = f.number > 0 ? fmt::format("{:>2} ", f.number) : std::string(" - ");
     std::string kind(word(f.severity));
     if (f.severity == Severity::Stop) kind += fmt::format(", {}", word(f.harm));
-    m_out += mark + paint(colourOf(f.severity), fmt::format("{} [{}] {}", f.headline, kind, f.check));
+    m_out += paint(colourOf(f.severity), mark, fmt::format("{} [{}] {}", f.headline, kind, f.check));
     line("   ", f.text);
     if (!f.formula.empty()) line("   ", f.formula);
     if (f.repair) line("   to do: ", f.repair->text);

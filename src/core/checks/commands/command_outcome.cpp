@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks {
@@ -126,37 +127,77 @@ void outcomes(const SolvedBench& s, Findings& out) {
   }
 }
 
+// The input a signal of the plan is meant for; -1 when the plan names no stage.
+TerminalIndex meantInput(const SolvedBench& s, const Motor& m, const harness::Signal& signal) {
+  if (m.kind == MotorKind::Servo) {
+    for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
+      if (t.input) return s.bench.terminal(m.device, t.id);
+    return -1;
+  }
+  if (m.meant.device < 0) return -1;
+  const auto& roles = circuit::channelOf(s.bench, m.meant).signals;
+  const auto it = roles.find(signal.role);
+  return it == roles.end() ? -1 : s.bench.terminal(m.meant.device, it->second);
+}
+
+struct Astray {
+  const harness::Signal* signal;
+  TerminalIndex pin, input;
+  std::vector<TerminalIndex> reached;
+  bool gets(TerminalIndex t) const { return std::ranges::count(reached, t) > 0; }
+};
+
+Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Astray& b) {
+  auto f = finding(Severity::Stop, fmt::format("{} and {} are crossed", s.bench.called(a.input), s.bench.facts(b.input).label),
+                   fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.", a.signal->role,
+                               called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
+                   {s.bench.address(a.input), s.bench.address(b.input)});
+  f.formula = fmt::format("{} planned at {}, {} at {}", s.bench.facts(a.pin).label, s.bench.facts(a.input).label, s.bench.facts(b.pin).label,
+                          s.bench.facts(b.input).label);
+  f.repair = Plan(s.bench)
+                 .exchange(a.input, b.input)
+                 .repair(fmt::format("Exchange the wires at {} and {}, or the two pins in the program.", found(s.bench, a.input), found(s.bench, b.input)));
+  return f;
+}
+
+Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
+  std::string goes;
+  for (const auto t : a.reached)
+    if (goes.empty() && s.bench.deviceOf(t) != s.bench.deviceOf(a.pin) && (s.bench.facts(t).input || s.bench.facts(t).supply)) goes = s.bench.called(t);
+  auto f = finding(Severity::Stop, fmt::format("{} does not reach {}", s.bench.called(a.pin), s.bench.called(a.input)),
+                   fmt::format("The program drives {} of {} from {}, but that pin is {}.", a.signal->role, called(s, m), s.bench.called(a.pin),
+                               goes.empty() ? fmt::format("not wired to {}", s.bench.called(a.input))
+                                            : fmt::format("wired to {}, not to {}", goes, s.bench.called(a.input))),
+                   {s.bench.address(a.input), s.bench.address(a.pin)});
+  f.formula = fmt::format("{} planned at {}", s.bench.called(a.pin), s.bench.called(a.input));
+  // Only where both ends are free is there one clear thing to do.
+  if (!s.bench.connected(a.pin) && !s.bench.connected(a.input))
+    f.repair = Plan(s.bench)
+                   .wire(a.pin, a.input, "YE")
+                   .repair(fmt::format("Add a yellow wire from {} to {}.", found(s.bench, a.pin), found(s.bench, a.input)));
+  return f;
+}
+
 // Verifying the map: does each signal's pin get to the input it is meant for?
 void signalsReach(const SolvedBench& s, Findings& out) {
   for (const auto& m : s.motors) {
     if (!m.intent) continue;
+    std::vector<Astray> astray;
     for (const auto& signal : m.intent->signals) {
       const auto pin = s.bench.terminal(signal.pin);
-      if (pin < 0) continue;  // pin-cannot-drive
-      TerminalIndex input = -1;
-      if (m.kind == MotorKind::Servo) {
-        for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
-          if (t.input) input = s.bench.terminal(m.device, t.id);
-      } else if (m.meant.device >= 0) {
-        const auto& roles = circuit::channelOf(s.bench, m.meant).signals;
-        if (const auto it = roles.find(signal.role); it != roles.end()) input = s.bench.terminal(m.meant.device, it->second);
+      const auto input = meantInput(s, m, signal);
+      if (pin < 0 || input < 0 || input == pin) continue;  // pin-cannot-drive speaks of pins that are not there
+      Astray a{&signal, pin, input, signalReach(s, pin)};
+      if (!a.gets(input)) astray.push_back(std::move(a));
+    }
+    std::vector<bool> told(astray.size(), false);
+    for (std::size_t i = 0; i < astray.size(); ++i) {
+      for (std::size_t k = i + 1; k < astray.size() && !told[i]; ++k) {
+        if (told[k] || !astray[i].gets(astray[k].input) || !astray[k].gets(astray[i].input)) continue;
+        out.push_back(crossed(s, m, astray[i], astray[k]));
+        told[i] = told[k] = true;
       }
-      if (input < 0 || input == pin) continue;
-      const auto reached = signalReach(s, pin);
-      if (std::ranges::count(reached, input) > 0) continue;
-      std::string goes;
-      for (const auto t : reached)
-        if (s.bench.deviceOf(t) != s.bench.deviceOf(pin) && (s.bench.facts(t).input || s.bench.facts(t).supply)) {
-          goes = s.bench.called(t);
-          break;
-        }
-      auto f = finding(Severity::Stop, fmt::format("{} does not reach {}", s.bench.called(pin), s.bench.called(input)),
-                       fmt::format("The program drives {} of {} from {}, but that pin {}.", signal.role, called(s, m), s.bench.called(pin),
-                                   goes.empty() ? fmt::format("is not wired to {}", s.bench.called(input))
-                                                : fmt::format("is wired to {}, not to {}", goes, s.bench.called(input))),
-                       {s.bench.address(input), s.bench.address(pin)});
-      f.formula = fmt::format("{} planned at {}", s.bench.called(pin), s.bench.called(input));
-      out.push_back(std::move(f));
+      if (!told[i]) out.push_back(lost(s, m, astray[i]));
     }
   }
 }

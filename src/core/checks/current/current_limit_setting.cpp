@@ -23,8 +23,9 @@ Findings currentLimitSetting(const SolvedBench& s) {
     if (!trip) {
       std::string missing = !chopper->reference.known() ? "its reference voltage" : "";
       if (!chopper->senseResistor.known()) missing += missing.empty() ? "its sense resistor" : " and its sense resistor";
+      missing += missing.find(" and ") == std::string::npos ? " is" : " are";
       auto f = finding(Severity::Caution, fmt::format("The current of {} was never set", name),
-                       fmt::format("{} is unknown, so nobody knows what current {} will force through {}. Trim it with motor supply off "
+                       fmt::format("{} unknown, so nobody knows what current {} will force through {}. Trim it with motor supply off "
                                    "and enter what you measured.",
                                    missing, name, called(s, *motor)),
                        subjects);

@@ -18,6 +18,9 @@ std::string rail(const SolvedBench& s, TerminalIndex t) {
     for (const auto& [node, name] : {std::pair{p.rail, "the supply of "}, std::pair{p.ground, "the ground of "}})
       if (s.nets.same(t, s.bench.terminal(d, node))) word = name + called(s.bench, d);
   });
+  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
+    if (s.nets.same(t, s.bench.terminal(d, r.out))) word = s.bench.called(s.bench.terminal(d, r.out));
+  });
   return word;
 }
 
