@@ -249,10 +249,11 @@ class DensePoint : public OperatingPoint {
           set(state.supply, key, volts, 1e-6);
           set(state.draw, key, chopperDraw(key, *c, volts, state.closed[key]), 1e-6);
         } else if (std::holds_alternative<parts::Bipolar>(element.body)) {
-// Gain and saturation follow from the current and the current from them: half steps, so that it settles.
+          // Gain and saturation follow from the current and the current from them: half steps, so that it settles.
           const double now = this->element(key.first, key.second).value;
           const auto was = state.collector.find(key);
-          set(state.collector, key, was == state.collector.end() || std::abs(now - was->second) < 1e-3 * std::abs(now) ? now : (now + was->second) / 2, 1e-3);
+          set(state.collector, key,
+              was == state.collector.end() || std::abs(now - was->second) < 1e-3 * std::abs(now) ? now : (now + was->second) / 2, 1e-3);
         }
       }
     }

@@ -219,6 +219,10 @@ Result<TypedWire> parseTypedWire(const Harness& h, const parts::Library& library
   return TypedWire{*a, *b};
 }
 
+Result<Address> parseTypedEnd(const Harness& h, const parts::Library& library, std::string_view word) {
+  return typedEnd(h, library, lower(word));
+}
+
 Edit addWire(const Harness& h, const parts::Library& library, const Address& a, const Address& b) {
   Connection c;
   c.id = h.freeId("w");

@@ -37,6 +37,9 @@ struct TypedWire {
 };
 [[nodiscard]] Result<TypedWire> parseTypedWire(const Harness& harness, const parts::Library& library, std::string_view text);
 
+/// One end of it. A terminal that something hangs on already is found too, here also as the first of equal labels.
+[[nodiscard]] Result<Address> parseTypedEnd(const Harness& harness, const parts::Library& library, std::string_view word);
+
 /// A new wire; its colour follows what it joins (red: supply, black: ground), else the next of a fixed row.
 Edit addWire(const Harness& harness, const parts::Library& library, const Address& a, const Address& b);
 

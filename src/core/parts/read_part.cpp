@@ -345,7 +345,7 @@ class PartReader {
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a pin");
       t.pin = facts;
     }
-    t.side = t.supply ? Side::Top : t.ground ? Side::Bottom : t.output ? Side::Right : Side::Left;
+    t.side = t.ground ? Side::Bottom : t.output ? Side::Right : Side::Left;
     if (const auto side = r.text("side"); !side.empty())
       t.side = side == "right" ? Side::Right : side == "top" ? Side::Top : side == "bottom" ? Side::Bottom : Side::Left;
     for (const auto& k : r.unknown()) r.report(k, "is not a field of a terminal");

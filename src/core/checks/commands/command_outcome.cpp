@@ -149,26 +149,29 @@ struct Astray {
 
 Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Astray& b) {
   auto f = finding(Severity::Stop, fmt::format("{} and {} are crossed", s.bench.called(a.input), s.bench.facts(b.input).label),
-                   fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.", a.signal->role,
-                               called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
+                   fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.",
+                               a.signal->role, called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
                    {s.bench.address(a.input), s.bench.address(b.input)});
-  f.formula = fmt::format("{} planned at {}, {} at {}", s.bench.facts(a.pin).label, s.bench.facts(a.input).label, s.bench.facts(b.pin).label,
-                          s.bench.facts(b.input).label);
+  f.formula = fmt::format("{} planned at {}, {} at {}", s.bench.facts(a.pin).label, s.bench.facts(a.input).label,
+                          s.bench.facts(b.pin).label, s.bench.facts(b.input).label);
   f.repair = Plan(s.bench)
                  .exchange(a.input, b.input)
-                 .repair(fmt::format("Exchange the wires at {} and {}, or the two pins in the program.", found(s.bench, a.input), found(s.bench, b.input)));
+                 .repair(fmt::format("Exchange the wires at {} and {}, or the two pins in the program.", found(s.bench, a.input),
+                                     found(s.bench, b.input)));
   return f;
 }
 
 Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
   std::string goes;
   for (const auto t : a.reached)
-    if (goes.empty() && s.bench.deviceOf(t) != s.bench.deviceOf(a.pin) && (s.bench.facts(t).input || s.bench.facts(t).supply)) goes = s.bench.called(t);
-  auto f = finding(Severity::Stop, fmt::format("{} does not reach {}", s.bench.called(a.pin), s.bench.called(a.input)),
-                   fmt::format("The program drives {} of {} from {}, but that pin is {}.", a.signal->role, called(s, m), s.bench.called(a.pin),
-                               goes.empty() ? fmt::format("not wired to {}", s.bench.called(a.input))
-                                            : fmt::format("wired to {}, not to {}", goes, s.bench.called(a.input))),
-                   {s.bench.address(a.input), s.bench.address(a.pin)});
+    if (goes.empty() && s.bench.deviceOf(t) != s.bench.deviceOf(a.pin) && (s.bench.facts(t).input || s.bench.facts(t).supply))
+      goes = s.bench.called(t);
+  auto f =
+      finding(Severity::Stop, fmt::format("{} does not reach {}", s.bench.called(a.pin), s.bench.called(a.input)),
+              fmt::format("The program drives {} of {} from {}, but that pin is {}.", a.signal->role, called(s, m), s.bench.called(a.pin),
+                          goes.empty() ? fmt::format("not wired to {}", s.bench.called(a.input))
+                                       : fmt::format("wired to {}, not to {}", goes, s.bench.called(a.input))),
+              {s.bench.address(a.input), s.bench.address(a.pin)});
   f.formula = fmt::format("{} planned at {}", s.bench.called(a.pin), s.bench.called(a.input));
   // Only where both ends are free is there one clear thing to do.
   if (!s.bench.connected(a.pin) && !s.bench.connected(a.input))

@@ -55,7 +55,7 @@ Findings openLead(const SolvedBench& s) {
       if (s.bench.connected(t)) {
         ++wired;
       } else {
-        open.push_back(device.part->terminals[i].label);
+        open.push_back("\"" + device.part->terminals[i].label + "\"");
         subjects.push_back(s.bench.address(t));
       }
     }
@@ -64,7 +64,7 @@ Findings openLead(const SolvedBench& s) {
     const auto& name = device.doc.called();
     auto f =
         finding(spare ? Severity::Note : Severity::Stop,
-                wired == 0 ? fmt::format("{} is not wired", name) : fmt::format("{} {} goes nowhere", name, list(open)),
+                wired == 0 ? fmt::format("{} is not wired", name) : fmt::format("{}: {} goes nowhere", name, list(open)),
                 spare        ? fmt::format("{} is on the bench, and nothing is connected to it.", name)
                 : wired == 0 ? fmt::format("{} is on the bench, but none of its leads is connected.", name)
                              : fmt::format("{} of {} {} not connected to anything.", list(open), name, open.size() == 1 ? "is" : "are"),

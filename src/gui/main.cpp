@@ -1,0 +1,74 @@
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QFontDatabase>
+#include <QPixmap>
+#include <QSettings>
+#include <QTimer>
+#include <cstdio>
+
+#include "core/parts/own_parts.h"
+#include "gui/main_window.h"
+#include "gui/panels/step_rail.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+
+using namespace bold;
+using namespace bold::gui;
+
+int main(int argc, char** argv) {
+  QApplication app(argc, argv);
+  QApplication::setApplicationName("bold-harness");
+  QApplication::setOrganizationName("bold-harness");
+  QApplication::setApplicationVersion(BOLD_VERSION);
+  QCommandLineParser options;
+  options.setApplicationDescription("Looks a motor bench over before power-up. Judges DC benches up to 60 V.");
+  options.addHelpOption();
+  options.addVersionOption();
+  options.addOption({"picture", "Write a picture of the window to FILE (PNG) and end.", "FILE"});
+  options.addOption({"step", "Begin with this step: bench, wiring or limits.", "STEP", "limits"});
+  options.addOption({"pick", "Pick the finding with this number.", "N"});
+  options.addOption({"select", "Select a device, terminal or connection.", "ID"});
+  options.addOption({"theme", "light or dark.", "THEME"});
+  options.addOption({"size", "Size of the window, such as 1024x700.", "SIZE"});
+  options.addPositionalArgument("FILE", "A bench to open.");
+  options.process(app);
+  if (QFontDatabase::families().isEmpty()) std::fprintf(stderr, "bold-harness: no fonts are installed; text will not be readable.\n");
+
+  const auto theme = options.isSet("theme") ? options.value("theme") : QSettings().value("theme", "light").toString();
+  applyTheme(app, theme == "dark" ? Theme::Dark : Theme::Light);
+
+  Disk disk;
+  auto library = parts::Library::shipped();
+  std::vector<Problem> problems;
+  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  for (const auto& p : problems) std::fprintf(stderr, "bold-harness: %s\n", text(p).c_str());
+
+  Session session(std::move(library), disk);
+  MainWindow window(session);
+  if (const auto size = options.value("size").split('x'); size.size() == 2) window.resize(size[0].toInt(), size[1].toInt());
+  const auto step = options.value("step");
+  window.rail().setStep(step == "bench" ? Step::Bench : step == "wiring" ? Step::Wiring : Step::Limits);
+  window.show();
+  if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
+
+  if (options.isSet("select")) session.select(options.value("select"));
+
+  if (options.isSet("picture")) {
+    // The explained analysis is the last that comes for a document that nobody edits; then one moment to settle.
+    auto* settle = new QTimer(&app);
+    settle->setSingleShot(true);
+    settle->setInterval(1500);
+    QObject::connect(&session, &Session::analysisChanged, settle, [&session, settle, &options] {
+      for (const auto& f : session.analysis().findings)
+        if (options.isSet("pick") && f.number == options.value("pick").toInt()) session.pick(QString::fromStdString(f.identity()));
+      settle->start();
+    });
+    QObject::connect(settle, &QTimer::timeout, &app, [&window, &options] {
+      const bool written = window.grab().save(options.value("picture"), "PNG");
+      if (!written) std::fprintf(stderr, "bold-harness: %s cannot be written.\n", qPrintable(options.value("picture")));
+      QApplication::exit(written ? 0 : 2);
+    });
+    settle->start();
+  }
+  return QApplication::exec();
+}

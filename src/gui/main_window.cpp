@@ -1,0 +1,375 @@
+#include "gui/main_window.h"
+
+#include <QApplication>
+#include <QCloseEvent>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+#include <QSplitter>
+#include <QStackedWidget>
+#include <QTextBrowser>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "core/harness/recipe.h"
+#include "gui/panels/bench_panel.h"
+#include "gui/panels/findings_panel.h"
+#include "gui/panels/plural.h"
+#include "gui/panels/recipe_dialog.h"
+#include "gui/panels/step_rail.h"
+#include "gui/panels/verdict_bar.h"
+#include "gui/panels/wiring_panel.h"
+#include "gui/picture/picture.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+
+namespace bold::gui {
+namespace {
+
+constexpr int kMostRecent = 8;
+constexpr int kSheetBelow = 1200;  // logical px: below it the side panel becomes a sheet over the picture
+constexpr int kShortBelow = 900;   // below it the steps are short
+constexpr int kSideWidth = 400;
+
+QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
+  auto* b = new QPushButton(text, parent);
+  b->setObjectName(name);
+  return b;
+}
+
+}  // namespace
+
+MainWindow::MainWindow(Session& session) : m_session(session) {
+  resize(1280, 800);
+  setMinimumSize(800, 500);
+  setAcceptDrops(false);
+  auto* central = new QWidget(this);
+  m_body = new QWidget(central);
+  m_body->installEventFilter(this);
+  m_rail = new StepRail(m_session, m_body);
+  m_picture = new PictureView(m_session, m_body);
+  m_side = new QStackedWidget(m_body);
+  m_findings = new FindingsPanel(m_session, m_side);
+  m_wiring = new WiringPanel(m_session, m_side);
+  m_bench = new BenchPanel(m_session, m_side);
+  m_side->addWidget(m_bench);
+  m_side->addWidget(m_wiring);
+  m_side->addWidget(m_findings);
+  m_side->setAutoFillBackground(true);
+  m_side->setObjectName("side");
+
+  auto* column = new QVBoxLayout(central);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(0);
+  column->addWidget(buildTop());
+  column->addWidget(m_body, 1);
+  m_status = new QLabel(central);
+  m_status->setContentsMargins(14, 5, 14, 5);
+  m_status->setAutoFillBackground(true);
+  auto back = m_status->palette();
+  back.setColor(QPalette::Window, gui::palette().rail);
+  back.setColor(QPalette::WindowText, gui::palette().inkSoft);
+  m_status->setPalette(back);
+  m_status->setText(tr("Alt+Down next matter · Ctrl+Enter puts its repair on the plan · Ctrl+K adds a part · Ctrl+L types a wire"));
+  column->addWidget(m_status);
+  setCentralWidget(central);
+  buildMenus();
+
+  connect(m_rail, &StepRail::stepChanged, this, &MainWindow::showStep);
+  connect(m_verdict, &VerdictBar::firstMatter, this, [this](const QString& id) {
+    m_rail->setStep(Step::Limits);
+    m_session.pick(id);
+  });
+  connect(&m_picture->picture(), &Picture::wireDrawn, this, [this](const QString& a, const QString& b) {
+    const auto from = parseAddress(a.toStdString());
+    const auto to = parseAddress(b.toStdString());
+    if (from && to) m_session.apply(harness::addWire(m_session.harness(), m_session.library(), *from, *to));
+  });
+  connect(m_findings, &FindingsPanel::explain, this, &MainWindow::showPage);
+  connect(&m_session, &Session::pickedChanged, this, [this] {
+    if (!m_session.picked().isEmpty()) m_rail->setStep(Step::Limits);
+  });
+  connect(&m_session, &Session::documentChanged, this, &MainWindow::refreshTitle);
+  connect(&m_session.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
+  connect(&m_session, &Session::problems, this, &MainWindow::showProblems);
+  showStep();
+  refreshTitle();
+  m_picture->setFocus();
+}
+
+QWidget* MainWindow::buildTop() {
+  auto* top = new QWidget(this);
+  top->setObjectName("top");
+  auto* row = new QHBoxLayout(top);
+  row->setContentsMargins(16, 8, 12, 8);
+  row->setSpacing(12);
+  auto* names = new QVBoxLayout;
+  names->setSpacing(1);
+  m_title = new QLabel(top);
+  QFont f = m_title->font();
+  f.setPixelSize(17);
+  f.setWeight(QFont::DemiBold);
+  m_title->setFont(f);
+  m_title->setTextFormat(Qt::PlainText);
+  m_where = new QLabel(top);
+  m_where->setForegroundRole(QPalette::PlaceholderText);
+  names->addWidget(m_title);
+  names->addWidget(m_where);
+  row->addLayout(names, 1);
+  m_verdict = new VerdictBar(m_session, top);
+  row->addWidget(m_verdict, 2);
+  m_sheet = new QToolButton(top);
+  m_sheet->setObjectName("sheet");
+  m_sheet->setText(tr("Panel"));
+  m_sheet->setCheckable(true);
+  m_sheet->setChecked(true);
+  m_sheet->setToolTip(tr("Show or hide the panel over the picture (F9)"));
+  connect(m_sheet, &QToolButton::toggled, this, &MainWindow::arrange);
+  row->addWidget(m_sheet);
+  auto* open = button(tr("Open"), "open", top);
+  auto* keep = button(tr("Save"), "save", top);
+  auto* undo = button(tr("Undo"), "undo", top);
+  connect(open, &QPushButton::clicked, this, [this] {
+    const auto path = QFileDialog::getOpenFileName(this, tr("Open a bench"), QFileInfo(m_session.path()).path(),
+                                                   tr("Benches (*.harness);;All files (*)"));
+    if (!path.isEmpty() && mayDiscard()) openFile(path);
+  });
+  connect(keep, &QPushButton::clicked, this, [this] { save(false); });
+  connect(undo, &QPushButton::clicked, &m_session.undoStack(), &QUndoStack::undo);
+  undo->setEnabled(false);
+  connect(&m_session.undoStack(), &QUndoStack::canUndoChanged, undo, &QPushButton::setEnabled);
+  for (auto* b : {open, keep, undo}) row->addWidget(b);
+  return top;
+}
+
+void MainWindow::buildMenus() {
+  auto* file = menuBar()->addMenu(tr("&File"));
+  file->addAction(tr("&New bench"), QKeySequence::New, this, [this] {
+    if (mayDiscard()) m_session.startEmpty();
+  });
+  file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] { findChild<QPushButton*>("open")->click(); });
+  m_recent = file->addMenu(tr("Open &recent"));
+  connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::refreshRecent);
+  file->addSeparator();
+  file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { save(false); });
+  file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, [this] { save(true); });
+  file->addSeparator();
+  file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+
+  auto* edit = menuBar()->addMenu(tr("&Edit"));
+  auto* undo = m_session.undoStack().createUndoAction(this, tr("Undo"));
+  undo->setShortcut(QKeySequence::Undo);
+  auto* redo = m_session.undoStack().createRedoAction(this, tr("Redo"));
+  redo->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
+  edit->addAction(undo);
+  edit->addAction(redo);
+  edit->addSeparator();
+  edit->addAction(tr("Add a &part"), QKeySequence(tr("Ctrl+K")), this, [this] {
+    m_rail->setStep(Step::Bench);
+    m_bench->focusSearch();
+  });
+  edit->addAction(tr("Type a &wire"), QKeySequence(tr("Ctrl+L")), this, [this] {
+    m_rail->setStep(Step::Wiring);
+    m_wiring->focusEntry();
+  });
+  edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
+  edit->addAction(tr("&Delete what is picked"), QKeySequence(tr("Ctrl+Backspace")), this, [this] {
+    if (m_session.harness().connection(m_session.selection().toStdString()))
+      m_wiring->removeSelected();
+    else
+      m_bench->removeSelected();
+  });
+  edit->addSeparator();
+  edit->addAction(tr("Put the picked &repair on the plan"), QKeySequence(tr("Ctrl+Return")), m_findings, &FindingsPanel::repairPicked);
+  edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
+  edit->addAction(tr("&All planned changes are done"), this, [this] { m_session.apply(harness::markAllDone(m_session.harness())); });
+
+  auto* view = menuBar()->addMenu(tr("&View"));
+  view->addAction(tr("&Bench"), QKeySequence(tr("Ctrl+1")), this, [this] { m_rail->setStep(Step::Bench); });
+  view->addAction(tr("&Wiring"), QKeySequence(tr("Ctrl+2")), this, [this] { m_rail->setStep(Step::Wiring); });
+  view->addAction(tr("&Limits"), QKeySequence(tr("Ctrl+3")), this, [this] { m_rail->setStep(Step::Limits); });
+  view->addAction(tr("&Next matter"), QKeySequence(tr("Alt+Down")), this, [this] {
+    m_rail->setStep(Step::Limits);
+    m_findings->step(1);
+  });
+  view->addAction(tr("&Previous matter"), QKeySequence(tr("Alt+Up")), this, [this] {
+    m_rail->setStep(Step::Limits);
+    m_findings->step(-1);
+  });
+  view->addAction(tr("Show or hide the &panel"), QKeySequence(tr("F9")), m_sheet, &QToolButton::toggle);
+  view->addSeparator();
+  const auto theme = [this](const QString& name) {
+    QSettings().setValue("theme", name);
+    QMessageBox::information(this, tr("Theme"), tr("The theme changes when the program is started the next time."));
+  };
+  view->addAction(tr("L&ight"), this, [theme] { theme("light"); });
+  view->addAction(tr("&Dark"), this, [theme] { theme("dark"); });
+
+  auto* help = menuBar()->addMenu(tr("&Help"));
+  help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
+}
+
+bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == m_body && event->type() == QEvent::Resize) arrange();
+  return QMainWindow::eventFilter(watched, event);
+}
+
+// Rail, picture and panel side by side; where that leaves too little picture, the panel lies over it.
+void MainWindow::arrange() {
+  m_narrow = width() < kSheetBelow;
+  m_rail->setNarrow(width() < kShortBelow);
+  m_sheet->setVisible(m_narrow);
+  const int rail = m_rail->width();
+  const int h = m_body->height();
+  const int side = std::min(kSideWidth, m_body->width() - rail - 60);
+  const bool shown = !m_narrow || m_sheet->isChecked();
+  m_rail->setGeometry(0, 0, rail, h);
+  m_picture->setGeometry(rail, 0, m_body->width() - rail - (m_narrow ? 0 : side), h);
+  m_side->setVisible(shown);
+  m_side->setGeometry(m_body->width() - side, 0, side, h);
+  m_side->raise();
+}
+
+void MainWindow::showStep() {
+  m_side->setCurrentIndex(static_cast<int>(m_rail->step()));
+  if (m_narrow && !m_sheet->isChecked()) m_sheet->setChecked(true);
+  arrange();
+}
+
+void MainWindow::refreshTitle() {
+  const auto& h = m_session.harness();
+  const auto file = m_session.path().isEmpty() ? tr("not saved yet") : QFileInfo(m_session.path()).fileName();
+  const auto title = h.title.empty() ? (m_session.path().isEmpty() ? tr("New bench") : QFileInfo(m_session.path()).completeBaseName())
+                                     : QString::fromStdString(h.title);
+  const bool changed = !m_session.undoStack().isClean();
+  m_title->setText(title);
+  m_where->setText(m_session.readOnly() ? tr("%1 · read only").arg(file) : changed ? tr("%1 · changed").arg(file) : file);
+  setWindowTitle(tr("%1%2 – Bold Harness").arg(title, changed ? "*" : ""));
+}
+
+bool MainWindow::mayDiscard() {
+  if (m_session.undoStack().isClean()) return true;
+  QMessageBox ask(QMessageBox::Question, tr("Unsaved changes"), tr("This bench has changes that are not saved. Save them first?"),
+                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+  ask.setDefaultButton(QMessageBox::Save);
+  ask.setObjectName("unsaved");
+  const int answer = ask.exec();
+  if (answer == QMessageBox::Save) return save(false);
+  return answer == QMessageBox::Discard;
+}
+
+bool MainWindow::save(bool as) {
+  auto path = m_session.path();
+  if (as || path.isEmpty()) {
+    path = QFileDialog::getSaveFileName(this, tr("Save the bench"), path.isEmpty() ? "bench.harness" : path, tr("Benches (*.harness)"));
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += ".harness";
+  }
+  bool changedOnDisk = false;
+  // The dialog has asked already before a file chosen anew is written over.
+  auto wrong = m_session.save(path, as ? harness::Overwrite::Yes : harness::Overwrite::Ask, changedOnDisk);
+  if (changedOnDisk) {
+    QMessageBox ask(QMessageBox::Warning, tr("Changed on disk"), wrong, QMessageBox::Cancel, this);
+    auto* over = ask.addButton(tr("Write over it"), QMessageBox::DestructiveRole);
+    auto* other = ask.addButton(tr("Save as…"), QMessageBox::AcceptRole);
+    ask.exec();
+    if (ask.clickedButton() == other) return save(true);
+    if (ask.clickedButton() != over) return false;
+    wrong = m_session.save(path, harness::Overwrite::Yes, changedOnDisk);
+  }
+  if (!wrong.isEmpty()) {
+    QMessageBox::warning(this, tr("Not saved"), wrong);
+    return false;
+  }
+  remember(path);
+  refreshTitle();
+  return true;
+}
+
+void MainWindow::openFile(const QString& path) {
+  if (m_session.open(path)) remember(QFileInfo(path).absoluteFilePath());
+}
+
+void MainWindow::remember(const QString& path) {
+  QSettings s;
+  auto list = s.value("recent").toStringList();
+  list.removeAll(path);
+  list.prepend(path);
+  s.setValue("recent", QStringList(list.mid(0, kMostRecent)));
+}
+
+void MainWindow::refreshRecent() {
+  m_recent->clear();
+  for (const auto& path : QSettings().value("recent").toStringList())
+    m_recent
+        ->addAction(QFileInfo(path).fileName(), this,
+                    [this, path] {
+                      if (mayDiscard()) openFile(path);
+                    })
+        ->setToolTip(path);
+  if (m_recent->isEmpty()) m_recent->addAction(tr("nothing opened yet"))->setEnabled(false);
+}
+
+void MainWindow::showProblems(const QStringList& sentences) {
+  QMessageBox box(QMessageBox::Warning, tr("The file"),
+                  sentences.size() == 1
+                      ? sentences.front()
+                      : tr("%1 about this file:").arg(plural(static_cast<int>(sentences.size()), tr("thing"), tr("things"))),
+                  QMessageBox::Ok, this);
+  box.setTextFormat(Qt::PlainText);
+  if (sentences.size() > 1) box.setInformativeText(sentences.mid(0, 8).join("\n\n"));
+  if (sentences.size() > 8) box.setDetailedText(sentences.join("\n"));
+  box.exec();
+}
+
+void MainWindow::showPage(const QString& check) {
+  auto* dialog = new QDialog(this);
+  dialog->setAttribute(Qt::WA_DeleteOnClose);
+  dialog->setObjectName("page");
+  dialog->setWindowTitle(tr("About the check %1").arg(check));
+  dialog->resize(620, 560);
+  auto* column = new QVBoxLayout(dialog);
+  auto* text = new QTextBrowser(dialog);
+  const auto page = checks::page(check.toStdString());
+  text->setMarkdown(QString::fromUtf8(page.data(), static_cast<qsizetype>(page.size())));
+  column->addWidget(text);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, dialog);
+  connect(buttons, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
+  column->addWidget(buttons);
+  dialog->show();
+}
+
+void MainWindow::about() {
+  QMessageBox::about(
+      this, tr("About Bold Harness"),
+      tr("<p><b>Bold Harness %1</b></p><p>Looks a motor bench over before power-up: controller, driver stages, motors, supplies and "
+         "every wire between them.</p><p>It judges direct-current benches up to 60 V from the wires and parts you enter. It does not see "
+         "your bench: "
+         "a wire that is not as drawn, a damaged part or a figure that is wrong stays unseen. Most figures are recalled and not re-read "
+         "from "
+         "data sheets; each says so. It does not replace a fuse, a current limit, or a second pair of eyes.</p><p>Free software under the "
+         "GNU General "
+         "Public License, version 3 or later. No warranty.</p>")
+          .arg(QApplication::applicationVersion()));
+}
+
+void MainWindow::lowSideSwitch() {
+  RecipeDialog dialog(m_session, this);
+  if (dialog.exec() == QDialog::Accepted) m_session.apply(dialog.edit());
+}
+
+void MainWindow::closeEvent(QCloseEvent* e) {
+  if (mayDiscard())
+    e->accept();
+  else
+    e->ignore();
+}
+
+}  // namespace bold::gui

@@ -1,0 +1,165 @@
+#include "gui/panels/bench_panel.h"
+
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "core/harness/recipe.h"
+#include "gui/panels/device_details.h"
+#include "gui/session/session.h"
+
+namespace bold::gui {
+namespace {
+constexpr int kMostHits = 30;
+QString qs(const std::string& s) {
+  return QString::fromStdString(s);
+}
+}  // namespace
+
+BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+  setObjectName("bench");
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(12, 12, 10, 10);
+  column->setSpacing(8);
+  auto* head = new QLabel(tr("Bench"), this);
+  QFont f = head->font();
+  f.setPixelSize(16);
+  f.setWeight(QFont::DemiBold);
+  head->setFont(f);
+  column->addWidget(head);
+  m_search = new QLineEdit(this);
+  m_search->setObjectName("partSearch");
+  m_search->setPlaceholderText(tr("add a part: uno, 28byj, 12 v 2 a"));
+  m_search->setAccessibleName(tr("Find a part to add"));
+  m_search->setClearButtonEnabled(true);
+  m_search->installEventFilter(this);
+  column->addWidget(m_search);
+  m_hits = new QListWidget(this);
+  m_hits->setObjectName("partHits");
+  m_hits->setAccessibleName(tr("Matching parts"));
+  m_hits->setFixedHeight(168);
+  m_hits->hide();
+  column->addWidget(m_hits);
+  m_devices = new QListWidget(this);
+  m_devices->setObjectName("devices");
+  m_devices->setAccessibleName(tr("Devices on the bench"));
+  column->addWidget(m_devices, 2);
+  m_details = new QScrollArea(this);
+  m_details->setFrameShape(QFrame::NoFrame);
+  m_details->setWidgetResizable(true);
+  m_details->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  column->addWidget(m_details, 5);
+
+  connect(m_search, &QLineEdit::textChanged, this, &BenchPanel::showHits);
+  connect(m_search, &QLineEdit::returnPressed, this, [this] { addHit(std::max(0, m_hits->currentRow())); });
+  connect(m_hits, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { addHit(m_hits->row(item)); });
+  connect(m_hits, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { addHit(m_hits->row(item)); });
+  connect(m_devices, &QListWidget::currentRowChanged, this, [this](int row) {
+    if (!m_filling && row >= 0) m_session.select(m_devices->item(row)->data(Qt::UserRole).toString());
+  });
+  connect(&m_session, &Session::documentChanged, this, &BenchPanel::refresh);
+  connect(&m_session, &Session::selectionChanged, this, &BenchPanel::refresh);
+  refresh();
+}
+
+void BenchPanel::focusSearch() {
+  m_search->setFocus();
+  m_search->selectAll();
+}
+
+bool BenchPanel::eventFilter(QObject* watched, QEvent* event) {
+  if (watched == m_search && event->type() == QEvent::KeyPress && m_hits->isVisible()) {
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    const int step = key == Qt::Key_Down ? 1 : key == Qt::Key_Up ? -1 : 0;
+    if (step != 0) {
+      m_hits->setCurrentRow(std::clamp(m_hits->currentRow() + step, 0, m_hits->count() - 1));
+      return true;
+    }
+    if (key == Qt::Key_Escape) {
+      m_search->clear();
+      return true;
+    }
+  }
+  return QWidget::eventFilter(watched, event);
+}
+
+void BenchPanel::showHits() {
+  m_hits->clear();
+  const auto query = m_search->text().trimmed();
+  m_hits->setVisible(!query.isEmpty());
+  if (query.isEmpty()) return;
+  int n = 0;
+  for (const auto& p : m_session.library().search(query.toStdString())) {
+    if (++n > kMostHits) break;
+    auto* item = new QListWidgetItem(qs(p->name + ": " + p->summary), m_hits);
+    item->setData(Qt::UserRole, qs(p->id));
+  }
+  if (n == 0) new QListWidgetItem(tr("No part matches all of these words."), m_hits);
+  m_hits->setCurrentRow(0);
+}
+
+void BenchPanel::addHit(int row) {
+  if (row >= m_hits->count() || !m_hits->item(row)) return;
+  const auto id = m_hits->item(row)->data(Qt::UserRole).toString().toStdString();
+  if (id.empty()) return;
+  auto edit = harness::addPart(m_session.harness(), m_session.library(), id);
+  if (!edit) return;
+  const auto device = std::get<harness::Put<harness::Device>>(edit->changes.front()).value.id;
+  m_session.apply(*edit);
+  m_search->clear();
+  m_session.select(qs(device));
+}
+
+void BenchPanel::refresh() {
+  m_filling = true;
+  const auto selected = m_session.selection();
+  const auto device = selected.section('.', 0, 0);
+  const auto& devices = m_session.harness().devices;
+  while (m_devices->count() > static_cast<int>(devices.size())) delete m_devices->takeItem(m_devices->count() - 1);
+  while (m_devices->count() < static_cast<int>(devices.size())) m_devices->addItem(QString());
+  int current = -1;
+  for (int i = 0; i < m_devices->count(); ++i) {
+    const auto& d = devices[static_cast<std::size_t>(i)];
+    const auto part = m_session.library().find(d.part);
+    QString text = qs(d.called()) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
+    if (d.state == harness::State::Planned) text += tr("  (to add)");
+    if (d.state == harness::State::ToBeRemoved) text += tr("  (to take away)");
+    m_devices->item(i)->setText(text);
+    m_devices->item(i)->setData(Qt::UserRole, qs(d.id));
+    if (qs(d.id) == device) current = i;
+  }
+  m_devices->setCurrentRow(current);
+  m_filling = false;
+  showDetails();
+}
+
+void BenchPanel::showDetails() {
+  const auto device = m_session.selection().section('.', 0, 0).toStdString();
+  if (const auto* d = m_session.harness().device(device)) {
+    // The field that is typed in must survive the edit it causes.
+    auto* shown = qobject_cast<DeviceDetails*>(m_details->widget());
+    if (shown && shown->device() == device)
+      shown->refresh();
+    else
+      m_details->setWidget(new DeviceDetails(m_session, d->id));
+    return;
+  }
+  auto* empty = new QLabel(m_session.harness().devices.empty()
+                               ? tr("Begin with what is on the bench: type a part above and press Enter. It appears in the picture.")
+                               : tr("Pick a device to see its figures, each with its source, and to replace them by measured ones."));
+  empty->setWordWrap(true);
+  empty->setAlignment(Qt::AlignTop);
+  empty->setContentsMargins(2, 8, 2, 8);
+  m_details->setWidget(empty);
+}
+
+void BenchPanel::removeSelected() {
+  const auto id = m_session.selection().section('.', 0, 0).toStdString();
+  if (m_session.harness().device(id)) m_session.apply(harness::removeDevice(m_session.harness(), id));
+}
+
+}  // namespace bold::gui

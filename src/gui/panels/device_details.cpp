@@ -1,0 +1,199 @@
+#include "gui/panels/device_details.h"
+
+#include <QComboBox>
+#include <QFormLayout>
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTableWidget>
+#include <QTimer>
+#include <QVBoxLayout>
+
+#include "core/harness/recipe.h"
+#include "gui/panels/intent_editor.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+
+namespace bold::gui {
+namespace {
+QString qs(const std::string& s) {
+  return QString::fromStdString(s);
+}
+
+bool isMotor(const parts::Part& p) {
+  for (const auto& e : p.elements) {
+    if (std::holds_alternative<parts::Winding>(e.body)) return true;
+    if (const auto* s = std::get_if<parts::Sink>(&e.body); s && s->start.known()) return true;
+  }
+  return false;
+}
+}  // namespace
+
+DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* parent)
+    : QWidget(parent), m_session(session), m_device(std::move(device)) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 4, 6, 4);
+  column->setSpacing(8);
+  const auto* d = m_session.harness().device(m_device);
+  const auto part = m_session.library().find(d->part);
+  auto* form = new QFormLayout;
+  form->setHorizontalSpacing(12);
+  auto* name = new QLineEdit(qs(d->name), this);
+  name->setObjectName("deviceName");
+  name->setPlaceholderText(qs(d->id));
+  name->setAccessibleName(tr("Name of the device"));
+  connect(name, &QLineEdit::editingFinished, this, [this, name] {
+    const auto* now = m_session.harness().device(m_device);
+    if (!now || now->name == name->text().toStdString()) return;
+    auto changed = *now;
+    changed.name = name->text().toStdString();
+    m_session.apply({"Rename " + m_device, {harness::Put<harness::Device>{changed, {}}}});
+  });
+  form->addRow(tr("Name"), name);
+  form->addRow(tr("Part"), new QLabel(part ? qs(part->name) : qs(d->part), this));
+  if (part) buildSettings(form);
+  column->addLayout(form);
+  m_said = new QLabel(this);
+  m_said->setWordWrap(true);
+  m_said->hide();
+  column->addWidget(m_said);
+  if (part && !part->figures.empty()) {
+    m_figures = new QTableWidget(static_cast<int>(part->figures.size()), 3, this);
+    m_figures->setObjectName("figures");
+    m_figures->setAccessibleName(tr("Figures; type a value with its unit to replace one"));
+    m_figures->setHorizontalHeaderLabels({tr("Figure"), tr("Value"), tr("Source")});
+    m_figures->verticalHeader()->hide();
+    m_figures->verticalHeader()->setDefaultSectionSize(26);
+    m_figures->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+    m_figures->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    m_figures->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
+    m_figures->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+    m_figures->setShowGrid(false);
+    m_figures->setTabKeyNavigation(false);
+    m_figures->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    m_figures->setFixedHeight(34 + 26 * m_figures->rowCount());
+    m_figures->setEditTriggers(m_session.readOnly() ? QAbstractItemView::NoEditTriggers : QAbstractItemView::AllEditTriggers);
+    connect(m_figures, &QTableWidget::cellChanged, this, [this](int row, int col) {
+      if (!m_filling && col == 1) replaceFigure(row);
+    });
+    column->addWidget(m_figures);
+  }
+  if (part && isMotor(*part)) column->addWidget(new IntentEditor(m_session, m_device, this));
+  if (part)
+    for (const auto& p : part->pitfalls) {
+      auto* l = new QLabel(qs(p), this);
+      l->setWordWrap(true);
+      l->setForegroundRole(QPalette::PlaceholderText);
+      column->addWidget(l);
+    }
+  auto* row = new QHBoxLayout;
+  auto* remove = new QPushButton(tr("Take it off the bench"), this);
+  remove->setObjectName("deviceRemove");
+  remove->setEnabled(!m_session.readOnly());
+  connect(remove, &QPushButton::clicked, this, [this] { m_session.apply(harness::removeDevice(m_session.harness(), m_device)); });
+  row->addWidget(remove);
+  auto* done = new QPushButton(tr("It is done"), this);
+  done->setObjectName("deviceDone");
+  bool open = d->state != harness::State::OnBench;
+  for (const auto& [id, s] : d->settings) open = open || !s.planned.empty();
+  done->setVisible(open);
+  connect(done, &QPushButton::clicked, this, [this] { m_session.apply(harness::markDone(m_session.harness(), m_device)); });
+  row->addWidget(done);
+  row->addStretch();
+  column->addLayout(row);
+  column->addStretch();
+  refresh();
+}
+
+void DeviceDetails::buildSettings(QFormLayout* form) {
+  const auto* d = m_session.harness().device(m_device);
+  const auto part = m_session.library().find(d->part);
+  for (const auto& s : part->settings) {
+    auto* box = new QComboBox(this);
+    box->setObjectName("setting-" + qs(s.id));
+    box->setAccessibleName(qs(s.label));
+    for (const auto& v : s.values) box->addItem(qs(v));
+    const auto it = d->settings.find(s.id);
+    box->setCurrentText(qs(it == d->settings.end() ? s.standard : it->second.value));
+    box->setEnabled(!m_session.readOnly());
+    connect(box, &QComboBox::textActivated, this, [this, id = s.id](const QString& v) {
+      auto changed = *m_session.harness().device(m_device);
+      changed.settings[id] = {v.toStdString(), {}};
+      m_session.apply({"Set " + id + " of " + m_device, {harness::Put<harness::Device>{changed, {}}}});
+    });
+    form->addRow(qs(s.label), box);
+  }
+}
+
+void DeviceDetails::refresh() {
+  const auto* d = m_session.harness().device(m_device);
+  if (!d) return;
+  for (auto* box : findChildren<QComboBox*>())
+    if (box->objectName().startsWith("setting-"))
+      if (const auto it = d->settings.find(box->objectName().mid(8).toStdString()); it != d->settings.end())
+        box->setCurrentText(qs(it->second.value));
+  if (auto* name = findChild<QLineEdit*>("deviceName"); name && !name->hasFocus()) name->setText(qs(d->name));
+  if (auto* intent = findChild<IntentEditor*>()) intent->refresh();
+  if (!m_figures) return;
+  m_filling = true;
+  std::vector<Problem> ignored;  // refused values never get into the document from here
+  const auto part = m_session.library().withOverrides(d->part, d->overrides, ignored);
+  for (int i = 0; part && i < m_figures->rowCount(); ++i) {
+    const auto& f = part->figures[static_cast<std::size_t>(i)];
+    auto* label = new QTableWidgetItem(qs(f.label));
+    label->setFlags(Qt::ItemIsEnabled);
+    label->setData(Qt::UserRole, qs(f.id));
+    auto* value = new QTableWidgetItem(qs(displayText(f.figure)));
+    QFont mono("DejaVu Sans");
+    mono.setPixelSize(12);
+    mono.setBold(f.figure.overridden);
+    value->setFont(mono);
+    if (!f.figure.known()) value->setForeground(gui::palette().caution);
+    auto* source = new QTableWidgetItem(qs(f.figure.source));
+    source->setFlags(Qt::ItemIsEnabled);
+    source->setForeground(gui::palette().inkSoft);
+    source->setToolTip(qs(f.figure.source + (f.figure.condition.empty() ? "" : "; " + f.figure.condition)));
+    m_figures->setItem(i, 0, label);
+    m_figures->setItem(i, 1, value);
+    m_figures->setItem(i, 2, source);
+  }
+  m_filling = false;
+}
+
+void DeviceDetails::say(const QString& sentence) {
+  m_said->setText(sentence);
+  m_said->setVisible(!sentence.isEmpty());
+  auto p = m_said->palette();
+  p.setColor(QPalette::WindowText, gui::palette().stop);
+  m_said->setPalette(p);
+}
+
+// An empty cell gives the library's figure back.
+void DeviceDetails::replaceFigure(int row) {
+  const auto* d = m_session.harness().device(m_device);
+  if (!d) return;
+  const auto id = m_figures->item(row, 0)->data(Qt::UserRole).toString().toStdString();
+  const auto typed = m_figures->item(row, 1)->text().trimmed().toStdString();
+  auto changed = *d;
+  if (typed.empty()) {
+    changed.overrides.erase(id);
+  } else {
+    changed.overrides[id] = typed;
+    std::vector<Problem> problems;
+    (void)m_session.library().withOverrides(d->part, {{id, typed}}, problems);
+    if (!problems.empty()) {
+      say(qs(text(problems.front())));
+      refresh();
+      return;
+    }
+  }
+  say({});
+  // The table must not be refilled while it still delivers this change.
+  QTimer::singleShot(0, this, [this, changed, id] {
+    m_session.apply({"Set " + id + " of " + m_device, {harness::Put<harness::Device>{changed, {}}}});
+  });
+}
+
+}  // namespace bold::gui

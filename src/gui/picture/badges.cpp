@@ -1,0 +1,54 @@
+#include "gui/picture/badges.h"
+
+#include <algorithm>
+#include <cmath>
+#include <optional>
+
+namespace bold::picture {
+namespace {
+
+std::optional<Point> placeOf(const Layout& layout, const std::string& subject) {
+  if (const auto address = parseAddress(subject)) {
+    const auto* t = layout.terminal(*address);
+    const auto* b = layout.box(address->device);
+    if (t && b) {
+      // Outside the box, so that no label is covered.
+      const bool right = t->at.x > b->rect.x + b->rect.w / 2;
+      return Point{t->at.x + (right ? 16 : -16), t->at.y};
+    }
+    if (b) return Point{b->rect.right() - 4, b->rect.y + 2};
+    return std::nullopt;
+  }
+  if (const auto* b = layout.box(subject)) return Point{b->rect.right() - 4, b->rect.y + 2};
+  if (const auto* t = layout.thread(subject); t && t->path.size() > 1) {
+    const auto& a = t->path[t->path.size() / 2 - 1];
+    const auto& b = t->path[t->path.size() / 2];
+    return Point{(a.x + b.x) / 2, (a.y + b.y) / 2};
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::vector<Badge> placeBadges(const Layout& layout, const std::vector<checks::Finding>& findings) {
+  std::vector<Badge> out;
+  for (const auto& f : findings) {
+    if (f.number == 0) continue;
+    for (const auto& s : f.subjects) {
+      auto at = placeOf(layout, s);
+      if (!at) continue;
+      const auto taken = [&] {
+        return std::ranges::any_of(out,
+                                   [&](const Badge& b) { return std::abs(b.at.x - at->x) < kBadge && std::abs(b.at.y - at->y) < kBadge; });
+      };
+      for (int i = 0; i < 40 && taken(); ++i) at->x -= kBadge + 1;
+      at->x = std::max(at->x, kBadge / 2 + 1);
+      at->y = std::max(at->y, kBadge / 2 + 1);
+      out.push_back({*at, f.number, f.severity, f.identity()});
+      break;
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::picture

@@ -1,0 +1,23 @@
+#pragma once
+
+#include <vector>
+
+#include "core/checks/finding.h"
+#include "gui/picture/layout.h"
+
+namespace bold::picture {
+
+/// A finding's number, at the place it is about.
+struct Badge {
+  Point at;  ///< centre
+  int number = 0;
+  checks::Severity severity = checks::Severity::Stop;
+  std::string identity;
+};
+
+/// One badge for each numbered finding whose first subject is in the picture; those at one place stand side by side.
+std::vector<Badge> placeBadges(const Layout& layout, const std::vector<checks::Finding>& findings);
+
+inline constexpr double kBadge = 20;  // across
+
+}  // namespace bold::picture

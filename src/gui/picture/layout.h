@@ -1,0 +1,84 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/circuit/nets.h"
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
+
+/// Where everything of the loom picture goes. Plain functions over values: no window, no fonts, no clock.
+/// Units are logical pixels. Adding a wire moves no part: room for threads is kept from the number of terminals.
+namespace bold::picture {
+
+struct Point {
+  double x = 0, y = 0;
+  bool operator==(const Point&) const = default;
+};
+struct Rect {
+  double x = 0, y = 0, w = 0, h = 0;
+  double right() const { return x + w; }
+  double bottom() const { return y + h; }
+  bool operator==(const Rect&) const = default;
+};
+
+enum class BoxKind { Controller, Stage, Loose, Motor, Source };
+
+struct TerminalMark {
+  Address address;
+  std::string label;
+  std::string contact;
+  Point at;
+  bool labelLeft = false;   ///< the label ends at the mark instead of beginning there
+  bool labelAbove = false;  ///< poles of sources
+  bool outside = false;     ///< motors: the label stands beside the lead, not inside the box
+  bool pwm = false;
+  double exitY = 0;  ///< where its thread leaves horizontally (inner columns of two-row headers jog past the outer one)
+};
+
+struct Caption {
+  std::string text;
+  Point at;  ///< baseline, left
+};
+
+struct Box {
+  std::string device;
+  BoxKind kind = BoxKind::Stage;
+  std::string title, subtitle;
+  std::string symbol;  ///< resistor, diode, capacitor, fuse, npn, nmos; empty for plain boxes
+  Rect rect;
+  harness::State state = harness::State::OnBench;
+  std::vector<TerminalMark> terminals;
+  std::vector<Caption> captions;
+};
+
+struct Thread {
+  std::string connection;
+  harness::ConnectionKind kind = harness::ConnectionKind::Wire;
+  harness::State state = harness::State::OnBench;
+  std::string colour;
+  Address a, b;
+  std::vector<Point> path;
+};
+
+/// A net that several threads share on their way: a supply or a ground, one segment for each island.
+struct Bar {
+  bool ground = false;
+  std::string label;
+  double x1 = 0, x2 = 0, y = 0;
+};
+
+struct Layout {
+  double width = 0, height = 0;
+  std::vector<Box> boxes;
+  std::vector<Thread> threads;
+  std::vector<Bar> bars;
+
+  const Box* box(const std::string& device) const;
+  const TerminalMark* terminal(const Address& address) const;
+  const Thread* thread(const std::string& connection) const;
+};
+
+Layout layOut(const harness::Harness& harness, const parts::Library& library);
+
+}  // namespace bold::picture

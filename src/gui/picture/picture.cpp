@@ -1,0 +1,314 @@
+#include "gui/picture/picture.h"
+
+#include <QEvent>
+#include <QHelpEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QScrollBar>
+#include <QToolTip>
+#include <algorithm>
+#include <cmath>
+
+#include "core/circuit/nets.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+
+namespace bold::gui {
+namespace {
+
+constexpr double kReach = 12;  // how near a press counts for a terminal
+constexpr double kThreadReach = 6;
+constexpr double kSmallest = 0.85;  // below this labels are no longer read
+
+double distance(QPointF p, QPointF a, QPointF b) {
+  const QPointF d = b - a;
+  const double n = QPointF::dotProduct(d, d);
+  const double t = n > 0 ? std::clamp(QPointF::dotProduct(p - a, d) / n, 0.0, 1.0) : 0;
+  const QPointF near = a + d * t - p;
+  return std::hypot(near.x(), near.y());
+}
+
+}  // namespace
+
+Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+  setObjectName("picture");
+  setAccessibleName(tr("Wiring picture"));
+  setAccessibleDescription(tr("The bench as a wiring loom. Everything in it is also in the wiring list."));
+  setFocusPolicy(Qt::StrongFocus);
+  setMouseTracking(true);
+  connect(&m_session, &Session::documentChanged, this, &Picture::relayout);
+  connect(&m_session, &Session::analysisChanged, this, [this] {
+    m_badges = picture::placeBadges(m_layout, m_session.analysis().findings);
+    relight();
+  });
+  connect(&m_session, &Session::selectionChanged, this, [this] {
+    relight();
+    if (const auto at = placeOf(m_session.selection())) Q_EMIT look(QRectF(*at - QPointF(30, 30), QSizeF(60, 60)));
+  });
+  connect(&m_session, &Session::pickedChanged, this, [this] {
+    relight();
+    if (const auto at = badgeOf(m_session.picked())) Q_EMIT look(at->adjusted(-60, -60, 60, 60));
+  });
+  relayout();
+}
+
+void Picture::relayout() {
+  m_layout = picture::layOut(m_session.harness(), m_session.library());
+  if (m_session.analysisCurrent()) m_badges = picture::placeBadges(m_layout, m_session.analysis().findings);
+  updateGeometry();
+  resize(sizeHint());
+  relight();
+  Q_EMIT layoutChanged();
+}
+
+// Picking a finding lights what it is about; picking a terminal lights its net; picking a device its own connections.
+void Picture::relight() {
+  m_lit.clear();
+  std::vector<std::string> subjects;
+  if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
+    subjects = f->subjects;
+  else if (!m_session.selection().isEmpty())
+    subjects = {m_session.selection().toStdString()};
+  const auto& h = m_session.harness();
+  for (const auto& s : subjects) {
+    if (const auto address = parseAddress(s)) {
+      const auto bench = circuit::makeBench(h, m_session.library());
+      const circuit::Nets nets(bench);
+      const auto t = bench.terminal(*address);
+      m_lit.insert(address->device);
+      for (const auto& l : bench.links)
+        if (t >= 0 && nets.same(l.a, t)) {
+          const auto& c = bench.connections[static_cast<std::size_t>(l.connection)];
+          m_lit.insert({c.id, c.a.device, c.b.device});
+        }
+    } else if (const auto* c = h.connection(s)) {
+      m_lit.insert({c->id, c->a.device, c->b.device});
+    } else if (h.device(s)) {
+      m_lit.insert(s);
+      for (const auto& x : h.connections)
+        if (x.a.device == s || x.b.device == s) m_lit.insert({x.id, x.a.device, x.b.device});
+    }
+  }
+  update();
+}
+
+QSize Picture::sizeHint() const {
+  return QSizeF(m_layout.width * m_zoom, m_layout.height * m_zoom).toSize();
+}
+
+void Picture::setZoom(double zoom) {
+  if (std::abs(zoom - m_zoom) < 1e-3) return;
+  m_zoom = zoom;
+  resize(sizeHint());
+  update();
+}
+
+std::optional<QPointF> Picture::placeOf(const QString& subject) const {
+  const auto s = subject.toStdString();
+  if (const auto a = parseAddress(s)) {
+    if (const auto* t = m_layout.terminal(*a)) return QPointF(t->at.x, t->at.y) * m_zoom;
+    return std::nullopt;
+  }
+  if (const auto* b = m_layout.box(s)) return QPointF(b->rect.x + b->rect.w / 2, b->rect.y + 16) * m_zoom;
+  if (const auto* t = m_layout.thread(s); t && t->path.size() > 1) {
+    const auto& p = t->path[t->path.size() / 2];
+    const auto& o = t->path[t->path.size() / 2 - 1];
+    return QPointF((p.x + o.x) / 2, (p.y + o.y) / 2) * m_zoom;
+  }
+  return std::nullopt;
+}
+
+std::optional<QRectF> Picture::badgeOf(const QString& identity) const {
+  for (const auto& b : m_badges)
+    if (QString::fromStdString(b.identity) == identity) {
+      const double r = picture::kBadge / 2 * m_zoom;
+      return QRectF(b.at.x * m_zoom - r, b.at.y * m_zoom - r, 2 * r, 2 * r);
+    }
+  return std::nullopt;
+}
+
+std::optional<Address> Picture::terminalAt(QPointF p) const {
+  const QPointF at = p / m_zoom;
+  std::optional<Address> best;
+  double nearest = kReach;
+  for (const auto& b : m_layout.boxes)
+    for (const auto& t : b.terminals) {
+      // A label belongs to its terminal.
+      const double dx = at.x() - t.at.x;
+      const double dy = at.y() - t.at.y;
+      const double d = std::hypot(dx, dy);
+      const bool onLabel = std::abs(dy) < 9 && (t.labelLeft ? dx < 0 && dx > -70 : dx > 0 && dx < 60);
+      const double cost = onLabel ? std::min(d, 9 + std::abs(dy) / 10) : d;
+      if (cost < nearest) {
+        nearest = cost;
+        best = t.address;
+      }
+    }
+  return best;
+}
+
+QString Picture::subjectAt(QPointF p) const {
+  if (const auto t = terminalAt(p)) return QString::fromStdString(t->text());
+  const QPointF at = p / m_zoom;
+  for (auto it = m_layout.threads.rbegin(); it != m_layout.threads.rend(); ++it)
+    for (std::size_t i = 1; i < it->path.size(); ++i)
+      if (distance(at, {it->path[i - 1].x, it->path[i - 1].y}, {it->path[i].x, it->path[i].y}) < kThreadReach)
+        return QString::fromStdString(it->connection);
+  for (const auto& b : m_layout.boxes)
+    if (QRectF(b.rect.x, b.rect.y, b.rect.w, b.rect.h).contains(at)) return QString::fromStdString(b.device);
+  return {};
+}
+
+void Picture::mousePressEvent(QMouseEvent* e) {
+  if (e->button() != Qt::LeftButton) return;
+  const QPointF p = e->position();
+  for (const auto& b : m_badges)
+    if (const auto r = badgeOf(QString::fromStdString(b.identity)); r && r->contains(p)) {
+      m_session.pick(QString::fromStdString(b.identity));
+      return;
+    }
+  m_from = terminalAt(p);
+  m_pointer = p;
+  m_dragged = false;
+  m_session.pick({});
+  m_session.select(subjectAt(p));
+}
+
+void Picture::mouseMoveEvent(QMouseEvent* e) {
+  if (m_from && (e->buttons() & Qt::LeftButton)) {
+    m_dragged = m_dragged || (e->position() - m_pointer).manhattanLength() > 10;
+    m_pointer = e->position();
+    if (m_dragged) update();
+  }
+  setCursor(terminalAt(e->position()) ? Qt::CrossCursor : Qt::ArrowCursor);
+}
+
+void Picture::mouseReleaseEvent(QMouseEvent* e) {
+  const auto from = m_from;
+  m_from.reset();
+  if (from && m_dragged) {
+    const auto to = terminalAt(e->position());
+    if (to && !(*to == *from)) Q_EMIT wireDrawn(QString::fromStdString(from->text()), QString::fromStdString(to->text()));
+  }
+  m_dragged = false;
+  update();
+}
+
+// Arrow keys walk over the terminals, Enter begins and ends a wire, Escape lets go.
+void Picture::keyPressEvent(QKeyEvent* e) {
+  const auto selected = parseAddress(m_session.selection().toStdString());
+  switch (e->key()) {
+    case Qt::Key_Left:
+    case Qt::Key_Right:
+    case Qt::Key_Up:
+    case Qt::Key_Down:
+      moveFocus(e->key());
+      return;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+      if (!selected) return;
+      if (!m_from) {
+        m_from = *selected;
+        m_pointer = placeOf(m_session.selection()).value_or(QPointF());
+      } else {
+        const auto from = *m_from;
+        m_from.reset();
+        if (!(from == *selected)) Q_EMIT wireDrawn(QString::fromStdString(from.text()), m_session.selection());
+      }
+      update();
+      return;
+    case Qt::Key_Escape:
+      m_from.reset();
+      m_session.pick({});
+      m_session.select({});
+      update();
+      return;
+    default:
+      QWidget::keyPressEvent(e);
+  }
+}
+
+void Picture::moveFocus(int key) {
+  const auto now = placeOf(m_session.selection());
+  double best = 1e18;
+  QString next;
+  for (const auto& b : m_layout.boxes)
+    for (const auto& t : b.terminals) {
+      const QPointF at = QPointF(t.at.x, t.at.y) * m_zoom;
+      if (!now) {
+        if (next.isEmpty()) next = QString::fromStdString(t.address.text());
+        continue;
+      }
+      const QPointF d = at - *now;
+      const double along = key == Qt::Key_Left ? -d.x() : key == Qt::Key_Right ? d.x() : key == Qt::Key_Up ? -d.y() : d.y();
+      const double aside = std::abs(key == Qt::Key_Left || key == Qt::Key_Right ? d.y() : d.x());
+      if (along < 2) continue;
+      const double cost = along + 4 * aside;
+      if (cost < best) {
+        best = cost;
+        next = QString::fromStdString(t.address.text());
+      }
+    }
+  if (!next.isEmpty()) m_session.select(next);
+}
+
+bool Picture::event(QEvent* e) {
+  if (e->type() == QEvent::ToolTip) {
+    auto* help = static_cast<QHelpEvent*>(e);
+    const auto s = subjectAt(help->pos());
+    QString text;
+    if (const auto* c = m_session.harness().connection(s.toStdString()))
+      text = tr("%1: %2 to %3").arg(s, QString::fromStdString(c->a.text()), QString::fromStdString(c->b.text()));
+    else if (const auto* d = m_session.harness().device(s.toStdString()))
+      text = QString::fromStdString(d->called() + ": " + d->part);
+    else
+      text = s;
+    QToolTip::showText(help->globalPos(), text, this);
+    return true;
+  }
+  return QWidget::event(e);
+}
+
+void Picture::paintEvent(QPaintEvent*) {
+  QPainter p(this);
+  p.fillRect(rect(), gui::palette().paper);
+  if (m_session.harness().devices.empty()) return;
+  p.scale(m_zoom, m_zoom);
+  paintPicture(p, m_layout, m_badges, m_lit, m_session.selection(), m_session.picked());
+  if (m_from && (m_dragged || hasFocus())) {
+    if (const auto* t = m_layout.terminal(*m_from)) {
+      p.setPen(QPen(gui::palette().accent, 2.5, Qt::DashLine));
+      p.drawLine(QPointF(t->at.x, t->at.y), m_pointer / m_zoom);
+    }
+  }
+}
+
+PictureView::PictureView(Session& session, QWidget* parent) : QScrollArea(parent), m_picture(new Picture(session)) {
+  setObjectName("pictureView");
+  setFrameShape(QFrame::NoFrame);
+  setWidget(m_picture);
+  setAlignment(Qt::AlignHCenter | Qt::AlignTop);
+  setFocusProxy(m_picture);
+  connect(m_picture, &Picture::layoutChanged, this, &PictureView::fit);
+  connect(m_picture, &Picture::look, this, [this](const QRectF& place) {
+    const auto c = place.center().toPoint();
+    ensureVisible(c.x(), c.y(), static_cast<int>(place.width() / 2), static_cast<int>(place.height() / 2));
+  });
+}
+
+void PictureView::resizeEvent(QResizeEvent* e) {
+  QScrollArea::resizeEvent(e);
+  fit();
+}
+
+void PictureView::fit() {
+  const double have = viewport()->width();
+  const double want = m_picture->pictureLayout().width;
+  if (want > 0) m_picture->setZoom(std::clamp(have / want, kSmallest, 1.25));
+  auto back = viewport()->palette();
+  back.setColor(viewport()->backgroundRole(), gui::palette().paper);
+  viewport()->setPalette(back);
+  viewport()->setAutoFillBackground(true);
+}
+
+}  // namespace bold::gui

@@ -1,0 +1,81 @@
+#pragma once
+
+#include <QScrollArea>
+#include <QWidget>
+#include <optional>
+#include <set>
+
+#include "gui/picture/badges.h"
+#include "gui/picture/layout.h"
+
+namespace bold::gui {
+
+class Session;
+
+/// The loom picture: draws a layout, and turns clicks, drags and keys into selections and wires.
+class Picture : public QWidget {
+  Q_OBJECT
+ public:
+  explicit Picture(Session& session, QWidget* parent = nullptr);
+
+  QSize sizeHint() const override;
+  void setZoom(double zoom);
+  double zoom() const { return m_zoom; }
+  const picture::Layout& pictureLayout() const { return m_layout; }
+  /// Where a terminal or badge is, in widget coordinates (for tests and for scrolling to it).
+  std::optional<QPointF> placeOf(const QString& subject) const;
+  std::optional<QRectF> badgeOf(const QString& identity) const;
+
+ Q_SIGNALS:
+  void layoutChanged();
+  void wireDrawn(const QString& from, const QString& to);
+  void look(const QRectF& place);  ///< scroll so that this is seen
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+  void mousePressEvent(QMouseEvent* event) override;
+  void mouseMoveEvent(QMouseEvent* event) override;
+  void mouseReleaseEvent(QMouseEvent* event) override;
+  void keyPressEvent(QKeyEvent* event) override;
+  bool event(QEvent* event) override;
+
+ private:
+  Session& m_session;
+  picture::Layout m_layout;
+  std::vector<picture::Badge> m_badges;
+  double m_zoom = 1;
+  std::optional<Address> m_from;  ///< a wire being drawn
+  QPointF m_pointer;
+  bool m_dragged = false;
+  std::set<std::string> m_lit;  ///< connections and devices that are not faded; empty: all
+
+  void relayout();
+  void relight();
+  std::optional<Address> terminalAt(QPointF p) const;
+  QString subjectAt(QPointF p) const;
+  void moveFocus(int key);
+};
+
+/// The picture in its scroll area, fitted to the width as long as it stays legible.
+class PictureView : public QScrollArea {
+  Q_OBJECT
+ public:
+  explicit PictureView(Session& session, QWidget* parent = nullptr);
+  Picture& picture() { return *m_picture; }
+
+ protected:
+  void resizeEvent(QResizeEvent* event) override;
+
+ private:
+  Picture* m_picture;
+  void fit();
+};
+
+/// A finding's number in the shape of its severity: octagon, triangle, diamond.
+void paintBadge(QPainter& painter, QPointF at, int number, checks::Severity severity, bool picked);
+
+/// Paints a layout without a window: what the picture shows, also for files.
+void paintPicture(QPainter& painter, const picture::Layout& layout, const std::vector<picture::Badge>& badges,
+                  const std::set<std::string>& lit, const QString& selection, const QString& picked);
+
+}  // namespace bold::gui

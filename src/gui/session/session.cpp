@@ -1,0 +1,141 @@
+#include "gui/session/session.h"
+
+#include <QMetaObject>
+#include <QPointer>
+#include <QThreadPool>
+
+#include "gui/session/edit_command.h"
+
+namespace bold::gui {
+namespace {
+constexpr int kStaleAfter = 200;  // ms; see interface.md, "The verdict"
+
+QStringList sentences(const std::vector<Problem>& problems) {
+  QStringList out;
+  for (const auto& p : problems) out << QString::fromStdString(text(p));
+  return out;
+}
+}  // namespace
+
+Session::Session(parts::Library library, FileSystem& disk, QObject* parent)
+    : QObject(parent), m_base(std::move(library)), m_library(m_base), m_disk(disk), m_latest(std::make_shared<std::atomic<quint64>>(0)) {
+  m_staleTimer.setSingleShot(true);
+  m_staleTimer.setInterval(kStaleAfter);
+  connect(&m_staleTimer, &QTimer::timeout, this, [this] {
+    m_fresh = false;
+    Q_EMIT verdictStale();
+  });
+  m_undo.setUndoLimit(0);
+  replaced();
+}
+
+Session::~Session() {
+  *m_latest = ~quint64{0};  // whatever is still running gives up
+  QThreadPool::globalInstance()->waitForDone();
+}
+
+bool Session::open(const QString& path) {
+  auto loaded = harness::load(m_disk, path.toStdString());
+  if (!loaded) {
+    Q_EMIT problems({QString::fromStdString(text(loaded.error()))});
+    return false;
+  }
+  m_harness = std::move(loaded->harness);
+  m_file = std::move(loaded->file);
+  auto list = loaded->problems;
+  m_library = harness::withDocumentParts(m_base, m_harness, m_file.path, list);
+  replaced();
+  if (!list.empty()) Q_EMIT problems(sentences(list));
+  return true;
+}
+
+void Session::startEmpty() {
+  m_harness = {};
+  m_file = {};
+  m_library = m_base;
+  replaced();
+}
+
+QString Session::save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk) {
+  changedOnDisk = false;
+  auto saved = harness::save(m_disk, m_harness, m_library, m_file, path.toStdString(), overwrite);
+  if (!saved) {
+    changedOnDisk = saved.error().kept == harness::kChangedOnDisk;
+    return QString::fromStdString(text(saved.error()));
+  }
+  m_file = std::move(*saved);
+  m_undo.setClean();
+  return {};
+}
+
+void Session::replaced() {
+  m_undo.clear();
+  m_undo.setClean();
+  m_selection.clear();
+  m_picked.clear();
+  ++m_revision;
+  m_analysis = {};
+  m_fresh = false;
+  Q_EMIT documentReplaced();
+  Q_EMIT documentChanged();
+  check();
+}
+
+void Session::apply(const harness::Edit& edit) {
+  if (edit.changes.empty() || readOnly()) return;
+  m_undo.push(new EditCommand(*this, edit));
+}
+
+harness::Edit Session::applyNow(const harness::Edit& edit) {
+  auto inverse = harness::apply(m_harness, edit);
+  ++m_revision;
+  Q_EMIT documentChanged();
+  check();
+  return inverse;
+}
+
+void Session::check() {
+  const auto revision = m_revision;
+  *m_latest = revision;
+  if (!m_staleTimer.isActive()) m_staleTimer.start();
+  const QPointer<Session> self(this);
+  QThreadPool::globalInstance()->start([self, revision, latest = m_latest, harness = m_harness, library = m_library] {
+    // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
+    for (const bool explain : {false, true}) {
+      Options options;
+      options.explain = explain;
+      options.cancelled = [&] { return latest->load() != revision; };
+      auto analysis = analyse(harness, library, options);
+      if (latest->load() != revision || !analysis.solved) return;
+      QMetaObject::invokeMethod(
+          self.data(),
+          [self, revision, analysis = std::move(analysis)]() mutable {
+            if (self) self->finished(revision, std::move(analysis));
+          },
+          Qt::QueuedConnection);
+    }
+  });
+}
+
+void Session::finished(quint64 revision, Analysis analysis) {
+  if (revision != m_revision) return;
+  m_analysis = std::move(analysis);
+  m_analysedRevision = revision;
+  m_staleTimer.stop();
+  m_fresh = true;
+  Q_EMIT analysisChanged();
+}
+
+void Session::select(const QString& subject) {
+  if (m_selection == subject) return;
+  m_selection = subject;
+  Q_EMIT selectionChanged();
+}
+
+void Session::pick(const QString& identity) {
+  if (m_picked == identity) return;
+  m_picked = identity;
+  Q_EMIT pickedChanged();
+}
+
+}  // namespace bold::gui
