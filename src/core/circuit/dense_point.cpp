@@ -45,6 +45,7 @@ class DensePoint : public OperatingPoint {
       }
       m_state = state;
       volts = m_solution.volts;
+      findHeld();
       if (!improve(state, pass)) {
         m_state = state;
         return;
@@ -95,8 +96,7 @@ class DensePoint : public OperatingPoint {
     if (!facts.input) return Level::Undefined;
     const int device = m_bench.deviceOf(t);
     const auto ground = m_bench.terminal(device, facts.input->ground);
-    const auto r = resistance(t, ground);
-    if (!r || *r > kFloating) return Level::Undefined;
+    if (!m_held[static_cast<std::size_t>(t)]) return Level::Undefined;
     const auto threshold = thresholdOf(device, facts, ground);
     const auto v = across(t, ground);
     if (!threshold || !v) return Level::Low;  // no supply: it reads nothing as high
@@ -165,6 +165,19 @@ class DensePoint : public OperatingPoint {
   Netlist m_netlist;
   Solution m_solution;
   OuterState m_state;
+
+  std::vector<bool> m_held;  // per terminal: inputs that something holds against their ground
+
+  // Asked many times by the conditions, worked out once a pass.
+  void findHeld() {
+    m_held.assign(m_bench.terminalCount(), false);
+    for (std::size_t t = 0; t < m_held.size(); ++t) {
+      const auto& input = m_bench.facts(static_cast<int>(t)).input;
+      if (!input) continue;
+      const auto r = resistance(static_cast<int>(t), m_bench.terminal(m_bench.deviceOf(static_cast<int>(t)), input->ground));
+      m_held[t] = r && *r <= kFloating;
+    }
+  }
 
   int node(TerminalIndex t) const { return t < 0 || m_netlist.node.empty() ? -1 : m_netlist.node[static_cast<std::size_t>(t)]; }
   Amps branch(int b) const { return b < 0 ? Amps{} : Amps{m_solution.amps[static_cast<std::size_t>(b)]}; }

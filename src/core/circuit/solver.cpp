@@ -13,18 +13,20 @@ namespace {
 using Kind = Branch::Kind;
 
 constexpr double kVoltTolerance = 1e-6;
-constexpr double kAmpTolerance = 1e-10;
+constexpr double kAmpTolerance = 1e-9;
+constexpr double kModeMargin = 1e-7;  // A
+constexpr double kIdle = 1e-7;        // S: what is left of a supply that gives nothing, or all it can
+constexpr int kMostFlips = 40;
 constexpr double kConducts = 1e-6;  // S: below 1 Mohm two nodes have a voltage between them
 
-double softplus(double x, double w) {
-  if (x > 30 * w) return x;
-  if (x < -30 * w) return w * std::exp(std::max(x / w, -200.0));
-  return w * std::log1p(std::exp(x / w));
+// max(x, 0) with its corner rounded over 2 w by a parabola: no tail that Newton's method would creep along.
+double ramp(double x, double w) {
+  if (x <= -w) return 0;
+  return x >= w ? x : (x + w) * (x + w) / (4 * w);
 }
-double softplusSlope(double x, double w) {
-  if (x > 30 * w) return 1;
-  if (x < -200 * w) return 0;
-  return 1 / (1 + std::exp(-x / w));
+double rampSlope(double x, double w) {
+  if (x <= -w) return 0;
+  return x >= w ? 1 : (x + w) / (2 * w);
 }
 
 // i = v / r bending over to +-limit; p sets how sharp the corner is.
@@ -55,20 +57,58 @@ double transistorCurrent(const Branch& t, double va, double vb, double vc) {
   const double v = s * (va - vb);
   const double control = s * (vc - vb);
   if (t.kind == Kind::Bipolar) {
-    const double base = softplus(control - t.v0, kKneeWidth) / t.r;
+    const double base = ramp(control - t.v0, kKneeWidth) / t.r;
     const double most = std::max(t.gain * base, 1e-12);
-    return s * bent(softplus(v - t.drop, kKneeWidth), t.ron, most, kTransistorCorner) + s * kOff * v;
+    return s * bent(ramp(v - t.drop, kKneeWidth), t.ron, most, kTransistorCorner) + s * kOff * v;
   }
-  const double over = softplus(control - t.v0, kKneeWidth);
+  const double over = ramp(control - t.v0, kKneeWidth);
   const double most = std::max(t.gain * over * over, 1e-12);
   const double lowest = t.rows.front().first;
   const double ron = control >= lowest ? rdsAt(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
   return s * bent(v, ron, most, kTransistorCorner) + s * kOff * v;
 }
 
+// Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
+// Newton's method, which finds no slope on the two flat stretches.
+enum class Mode { Giving, Idle, Limit };
+
 class System {
  public:
-  explicit System(const Circuit& c) : m_c(c), m_n(c.nodes), m_jacobian(c.nodes, c.nodes), m_residual(c.nodes) {}
+  explicit System(const Circuit& c)
+      : m_c(c), m_n(c.nodes), m_jacobian(c.nodes, c.nodes), m_residual(c.nodes) {
+    reset();
+  }
+
+  // Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
+  void reset() {
+    m_modes.clear();
+    for (const auto& b : m_c.branches) m_modes.push_back(b.kind == Kind::Regulator ? Mode::Idle : Mode::Giving);
+  }
+
+  // Puts the one supply that is furthest from its mode into the right one; false when all stand right.
+  bool flip(const Eigen::VectorXd& x) {
+    std::size_t worst = m_modes.size();
+    double most = 0;
+    Mode next = Mode::Giving;
+    for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
+      const auto& b = m_c.branches[k];
+      if (b.kind != Kind::Source && b.kind != Kind::Regulator) continue;
+      const double want = wanted(b, x);
+      const double least = b.kind == Kind::Source ? -b.limit2 : 0;
+      const Mode right = want < least - kModeMargin ? Mode::Idle : want > b.limit + kModeMargin ? Mode::Limit : Mode::Giving;
+      const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= b.limit);
+      if (right == m_modes[k] || stays) continue;
+      const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
+      if (off > most) {
+        most = off;
+        worst = k;
+        next = m_modes[k] == Mode::Giving ? right : Mode::Giving;
+      }
+    }
+    if (worst == m_modes.size()) return false;
+    m_modes[worst] = next;
+    return true;
+  }
 
   // Stamps every branch at x; fills the currents. `soft` adds a share of its linear part to every element that can go
   // flat (a supply in its limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
@@ -95,7 +135,7 @@ class System {
       case Kind::Conductance:
         return b.g;
       case Kind::Knee:
-        return softplusSlope(v - b.v0, kKneeWidth) / b.r;
+        return rampSlope(v - b.v0, kKneeWidth) / b.r;
       case Kind::Saturating:
         return 1 / b.r;
       case Kind::Current:
@@ -104,9 +144,9 @@ class System {
       case Kind::Regulator:
         return 1;
       case Kind::Bipolar:
-        return b.gain * softplus(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
+        return b.gain * ramp(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
       case Kind::Mosfet:
-        return softplus(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) > 0.03 ? 1 : 0;
+        return ramp(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) > 0.03 ? 1 : 0;
     }
     return 0;
   }
@@ -114,8 +154,16 @@ class System {
  private:
   const Circuit& m_c;
   int m_n;
+  std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
   Eigen::MatrixXd m_jacobian;
   Eigen::VectorXd m_residual;
+
+  // What a supply or regulator would give if it had no limits.
+  static double wanted(const Branch& b, const Eigen::VectorXd& x) {
+    if (b.kind == Kind::Source) return (b.v0 - (x(b.a) - x(b.b))) / b.r;
+    const double head = x(b.a) - x(b.c) - b.drop;
+    return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x(b.b) - x(b.c))) / b.r;
+  }
 
   void add(int a, int b, double i, double gaa) {
     m_residual(a) += i;
@@ -137,8 +185,8 @@ class System {
         g = b.g;
         break;
       case Kind::Knee:
-        i = softplus(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
-        g = softplusSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
+        i = ramp(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
+        g = rampSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
         break;
       case Kind::Saturating:
         i = bent(v, b.r, b.limit, kMotorCorner) + (1e-7 + soft / b.r) * v;
@@ -148,16 +196,18 @@ class System {
         i = b.i;
         break;
       case Kind::Source: {
-        const double want = (b.v0 - v) / b.r;
-        const double w = std::max(1e-3, 1e-3 * std::min(b.limit, 1.0));
-        const double low = -b.limit2;
-        const double out = low + softplus(want - low, w) - softplus(want - b.limit, w);
-        i = -out - soft * want + 1e-7 * v;
-        g = (softplusSlope(want - low, w) - softplusSlope(want - b.limit, w) + soft) / b.r + 1e-7;
+        const Mode mode = m_modes[static_cast<std::size_t>(&b - m_c.branches.data())];
+        if (mode == Mode::Giving) {
+          i = -wanted(b, x);
+          g = 1 / b.r;
+        } else {
+          i = (mode == Mode::Idle ? b.limit2 : -b.limit) + kIdle * v;
+          g = kIdle;
+        }
         break;
       }
       case Kind::Regulator:
-        return regulator(b, x, soft);
+        return regulator(b, x);
       case Kind::Bipolar:
       case Kind::Mosfet:
         return transistor(b, x);
@@ -166,16 +216,21 @@ class System {
     return i;
   }
 
-  double regulator(const Branch& b, const Eigen::VectorXd& x, double soft) {
+  double regulator(const Branch& b, const Eigen::VectorXd& x) {
     const double in = x(b.a) - x(b.c);
     const double out = x(b.b) - x(b.c);
     const double head = in - b.drop;
-    const double target = b.v0 - softplus(b.v0 - head, kKneeWidth);
-    const double dTarget = softplusSlope(b.v0 - head, kKneeWidth);
+    const double target = b.v0 - ramp(b.v0 - head, kKneeWidth);
+    const double dTarget = rampSlope(b.v0 - head, kKneeWidth);
     const double want = (target - out) / b.r;
-    const double w = 1e-4;
-    const double i = softplus(want, w) - softplus(want - b.limit, w) + soft * want;
-    const double di = (softplusSlope(want, w) - softplusSlope(want - b.limit, w) + soft) / b.r;
+    const Mode mode = m_modes[static_cast<std::size_t>(&b - m_c.branches.data())];
+    if (mode != Mode::Giving) {
+      const double flat = (mode == Mode::Limit ? b.limit : 0) + kIdle * (x(b.a) - x(b.b));
+      add(b.a, b.b, flat, kIdle);
+      return flat;
+    }
+    const double i = want;
+    const double di = 1 / b.r;
     m_residual(b.a) += i;
     m_residual(b.b) -= i;
     const double byIn = di * dTarget;
@@ -242,7 +297,8 @@ bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, con
 }
 
 constexpr double kLongest = 50;  // V a step
-constexpr int kQuick = 12;       // passes that a start close to the solution needs at most
+constexpr int kQuick = 16;       // passes that a start close to the solution needs at most
+constexpr int kHurried = 3;    // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
 
 // Newton's method from x; false when it does not settle.
@@ -264,6 +320,10 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
     last = step;
     x += step;
     if (settled) {
+      // One more step from so near is exact to rounding: results must not depend on where the search began.
+      system.stamp(x, soft, amps, refs);
+      const Eigen::VectorXd rest = system.jacobian().partialPivLu().solve(system.residual());
+      if (rest.allFinite() && rest.cwiseAbs().maxCoeff() < 1e-3) x -= rest;
       system.stamp(x, soft, amps, refs);
       return true;
     }
@@ -271,16 +331,28 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
   return false;
 }
 
+// Newton's method for one set of modes after the other, until every supply stands right.
+bool settle(System& system, Eigen::VectorXd& x, int most, Solution& s, const std::vector<int>& refs) {
+  for (int flips = 0; flips < kMostFlips; ++flips) {
+    if (!iterate(system, x, 0, most, s.amps, refs, s.passes)) return false;
+    if (!system.flip(x)) return true;
+  }
+  return false;
+}
+
 }  // namespace
 
-struct Solution::Inverse {
-  Eigen::MatrixXd matrix;
+struct Solution::Factors {
+  Eigen::PartialPivLU<Eigen::MatrixXd> lu;
 };
 
 std::optional<double> Solution::resistance(int a, int b) const {
-  if (!inverse || island[static_cast<std::size_t>(a)] != island[static_cast<std::size_t>(b)]) return std::nullopt;
-  const auto& m = inverse->matrix;
-  return m(a, a) - m(a, b) - m(b, a) + m(b, b);
+  if (!factors || island[static_cast<std::size_t>(a)] != island[static_cast<std::size_t>(b)]) return std::nullopt;
+  Eigen::VectorXd push = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(volts.size()));
+  push(a) += 1;
+  push(b) -= 1;
+  const Eigen::VectorXd v = factors->lu.solve(push);
+  return v(a) - v(b);
 }
 
 Solution solve(const Circuit& circuit, const std::vector<double>& start) {
@@ -295,18 +367,19 @@ Solution solve(const Circuit& circuit, const std::vector<double>& start) {
   Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
   if (static_cast<int>(start.size()) == circuit.nodes)
     for (int i = 0; i < circuit.nodes; ++i) x(i) = start[static_cast<std::size_t>(i)];
-  s.converged = !start.empty() && iterate(system, x, 0, kQuick, s.amps, refs, s.passes);
-  if (!s.converged) {  // from a bench of plain resistances to the real one, little by little
+  s.converged = !start.empty() && settle(system, x, kQuick, s, refs);
+  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
+  for (const int stage : {kHurried, kThorough}) {
+    if (s.converged) break;
     x.setZero();
-    for (const double soft : {1.0, 0.3, 0.1, 0.03, 0.01, 1e-3, 1e-4, 1e-5, 0.0})
-      s.converged = iterate(system, x, soft, kThorough, s.amps, refs, s.passes);
+    system.reset();
+    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, s.amps, refs, s.passes);
+    s.converged = settle(system, x, kThorough, s, refs);
   }
   s.volts.assign(x.data(), x.data() + x.size());
   s.island = islands(circuit, system, x);
   if (s.converged) {
-    auto inverse = std::make_shared<Solution::Inverse>();
-    inverse->matrix = system.jacobian().inverse();
-    s.inverse = std::move(inverse);
+    s.factors = std::make_shared<const Solution::Factors>(Solution::Factors{system.jacobian().partialPivLu()});
   }
   return s;
 }

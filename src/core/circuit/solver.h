@@ -43,9 +43,9 @@ struct Solution {
   /// Driving-point resistance between two nodes at the solved point; nothing when they share no island.
   std::optional<double> resistance(int a, int b) const;
 
-  /// The inverse of the last Jacobian, kept for `resistance`. Shared: solutions are copied into results.
-  struct Inverse;
-  std::shared_ptr<const Inverse> inverse;
+  /// The factors of the last Jacobian, kept for `resistance`. Shared: solutions are copied into results.
+  struct Factors;
+  std::shared_ptr<const Factors> factors;
 };
 
 /// @param start node voltages to begin from; may be empty

@@ -6,13 +6,20 @@
 namespace bold::checks {
 namespace {
 
-// Where 5 V or 3.3 V is to be had for this stage: the rail of the first powered controller that fits its window.
-TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, const parts::SupplyFacts& supply) {
+// Where 5 V or 3.3 V is to be had for this stage: the rail of the first powered controller that fits its window and
+// shares its ground. A stage that makes its own gets none: feeding it from outside as well is another fault.
+TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
+  const auto& supply = *s.bench.facts(t).supply;
+  const int stage = s.bench.deviceOf(t);
+  const auto back = s.bench.terminal(stage, supply.back);
+  bool own = false;
+  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) { own = own || (d == stage && s.bench.terminal(d, r.out) == t); });
   TerminalIndex found = -1;
+  if (own) return found;
   eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) {
     const auto rail = s.bench.terminal(d, pins.rail);
     const auto v = p.across(rail, s.bench.terminal(d, pins.ground));
-    const bool fits = v && (!supply.recommended.min || v->value >= *supply.recommended.min) &&
+    const bool fits = v && s.nets.same(back, s.bench.terminal(d, pins.ground)) && (!supply.recommended.min || v->value >= *supply.recommended.min) &&
                       (!supply.recommended.max || v->value <= *supply.recommended.max);
     if (fits && found < 0) found = rail;
   });
@@ -66,7 +73,7 @@ Findings logicSupplyOutOfRange(const SolvedBench& s) {
       f = finding(Severity::Stop, fmt::format("{} has no logic supply", called(s.bench, d)),
                   fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", s.bench.called(t), show(v)), {s.bench.address(t)});
       f.bar = Bar{"logic supply", v, {}, Volts{*window.min}, "least", true};
-      if (const auto rail = fittingRail(s, *nominal, *supply); rail >= 0)
+      if (const auto rail = fittingRail(s, *nominal, t); rail >= 0)
         f.repair =
             Plan(s.bench).wire(t, rail, "RD").repair(fmt::format("Add a red wire from {} to {}.", found(s.bench, t), found(s.bench, rail)));
     } else {

@@ -5,6 +5,19 @@
 
 namespace bold::checks {
 
+namespace {
+
+// Whether this source also feeds something the right way round: then it is the stage's wires that are crossed.
+bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
+    const auto& supply = s.bench.facts(t).supply;
+    if (supply && s.nets.same(t, pole.positive) && s.nets.same(s.bench.terminal(s.bench.deviceOf(t), supply->back), pole.negative)) return true;
+  }
+  return false;
+}
+
+}  // namespace
+
 // A source's negative pole on a supply terminal and its positive pole on that terminal's return: from the wires alone.
 Findings supplyReversed(const SolvedBench& s) {
   Findings out;
@@ -20,8 +33,10 @@ Findings supplyReversed(const SolvedBench& s) {
                        {s.bench.address(t), s.bench.address(back)});
       f.formula = fmt::format("{} on {} -, {} on {} +", s.bench.called(t), called(s.bench, pole.device), s.bench.called(back),
                               called(s.bench, pole.device));
-      f.repair =
-          Plan(s.bench).exchange(t, back).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, t), found(s.bench, back)));
+      const bool atStage = feedsRightly(s, pole);
+      const auto x = atStage ? t : pole.positive;
+      const auto y = atStage ? back : pole.negative;
+      f.repair = Plan(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
       out.push_back(std::move(f));
     }
   }

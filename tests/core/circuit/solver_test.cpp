@@ -1,0 +1,205 @@
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <rapidcheck/catch.h>
+
+#include "core/circuit/solver.h"
+
+using namespace bold::circuit;
+using Kind = Branch::Kind;
+
+namespace {
+
+Branch resistor(int a, int b, double ohms) {
+  Branch x;
+  x.a = a;
+  x.b = b;
+  x.g = 1 / ohms;
+  return x;
+}
+Branch source(int p, int n, double volts, double ohms, double limit = 1e9, double sinks = 1e9) {
+  Branch x;
+  x.kind = Kind::Source;
+  x.a = p;
+  x.b = n;
+  x.v0 = volts;
+  x.r = ohms;
+  x.limit = limit;
+  x.limit2 = sinks;
+  return x;
+}
+Branch knee(int a, int b, double v0, double r) {
+  Branch x;
+  x.kind = Kind::Knee;
+  x.a = a;
+  x.b = b;
+  x.v0 = v0;
+  x.r = r;
+  return x;
+}
+double volts(const Solution& s, int a, int b) { return s.volts[static_cast<std::size_t>(a)] - s.volts[static_cast<std::size_t>(b)]; }
+
+// The sum of currents at every node, by hand.
+double worstNode(const Circuit& c, const Solution& s) {
+  std::vector<double> sum(static_cast<std::size_t>(c.nodes), 0);
+  for (std::size_t k = 0; k < c.branches.size(); ++k) {
+    sum[static_cast<std::size_t>(c.branches[k].a)] += s.amps[k];
+    sum[static_cast<std::size_t>(c.branches[k].b)] -= s.amps[k];
+  }
+  double worst = 0;
+  for (const double x : sum) worst = std::max(worst, std::abs(x));
+  return worst;
+}
+
+}  // namespace
+
+TEST_CASE("a divider divides") {
+  const Circuit c{3, {source(0, 2, 10, 0.001), resistor(0, 1, 1000), resistor(1, 2, 3000)}};
+  const auto s = solve(c, {});
+  REQUIRE(s.converged);
+  CHECK(volts(s, 1, 2) == Approx(7.5).epsilon(1e-6));
+  CHECK(s.amps[1] == Approx(0.0025).epsilon(1e-6));
+}
+
+TEST_CASE("a battery sags by its resistance") {
+  const Circuit c{2, {source(0, 1, 6.0, 0.8), resistor(0, 1, 2.2)}};
+  const auto s = solve(c, {});
+  CHECK(volts(s, 0, 1) == Approx(6.0 * 2.2 / 3.0));
+}
+
+TEST_CASE("two sources share a load by their resistances") {
+  const Circuit c{2, {source(0, 1, 12, 0.1), source(0, 1, 12, 0.3), resistor(0, 1, 10)}};
+  const auto s = solve(c, {});
+  CHECK(-s.amps[0] == Approx(3 * -s.amps[1]).epsilon(1e-5));
+}
+
+TEST_CASE("a supply in its limit gives no more than its limit") {
+  const Circuit c{2, {source(0, 1, 12, 0.15, 3.0, 0), resistor(0, 1, 1.0)}};
+  const auto s = solve(c, {});
+  REQUIRE(s.converged);
+  CHECK(-s.amps[0] == Approx(3.0).epsilon(0.01));
+  CHECK(volts(s, 0, 1) == Approx(3.0).epsilon(0.01));
+}
+
+TEST_CASE("a supply that does not sink lets a stronger one lift it") {
+  const Circuit c{2, {source(0, 1, 12, 0.1, 3.0, 0), source(0, 1, 14, 0.1), resistor(0, 1, 100)}};
+  const auto s = solve(c, {});
+  REQUIRE(s.converged);
+  CHECK(volts(s, 0, 1) == Approx(14).epsilon(0.01));
+  CHECK(std::abs(s.amps[0]) < 0.02);
+}
+
+TEST_CASE("a diode drops its knee and blocks the other way") {
+  const Circuit on{3, {source(0, 2, 5, 0.01), knee(0, 1, 0.6, 0.1), resistor(1, 2, 100)}};
+  const auto a = solve(on, {});
+  CHECK(volts(a, 0, 1) == Approx(0.6 + 0.1 * 0.044).margin(0.04));
+  const Circuit off{3, {source(0, 2, 5, 0.01), knee(1, 0, 0.6, 0.1), resistor(1, 2, 100)}};
+  CHECK(std::abs(solve(off, {}).amps[1]) < 1e-8);
+}
+
+TEST_CASE("a bipolar transistor saturates when driven and limits when starved") {
+  for (const auto& [baseOhms, saturated] : {std::pair{1000.0, true}, std::pair{100000.0, false}}) {
+    Branch junction = knee(2, 3, 0.7, 1);
+    Branch t;
+    t.kind = Kind::Bipolar;
+    t.a = 1;
+    t.b = 3;
+    t.c = 2;
+    t.v0 = 0.7;
+    t.r = 1;
+    t.gain = 100;
+    t.ron = 1;
+    const Circuit c{4, {source(0, 3, 5, 0.01), resistor(0, 1, 50), resistor(0, 2, baseOhms), junction, t}};
+    const auto s = solve(c, {});
+    REQUIRE(s.converged);
+    const double base = (5 - 0.7) / baseOhms;
+    if (saturated)
+      CHECK(volts(s, 1, 3) < 0.15);
+    else
+      CHECK(s.amps[4] == Approx(100 * base).epsilon(0.05));
+  }
+}
+
+TEST_CASE("a MOSFET has its row's resistance above the row and follows the square law below") {
+  for (const double gate : {5.0, 3.0, 0.5}) {
+    Branch m;
+    m.kind = Kind::Mosfet;
+    m.a = 1;
+    m.b = 2;
+    m.c = 3;
+    m.v0 = 1.5;
+    m.rows = {{4.0, 0.035}, {5.0, 0.025}};
+    m.gain = 1 / (2 * 0.035 * 2.5);
+    const Circuit c{4, {source(0, 2, 12, 0.01), resistor(0, 1, 12), m, source(3, 2, gate, 1)}};
+    const auto s = solve(c, {});
+    REQUIRE(s.converged);
+    if (gate == 5.0) CHECK(volts(s, 1, 2) / s.amps[2] == Approx(0.025).epsilon(0.01));
+    if (gate == 3.0) CHECK(volts(s, 1, 2) / s.amps[2] == Approx(1 / (2 * m.gain * 1.5)).epsilon(0.02));
+    if (gate == 0.5) CHECK(s.amps[2] < 1e-6);
+  }
+}
+
+TEST_CASE("a regulator holds its voltage, drops out, and sources only") {
+  for (const double in : {12.0, 5.5}) {
+    Branch r;
+    r.kind = Kind::Regulator;
+    r.a = 0;
+    r.b = 1;
+    r.c = 2;
+    r.v0 = 5;
+    r.drop = 1.5;
+    r.r = 0.05;
+    r.limit = 0.5;
+    const Circuit c{3, {source(0, 2, in, 0.01), r, resistor(1, 2, 100)}};
+    const auto s = solve(c, {});
+    REQUIRE(s.converged);
+    CHECK(volts(s, 1, 2) == Approx(in > 7 ? 5.0 : 4.0).epsilon(0.01));
+  }
+}
+
+TEST_CASE("nodes that nothing joins have no voltage between them") {
+  const Circuit c{4, {source(0, 1, 5, 1), resistor(0, 1, 100), source(2, 3, 12, 1), resistor(2, 3, 100)}};
+  const auto s = solve(c, {});
+  CHECK_FALSE(s.resistance(0, 2));
+  CHECK(s.resistance(0, 1).value() == Approx(100.0 / 101).epsilon(1e-4));
+}
+
+TEST_CASE("Kirchhoff's current law holds on random networks") {
+  rc::prop("currents at every node sum to nothing", [] {
+    Circuit c;
+    c.nodes = *rc::gen::inRange(3, 14);
+    const auto node = [&] { return *rc::gen::inRange(0, c.nodes); };
+    const int n = *rc::gen::inRange(3, 30);
+    c.branches.push_back(source(0, 1, *rc::gen::inRange(3, 24), 0.1, 5, 0));
+    for (int i = 0; i < n; ++i) {
+      const int a = node();
+      const int b = node();
+      if (a == b) continue;
+      switch (*rc::gen::inRange(0, 3)) {
+        case 0: c.branches.push_back(resistor(a, b, *rc::gen::inRange(1, 10000))); break;
+        case 1: c.branches.push_back(knee(a, b, 0.6, 0.1)); break;
+        default: {
+          Branch m;
+          m.kind = Kind::Saturating;
+          m.a = a;
+          m.b = b;
+          m.r = *rc::gen::inRange(1, 50);
+          m.limit = *rc::gen::inRange(1, 100) / 50.0;
+          c.branches.push_back(m);
+        }
+      }
+    }
+    const auto s = solve(c, {});
+    RC_ASSERT(s.converged);
+    double largest = 1e-3;
+    for (const double i : s.amps) largest = std::max(largest, std::abs(i));
+    // Node 0 of each island carries the tie to the reference, which takes no current.
+    RC_ASSERT(worstNode(c, s) < 1e-9 * largest + 1e-9);
+  });
+}
+
+TEST_CASE("a start near the solution gives the same solution") {
+  const Circuit c{3, {source(0, 2, 12, 0.15, 3, 0), knee(0, 1, 0.7, 0.1), resistor(1, 2, 8)}};
+  const auto cold = solve(c, {});
+  const auto warm = solve(c, {12, 11, 0.5});
+  CHECK(volts(warm, 1, 2) == Approx(volts(cold, 1, 2)).epsilon(1e-6));
+}

@@ -1,0 +1,117 @@
+#include <catch2/catch.hpp>
+
+#include "core/harness/recipe.h"
+#include "support/benches.h"
+
+using namespace bold;
+using namespace bold::harness;
+using namespace bold::test;
+
+namespace {
+std::string typed(const Harness& h, std::string_view text) {
+  const auto w = parseTypedWire(h, library(), text);
+  return w ? w->a.text() + " " + w->b.text() : w.error().what;
+}
+}  // namespace
+
+TEST_CASE("a wire is typed in the words people use") {
+  const auto h = bench("part uno board-uno-atmega328p\npart s1 l298n-module Left\npart sbc sbc-header-40");
+  CHECK(typed(h, "d9 s1.in1") == "uno.D9 s1.IN1");
+  CHECK(typed(h, "  UNO.D9   left.+12v ") == "uno.D9 s1.12V");
+  CHECK(typed(h, "uno.gnd s1.gnd") == "uno.GND s1.GND");
+  CHECK(typed(h, "gpio17 s1.ena") == "sbc.J8-11 s1.ENA");
+  CHECK(typed(h, "pb1 s1.ena") == "uno.D9 s1.ENA");  // the chip's own name is an alias
+  CHECK(typed(h, "pb9 s1.ena") == "\"pb9\" is no terminal on this bench: write device.terminal, such as s1.in1.");
+  CHECK(typed(h, "d9") == "A wire has two ends: write them with a space between, such as d9 s1.in1.");
+  CHECK(typed(h, "d9 d9") == "Both ends are uno.D9.");
+  CHECK(typed(h, "3v3 s1.ena") == "\"3v3\" could be uno.3V3 or sbc.J8-17: write device.terminal.");
+}
+
+TEST_CASE("of equal labels the first free one is taken") {
+  auto h = bench("part uno board-uno-atmega328p\npart q npn-pn2222a\nwire uno.GND q.E");
+  CHECK(typed(h, "uno.gnd q.b") == "uno.GND q.B");  // the id itself was typed
+  const auto sbc = bench("part sbc sbc-header-40\npart q npn-pn2222a\nwire sbc.J8-6 q.E");
+  CHECK(typed(sbc, "gnd q.b") == "sbc.J8-9 q.B");
+}
+
+TEST_CASE("a new wire is coloured by what it joins") {
+  const auto h = good("low-side");
+  const auto colour = [&](const Address& a, const Address& b) { return std::get<Put<Connection>>(addWire(h, library(), a, b).changes.front()).value.colour; };
+  CHECK(colour({"psu", "N"}, {"uno", "D2"}) == "BK");
+  CHECK(colour({"psu", "P"}, {"uno", "D2"}) == "RD");
+  CHECK(colour({"uno", "GND-2"}, {"psu", "P"}) == "BK");
+}
+
+TEST_CASE("a part comes with its fitted jumpers, as one edit") {
+  Harness h;
+  const auto e = addPart(h, library(), "l298n-module");
+  REQUIRE(e);
+  const auto back = apply(h, *e);
+  CHECK(h.devices.size() == 1);
+  CHECK(h.devices[0].id == "s1");
+  CHECK(h.connections.size() == 2);
+  CHECK(h.connections[0].kind == ConnectionKind::Jumper);
+  apply(h, back);
+  CHECK(h.devices.empty());
+  CHECK(h.connections.empty());
+  CHECK_FALSE(addPart(h, library(), "no-such-part"));
+}
+
+TEST_CASE("the low-side switch recipe makes a bench that is clear to switch on") {
+  for (const auto* transistor : {"nmos-irlz44n", "darlington-tip120"}) {
+    INFO(transistor);
+    auto h = bench("part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart m brushed-gear25-12v\nfigure m.winding 14 ohm");
+    const auto e = lowSideSwitch(h, library(), {"m", {"uno", "D5"}, {"uno", "GND"}, "psu", transistor});
+    REQUIRE(e);
+    apply(h, *e);
+    h.intents.push_back({.id = "i", .motor = "m", .speedControl = true, .signals = {{"in", {"uno", "D5"}, "", false}}});
+    const auto a = analyse(h, library());
+    INFO(summary(a));
+    CHECK(a.verdict == Verdict::Clear);
+  }
+}
+
+TEST_CASE("the recipe refuses what does not fit, in one sentence") {
+  const auto h = good("low-side");
+  const auto why = [&](LowSideSwitch w) { return lowSideSwitch(h, library(), w).error().what; };
+  const LowSideSwitch fine{"pump", {"uno", "D6"}, {"uno", "GND"}, "psu", "nmos-irlz44n"};
+  auto w = fine;
+  w.transistor = "resistor";
+  CHECK(why(w) == "\"resistor\" is no transistor that can switch a motor to ground.");
+  w = fine;
+  w.motor = "nobody";
+  CHECK(why(w) == "\"nobody\" is no motor with two leads on this bench.");
+  w = fine;
+  w.supply = "uno";
+  CHECK(why(w) == "\"uno\" is no supply on this bench.");
+  w = fine;
+  w.pin = {"uno", "GND"};
+  CHECK(why(w) == "\"uno.GND\" is no pin of a controller.");
+}
+
+TEST_CASE("marking as done makes planned things real and takes away what was to be removed") {
+  auto h = good("low-side");
+  h.connections[2].state = State::ToBeRemoved;
+  h.connections[3].state = State::Planned;
+  h.devices[4].settings["heatSink"] = {"none", "fitted"};
+  const auto gone = h.connections[2].id;
+  const auto kept = h.connections[3].id;
+  auto copy = h;
+  const auto back = apply(copy, markAllDone(copy));
+  CHECK(copy.openChanges() == 0);
+  CHECK(copy.connection(gone) == nullptr);
+  CHECK(copy.connection(kept)->state == State::OnBench);
+  CHECK(copy.devices[4].settings.at("heatSink").value == "fitted");
+  apply(copy, back);
+  CHECK(copy.openChanges() == 3);
+}
+
+TEST_CASE("removing a device takes its connections and its intent along") {
+  auto h = good("low-side");
+  const auto back = apply(h, removeDevice(h, "pump"));
+  CHECK(h.device("pump") == nullptr);
+  CHECK(h.intents.empty());
+  for (const auto& c : h.connections) CHECK((c.a.device != "pump" && c.b.device != "pump"));
+  apply(h, back);
+  CHECK(h.intents.size() == 1);
+}

@@ -1,0 +1,106 @@
+#include <catch2/catch.hpp>
+
+#include "core/parts/library.h"
+
+using namespace bold;
+using namespace bold::parts;
+
+namespace {
+
+const std::string kMotor = R"({"format": 1, "id": "my-motor", "name": "My motor", "kind": "brushed motor",
+  "figures": {"winding": {"unit": "ohm", "value": "3 ohm"}, "run": {"unit": "A", "value": "0.4 A"}, "nominal": {"unit": "V", "value": "6 V"},
+              "stall": {"unit": "A", "derived": "nominal / winding"}},
+  "terminals": [{"id": "P"}, {"id": "N"}],
+  "elements": [{"winding": ["P", "N"], "brushed": true, "r": "@winding", "run": "@run", "nominal": "@nominal"}]})";
+
+std::string replaced(std::string text, const std::string& from, const std::string& to) {
+  const auto at = text.find(from);
+  REQUIRE(at != std::string::npos);
+  return text.replace(at, from.size(), to);
+}
+
+// The sentences about one broken file, loaded beside a sound one that must survive.
+std::vector<std::string> wrong(const std::string& content) {
+  auto l = Library::shipped();
+  const auto before = l.size();
+  std::vector<Problem> problems;
+  l.addOwn({{"broken.json", content}, {"sound.json", replaced(kMotor, "my-motor", "sound-motor")}}, problems);
+  CHECK(l.find("sound-motor"));
+  CHECK(l.size() == before + 1);
+  std::vector<std::string> out;
+  for (const auto& p : problems) out.push_back(text(p));
+  REQUIRE_FALSE(out.empty());
+  return out;
+}
+
+}  // namespace
+
+TEST_CASE("own parts are added beside the shipped ones") {
+  auto l = Library::shipped();
+  std::vector<Problem> problems;
+  l.addOwn({{"m.json", kMotor}}, problems);
+  CHECK(problems.empty());
+  REQUIRE(l.find("my-motor"));
+  CHECK(l.find("my-motor")->own);
+  CHECK(l.find("my-motor")->figure("stall")->figure.typical() == 2.0);
+  CHECK_FALSE(l.find("resistor")->own);
+}
+
+TEST_CASE("a part based on another takes over what it does not say") {
+  auto l = Library::shipped();
+  std::vector<Problem> problems;
+  l.addOwn({{"a.json", R"({"format": 1, "id": "weak", "name": "Weak", "basedOn": "middle", "figures": {"run": {"value": "0.1 A"}}})"},
+            {"b.json", R"({"format": 1, "id": "middle", "name": "Middle", "basedOn": "brushed-gear25-12v", "figures": {"winding": {"value": "9 ohm"}}})"}},
+           problems);
+  for (const auto& p : problems) FAIL_CHECK(text(p));
+  REQUIRE(l.find("weak"));
+  CHECK(l.find("weak")->name == "Weak");
+  CHECK(l.find("weak")->figure("winding")->figure.typ == 9.0);
+  CHECK(l.find("weak")->figure("run")->figure.typ == 0.1);
+  CHECK(l.find("weak")->terminals.size() == 2);
+}
+
+TEST_CASE("each kind of broken part file gets its sentence and the others load") {
+  CHECK(wrong("")[0] == "broken.json: The file is empty.");
+  CHECK(wrong("{\"format\": 1")[0] == "broken.json: The file is not whole JSON: it ends too early at line 1, column 13.");
+  CHECK(wrong("{}")[0] == "broken.json#/id: The part has no \"id\". The other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "my-motor", "resistor"))[0] == "broken.json#/id: A part with the id \"resistor\" is in the library already. The library's part was kept.");
+  CHECK(wrong(replaced(kMotor, "3 ohm", "-3 ohm"))[0] == "broken.json#/figures/winding/value: \"value\" is negative. The part was left out; the other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "3 ohm", "NaN ohm"))[0] ==
+        "broken.json#/figures/winding/value: \"value\" cannot be used: \"NaN ohm\" does not begin with a number. The part was left out; the other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "3 ohm", "1e308 ohm"))[0].find("is not a quantity in ohm") != std::string::npos);
+  CHECK(wrong(replaced(kMotor, "3 ohm", "3 V"))[0].find("\"3 V\" is not a quantity in ohm") != std::string::npos);
+  CHECK(wrong(replaced(kMotor, "\"3 ohm\"", "3"))[0] ==
+        "broken.json#/figures/winding/value: \"value\" is not a figure: write it with its unit, as text. The part was left out; the other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "\"brushed\": true", "\"brush\": true"))[0] ==
+        "broken.json#/elements/0/brush: \"brush\" is not a field of this element. The part was left out; the other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "@winding", "@windings"))[0].find("names a figure \"windings\" that the part does not have") != std::string::npos);
+  CHECK(wrong(replaced(kMotor, "[\"P\", \"N\"]", "[\"P\", \"M\"]"))[0].find("names the terminal \"M\", which the part does not have") != std::string::npos);
+  CHECK(wrong(replaced(kMotor, "{\"id\": \"N\"}", "{\"id\": \"P\"}"))[0].find("has the id \"P\" twice") != std::string::npos);
+  CHECK(wrong(replaced(kMotor, "\"format\": 1", "\"format\": 9"))[0].find("this program reads part format 1") != std::string::npos);
+  CHECK(wrong(R"({"format": 1, "id": "me", "name": "Me", "kind": "x", "basedOn": "me"})")[0] ==
+        "broken.json#/basedOn: The part is based on itself by way of \"me\". The other parts were loaded.");
+  CHECK(wrong(R"({"format": 1, "id": "me", "name": "Me", "kind": "x", "basedOn": "nobody"})")[0] ==
+        "broken.json#/basedOn: The part is based on \"nobody\", which is not in the library. The other parts were loaded.");
+}
+
+TEST_CASE("overriding one end of a derived figure recomputes the other") {
+  const auto l = Library::shipped();
+  std::vector<Problem> problems;
+  const auto stalled = l.withOverrides("brushed-gear25-12v", {{"stall", "3 A"}}, problems);
+  CHECK(stalled->figure("winding")->figure.typical() == 4.0);
+  const auto measured = l.withOverrides("brushed-gear25-12v", {{"winding", "6 ohm"}}, problems);
+  CHECK(measured->figure("stall")->figure.typical() == 2.0);
+  CHECK(measured->figure("winding")->figure.overridden);
+  CHECK_FALSE(measured->figure("winding")->figure.spreadMin);
+  CHECK(problems.empty());
+}
+
+TEST_CASE("overrides that cannot be used are named and the library's figure kept") {
+  const auto l = Library::shipped();
+  std::vector<Problem> problems;
+  const auto p = l.withOverrides("brushed-gear25-12v", {{"winding", "-6 ohm"}, {"run", "fast"}, {"colour", "1 V"}, {"nominal", "1e400 V"}}, problems);
+  CHECK(p->figure("winding")->figure.typical() == 5.7);
+  CHECK(p->figure("run")->figure.typical() == 0.5);
+  CHECK(problems.size() == 4);
+}

@@ -1,0 +1,211 @@
+#include <catch2/catch.hpp>
+#include <cmath>
+#include <nlohmann/json.hpp>
+#include <set>
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validation_results.hpp>
+#include <valijson/validator.hpp>
+
+#include "core/base/embedded.h"
+#include "core/base/json.h"
+#include "core/parts/library.h"
+#include "core/parts/read_part.h"
+#include "core/parts/truth_table.h"
+#include "support/benches.h"
+
+using namespace bold;
+using namespace bold::parts;
+using bold::test::library;
+
+namespace {
+
+double figure(const std::string& part, const std::string& name) {
+  const auto p = library().find(part);
+  REQUIRE(p);
+  const auto* f = p->figure(name);
+  REQUIRE(f);
+  return f->figure.typical().value();
+}
+
+std::string drives(const TruthRow& row) {
+  std::string out;
+  for (const auto d : row.outputs) out += d == Drive::High ? 'H' : d == Drive::Low ? 'L' : d == Drive::Open ? '-' : '!';
+  return out;
+}
+
+// The row of a channel for these inputs; inputs not named are high.
+std::string row(const std::string& part, const std::string& channel, std::map<std::string, int> inputs) {
+  const auto p = library().find(part);
+  REQUIRE(p);
+  const auto* c = p->channel(channel);
+  REQUIRE(c);
+  for (const auto& r : truthTable(*p, *c)) {
+    bool here = true;
+    for (const auto& [t, level] : r.inputs) here = here && (level == Level::High) == (inputs.contains(t) ? inputs.at(t) == 1 : true);
+    if (here) return drives(r);
+  }
+  return "no row";
+}
+
+}  // namespace
+
+TEST_CASE("every shipped part file reads without a complaint") {
+  std::vector<Problem> problems;
+  Library l;
+  l.addOwn(shippedPartFiles(), problems);
+  for (const auto& p : problems) FAIL_CHECK(text(p));
+  CHECK(l.size() == shippedPartFiles().size());
+  CHECK(l.size() >= 50);
+}
+
+TEST_CASE("every shipped part meets the published schema") {
+  const auto schemas = embedded::schemas();
+  const auto file = std::ranges::find(schemas, "part.schema.json", &embedded::File::path);
+  REQUIRE(file != schemas.end());
+  const auto schemaJson = nlohmann::json::parse(file->text);
+  valijson::Schema schema;
+  valijson::SchemaParser parser;
+  parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(schemaJson), schema);
+  for (const auto& [path, content] : shippedPartFiles()) {
+    const auto part = nlohmann::json::parse(content);
+    valijson::Validator validator;
+    valijson::ValidationResults results;
+    const valijson::adapters::NlohmannJsonAdapter target(part);
+    const bool fine = validator.validate(schema, target, &results);
+    valijson::ValidationResults::Error e;
+    std::string why;
+    while (results.popError(e)) {
+      for (const auto& c : e.context) why += c;
+      why += ": " + e.description + "\n";
+    }
+    INFO(path << "\n" << why);
+    CHECK(fine);
+  }
+}
+
+TEST_CASE("the figures of shipped parts obey physics") {
+  for (const auto& p : library().search("")) {
+    INFO(p->id);
+    for (const auto& f : p->figures) {
+      INFO(f.id);
+      if (f.figure.min && f.figure.max) CHECK(*f.figure.min <= *f.figure.max);
+      if (f.figure.typ && f.figure.min) CHECK(*f.figure.min <= *f.figure.typ);
+      if (f.figure.typ && f.figure.max) CHECK(*f.figure.typ <= *f.figure.max);
+      if (f.figure.typ && f.figure.spreadMin) {
+        CHECK(*f.figure.spreadMin <= *f.figure.typ);
+        CHECK(*f.figure.typ <= *f.figure.spreadMax);
+      }
+      CHECK_FALSE(f.figure.source.empty());
+    }
+    for (const auto& t : p->terminals) {
+      if (!t.supply || !t.supply->absolute.greatest() || !t.supply->recommended.max) continue;
+      INFO(t.id);
+      CHECK(*t.supply->recommended.max <= *t.supply->absolute.greatest());
+    }
+    for (const auto& [name, set] : p->levels) CHECK((set.rail.empty() ? *set.low.typical() < *set.high.typical() : set.lowShare < set.highShare));
+    for (const auto& c : p->channels) {
+      INFO("channel " << c.id);
+      CHECK(c.continuous.known());
+      if (c.peak.typical()) CHECK(*c.continuous.typical() <= *c.peak.typical());
+      if (c.continuousSink.typical()) CHECK(*c.continuous.typical() <= *c.continuousSink.typical());
+    }
+    for (const auto& e : p->elements) {
+      if (const auto* s = std::get_if<Source>(&e.body); s && s->nominal.known()) {
+        CHECK(*s->empty.typical() <= *s->nominal.typical());
+        CHECK(*s->nominal.typical() <= *s->full.typical());
+      }
+      if (const auto* m = std::get_if<Mosfet>(&e.body)) {
+        for (std::size_t k = 1; k < m->rds.size(); ++k) CHECK(m->rds[k].second <= m->rds[k - 1].second);
+        CHECK(m->threshold.greatest().value() < m->rds.front().first);
+      }
+      if (const auto* b = std::get_if<Bipolar>(&e.body))
+        for (std::size_t k = 1; k < b->saturation.size(); ++k) CHECK(b->saturation[k].second >= b->saturation[k - 1].second);
+      if (const auto* s = std::get_if<Switch>(&e.body); s && s->v0Max.known())
+        for (const double i : {0.0, 0.5, 1.0, 2.0}) CHECK(*s->v0Max.typical() + *s->resistanceMax.typical() * i >= *s->v0.typical() + *s->resistance.typical() * i);
+    }
+  }
+}
+
+TEST_CASE("figures worked out by hand") {
+  CHECK(figure("brushed-gear25-12v", "stall") == Approx(12 / 5.7));
+  CHECK(figure("brushed-130-3v", "stall") == Approx(2.1).epsilon(0.01));
+  CHECK(figure("pump-diaphragm-12v", "stall") == Approx(2.67).epsilon(0.01));
+  CHECK(figure("stepper-28byj48-5v", "phase") == Approx(0.1));
+  CHECK(figure("nmos-irlz44n", "vds") == 55);
+  CHECK(figure("darlington-tip120", "vce") == 60);
+  CHECK(figure("drv8825-carrier", "sense") == Approx(0.1));
+  // 28 AWG is 0.0810 mm2 of copper: 0.213 ohm a metre; each three gauges double the area.
+  for (const int awg : {28, 26, 24, 22, 20, 18, 16}) {
+    const double diameter = 0.127e-3 * std::pow(92.0, (36.0 - awg) / 39.0);
+    const double ohms = 1.724e-8 / (3.14159265 * diameter * diameter / 4);
+    CHECK(figure("wire-" + std::to_string(awg) + "awg", "perMetre") == Approx(ohms).epsilon(0.02));
+  }
+}
+
+TEST_CASE("headers have the pins that the boards have") {
+  const auto count = [](const std::string& id, auto test) { return std::ranges::count_if(library().find(id)->terminals, test); };
+  const auto pwm = [](const Terminal& t) { return t.pin && !t.pin->pwm.empty(); };
+  const auto pin = [](const Terminal& t) { return t.pin.has_value(); };
+  CHECK(count("board-uno-atmega328p", pin) == 20);
+  CHECK(count("board-uno-atmega328p", pwm) == 6);
+  CHECK(count("sbc-header-40", pin) == 28);
+  CHECK(count("sbc-header-40", pwm) == 4);
+  CHECK(count("board-rp2040-40", pin) == 26);
+  CHECK(count("board-rp2040-40", pwm) == 26);
+  CHECK(library().find("sbc-header-40")->find("J8-11")->label == "GPIO17");
+  CHECK(library().find("sbc-header-40")->find("J8-2")->label == "5V");
+  CHECK(library().find("board-rp2040-40")->find("GP2")->place.position == 4);
+  CHECK(library().find("breadboard-half")->terminals.size() == 400);
+}
+
+TEST_CASE("truth tables that follow from the conditions are the makers' tables") {
+  // L293D and L298N: enable low coasts, both inputs equal brake.
+  for (const auto& [part, a, b, en] : {std::tuple{"l293d", "1A", "2A", "1-2EN"}, {"l298n-module", "IN1", "IN2", "ENA"}}) {
+    CHECK(row(part, "A", {{a, 1}, {b, 0}, {en, 1}}) == "HL");
+    CHECK(row(part, "A", {{a, 0}, {b, 1}, {en, 1}}) == "LH");
+    CHECK(row(part, "A", {{a, 0}, {b, 0}, {en, 1}}) == "LL");
+    CHECK(row(part, "A", {{a, 1}, {b, 1}, {en, 1}}) == "HH");
+    CHECK(row(part, "A", {{a, 1}, {b, 0}, {en, 0}}) == "--");
+  }
+  // TB6612: PWM low brakes, both low coasts, standby coasts, both high brakes whatever PWM does.
+  CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 0}, {"PWMA", 1}}) == "HL");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 0}, {"AIN2", 1}, {"PWMA", 1}}) == "LH");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 0}, {"PWMA", 0}}) == "LL");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 0}, {"AIN2", 1}, {"PWMA", 0}}) == "LL");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 1}, {"PWMA", 1}}) == "LL");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 1}, {"PWMA", 0}}) == "LL");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 0}, {"AIN2", 0}, {"PWMA", 1}}) == "--");
+  CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 0}, {"PWMA", 1}, {"STBY", 0}}) == "--");
+  // Step/dir carriers: enable is active low, reset and sleep are active low.
+  CHECK(row("a4988-carrier", "1", {{"EN", 0}}) == "HLHL");
+  CHECK(row("a4988-carrier", "1", {{"EN", 1}}) == "----");
+  CHECK(row("a4988-carrier", "1", {{"EN", 0}, {"RST", 0}}) == "----");
+  CHECK(row("a4988-carrier", "1", {{"EN", 0}, {"SLP", 0}}) == "----");
+  CHECK(row("drv8825-carrier", "1", {{"ENBL", 0}}) == "HLHL");
+  CHECK(row("drv8825-carrier", "1", {{"ENBL", 0}, {"SLP", 0}}) == "----");
+  CHECK(row("uln2003-board", "1", {{"IN1", 1}, {"IN2", 0}, {"IN3", 0}, {"IN4", 0}}) == "L---");
+}
+
+TEST_CASE("no output of any stage has both its switches closed for any inputs") {
+  for (const auto& p : library().search(""))
+    for (const auto& c : p->channels)
+      for (const auto& r : truthTable(*p, c)) {
+        INFO(p->id << " channel " << c.id);
+        CHECK(drives(r).find('!') == std::string::npos);
+      }
+}
+
+TEST_CASE("the search box finds parts by the words people use") {
+  const auto first = [](std::string_view q) {
+    const auto hits = library().search(q);
+    return hits.empty() ? std::string() : hits.front()->id;
+  };
+  CHECK(first("uno") == "board-uno-atmega328p");
+  CHECK(first("28byj") == "stepper-28byj48-5v");
+  CHECK(first("12 v 2 a") == "adapter-12v-2a");
+  CHECK(first("8825") == "drv8825-carrier");
+  CHECK(first("nema 17 1.68") == "stepper-nema17-1a68");
+  CHECK(first("nothing like this").empty());
+}
