@@ -54,11 +54,12 @@ int main(int argc, char** argv) {
   if (options.isSet("select")) session.select(options.value("select"));
 
   if (options.isSet("picture")) {
-    // The explained analysis is the last that comes for a document that nobody edits; then one moment to settle.
+    // The explained analysis is the last that comes for a document that nobody edits; then one moment to lay out.
     auto* settle = new QTimer(&app);
     settle->setSingleShot(true);
-    settle->setInterval(1500);
+    settle->setInterval(150);
     QObject::connect(&session, &Session::analysisChanged, settle, [&session, settle, &options] {
+      if (!session.analysis().explained) return;
       for (const auto& f : session.analysis().findings)
         if (options.isSet("pick") && f.number == options.value("pick").toInt()) session.pick(QString::fromStdString(f.identity()));
       settle->start();
@@ -68,7 +69,6 @@ int main(int argc, char** argv) {
       if (!written) std::fprintf(stderr, "bold-harness: %s cannot be written.\n", qPrintable(options.value("picture")));
       QApplication::exit(written ? 0 : 2);
     });
-    settle->start();
   }
   return QApplication::exec();
 }

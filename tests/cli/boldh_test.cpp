@@ -1,11 +1,152 @@
 #include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+#include <sstream>
 
+#include "core/checks/check.h"
+#include "support/benches.h"
 #include "support/process.h"
 
+using namespace bold;
 using namespace bold::test;
+
+namespace {
+const std::string kSource = BOLD_SOURCE_DIR;
+const std::string kDemo = kSource + "/demo/wave-tank.harness";
+const std::string kFirstTry = kSource + "/demo/wave-tank-first-try.harness";
+
+int widest(const std::string& text) {
+  int most = 0;
+  std::istringstream in(text);
+  for (std::string line; std::getline(in, line);) {
+    int n = 0;
+    for (const char c : line) n += (static_cast<unsigned char>(c) & 0xC0U) != 0x80U;
+    most = std::max(most, n);
+  }
+  return most;
+}
+}  // namespace
 
 TEST_CASE("boldh without a sub-command says how to use it and ends 2") {
   const auto r = run({});
   CHECK(r.code == 2);
   CHECK(r.err.find("A subcommand is required") != std::string::npos);
+  CHECK(run({"solder"}).code == 2);
+  CHECK(run({"check"}).code == 2);
+  CHECK(run({"check", "--format", "morse", kDemo}).code == 2);
+}
+
+TEST_CASE("boldh --version and --help end 0") {
+  CHECK(run({"--version"}).out == "boldh 0.1.0\n");
+  CHECK(run({"--help"}).code == 0);
+}
+
+TEST_CASE("check of the demo prints exactly this and ends 0") {
+  const auto r = run({"check", kDemo});
+  CHECK(r.code == 0);
+  CHECK(r.err.empty());
+  CHECK(r.out == "Wave tank, bench 3 (" + kDemo +
+                     ")\n"
+                     "Clear to switch on: nothing to mend\n"
+                     "Judged: 31 checks, 32 commands solved, 0 figures unknown.\n"
+                     "  taken: 20 wires without gauge or length: taken as 28 AWG 0.2 m at controllers\n"
+                     "         and logic, 22 AWG 0.3 m at screws.\n"
+                     "  taken: ambient 30 °C.\n");
+}
+
+TEST_CASE("check of the first try ends 1, at most 80 columns wide, without colour") {
+  const auto r = run({"check", kFirstTry});
+  CHECK(r.code == 1);
+  CHECK(r.out.find("Do not switch on: 3 would do damage, 14 will not work, 1 to look at again") != std::string::npos);
+  CHECK(r.out.find(" 2 D1 is the wrong way round [stop, damage] flyback-reversed\n"
+                   "   While Circulation pump is on, 348 mA flow through D1 instead of through the\n"
+                   "   motor.\n"
+                   "   348 mA forward while the switch is closed\n"
+                   "   to do: Turn D1 round: its band to Circulation pump +.\n") != std::string::npos);
+  CHECK(r.out.find('\x1b') == std::string::npos);
+  const auto body = r.out.substr(r.out.find('\n') + 1);  // the first line holds the path
+  CHECK(widest(body) <= 80);
+}
+
+TEST_CASE("of several files the highest exit code counts") {
+  const TemporaryFolder folder;
+  const auto broken = folder.write("broken.harness", "{");
+  CHECK(run({"check", kDemo, kFirstTry}).code == 1);
+  CHECK(run({"check", kFirstTry, broken, kDemo}).code == 2);
+}
+
+TEST_CASE("a summary is one line a bench") {
+  const auto r = run({"check", "--summary", kDemo, kFirstTry});
+  CHECK(r.out == kDemo + ": Clear to switch on: nothing to mend\n" + kFirstTry + ": Do not switch on: 3 would do damage, 14 will not work, 1 to look at again\n");
+}
+
+TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {
+  const TemporaryFolder folder;
+  const auto wrong = [&](const std::string& content) {
+    const auto path = folder.write("b.harness", content);
+    const auto r = run({"check", path});
+    CHECK(r.code == 2);
+    CHECK(r.out.empty());
+    REQUIRE(r.err.starts_with("boldh: " + path));
+    return r.err.substr(7 + path.size());
+  };
+  CHECK(wrong("") == ": The file is empty.\n");
+  CHECK(wrong("no") == ": The file is not whole JSON: it ends too early at line 1, column 2.\n");
+  CHECK(wrong("{\"format\": 1, \"dev") == ": The file is not whole JSON: it ends too early at line 1, column 19.\n");
+  CHECK(wrong("{\"format\": 7, \"devices\": [], \"connections\": [], \"intents\": []}") ==
+        "#/format: The file has bench format 7; this program knows formats up to 1. It was opened read-only and is not judged.\n");
+  CHECK(run({"check", folder.path("none")}).err == "boldh: " + folder.path("none") + ": The file cannot be read (No such file or directory).\n");
+}
+
+TEST_CASE("a bench that cannot be judged ends 1 and says why") {
+  const TemporaryFolder folder;
+  const auto path = folder.write("b.harness", R"({"format": 1, "devices": [{"id": "x", "part": "nobody-knows"}], "connections": [], "intents": []})");
+  const auto r = run({"check", path});
+  CHECK(r.code == 1);
+  CHECK(r.out.find("why: The part \"nobody-knows\" of x is not in the library.") != std::string::npos);
+}
+
+TEST_CASE("check as JSON holds findings in a stable form") {
+  const auto r = run({"check", "--format", "json", kFirstTry});
+  CHECK(r.code == 1);
+  const auto j = nlohmann::json::parse(r.out);
+  CHECK(j["verdict"] == "Do not switch on");
+  REQUIRE(j["findings"].is_array());
+  CHECK(j["findings"].size() == 18);
+  for (const auto& f : j["findings"])
+    for (const auto* key : {"check", "severity", "harm", "headline", "text", "formula", "subjects", "sources", "values", "repair", "explainedBy", "identity", "mendedAfter"}) CHECK(f.contains(key));
+  const auto base = std::ranges::find_if(j["findings"], [](const auto& f) { return f["check"] == "base-drive"; });
+  REQUIRE(base != j["findings"].end());
+  CHECK((*base)["values"]["collector"]["unit"] == "A");
+  CHECK((*base)["values"]["collector"]["value"].template get<double>() == Approx(0.6));
+}
+
+TEST_CASE("checks lists every check, explain prints its page") {
+  const auto j = nlohmann::json::parse(run({"checks", "--format", "json"}).out);
+  CHECK(j["checks"].size() == checks::registry().size());
+  const auto text = run({"checks"}).out;
+  for (const auto& c : checks::registry()) {
+    CHECK(text.find(c.id) != std::string::npos);
+    const auto page = run({"explain", std::string(c.id)});
+    CHECK(page.code == 0);
+    CHECK(page.out == checks::page(c.id));
+  }
+  const auto none = run({"explain", "magic-smoke"});
+  CHECK(none.code == 2);
+  CHECK(none.err == "boldh: There is no check \"magic-smoke\". \"boldh checks\" lists them all.\n");
+}
+
+TEST_CASE("parts finds parts by words, own parts too, and names broken files") {
+  CHECK(run({"parts", "8825"}).out == "drv8825-carrier          Step/dir carrier DRV8825: one bipolar stepper, 1.5 A a coil bare, 2.2 A cooled\n");
+  const auto j = nlohmann::json::parse(run({"parts", "uln2003", "--format", "json"}).out);
+  REQUIRE(j["parts"].size() == 1);
+  CHECK(j["parts"][0]["id"] == "uln2003-board");
+  CHECK(j["parts"][0]["figures"][0]["unit"] == "A");
+  CHECK(run({"parts", "warp", "drive"}).err == "boldh: No part matches all of these words.\n");
+  const TemporaryFolder data;
+  data.write("bold-harness/parts/mine.json", R"({"format": 1, "id": "bench-lamp", "name": "Bench lamp", "kind": "resistor", "summary": "5 W", "terminals": [{"id": "A"}, {"id": "B"}], "elements": [{"resistor": ["A", "B"], "r": "5 ohm"}]})");
+  data.write("bold-harness/parts/broken.json", "{");
+  const auto own = run({"parts", "bench", "lamp"}, data.path());
+  CHECK(own.code == 0);
+  CHECK(own.out == "bench-lamp               Bench lamp: 5 W (your own)\n");
+  CHECK(own.err.find("broken.json: The file is not whole JSON") != std::string::npos);
 }

@@ -175,6 +175,7 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   a.unknownFigures = unknownFigures(a.solved->bench);
   a.assumptions = assumptionsOf(a.solved->bench);
   a.openChanges = h.openChanges();
+  a.explained = options.explain;
   if (options.explain) {
     explain(a, h, library, options);
     markMended(a, h, library, options);

@@ -31,20 +31,18 @@ class DensePoint : public OperatingPoint {
     const auto opened = openedCurrents(running);
     const NetlistInput input{m_bench, m_motors, m_command, m_charge, opened};
     OuterState state;
-    std::vector<double> volts;
     if (const auto* s = dynamic_cast<const DensePoint*>(start)) {
       state = s->m_state;
-      volts = s->m_solution.volts;
+      m_solution = s->m_solution;
     }
     for (int pass = 0; pass < kMostOuterPasses; ++pass) {
       m_netlist = makeNetlist(input, state);
-      m_solution = circuit::solve(m_netlist.circuit, volts);
+      m_solution = circuit::solve(m_netlist.circuit, &m_solution);
       if (!m_solution.converged) {
         m_whyNot = "its currents and voltages could not be found";
         return;
       }
       m_state = state;
-      volts = m_solution.volts;
       findHeld();
       if (!improve(state, pass)) {
         m_state = state;

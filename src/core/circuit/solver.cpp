@@ -85,6 +85,16 @@ class System {
     for (const auto& b : m_c.branches) m_modes.push_back(b.kind == Kind::Regulator ? Mode::Idle : Mode::Giving);
   }
 
+  void begin(const std::vector<char>& modes) {
+    if (modes.size() != m_modes.size()) return;
+    for (std::size_t k = 0; k < modes.size(); ++k) m_modes[k] = static_cast<Mode>(modes[k]);
+  }
+  std::vector<char> modes() const {
+    std::vector<char> out;
+    for (const auto m : m_modes) out.push_back(static_cast<char>(m));
+    return out;
+  }
+
   // Puts the one supply that is furthest from its mode into the right one; false when all stand right.
   bool flip(const Eigen::VectorXd& x) {
     std::size_t worst = m_modes.size();
@@ -355,7 +365,7 @@ std::optional<double> Solution::resistance(int a, int b) const {
   return v(a) - v(b);
 }
 
-Solution solve(const Circuit& circuit, const std::vector<double>& start) {
+Solution solve(const Circuit& circuit, const Solution* start) {
   Solution s;
   s.amps.resize(circuit.branches.size());
   if (circuit.nodes == 0) {
@@ -365,9 +375,12 @@ Solution solve(const Circuit& circuit, const std::vector<double>& start) {
   System system(circuit);
   const auto refs = references(circuit);
   Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
-  if (static_cast<int>(start.size()) == circuit.nodes)
-    for (int i = 0; i < circuit.nodes; ++i) x(i) = start[static_cast<std::size_t>(i)];
-  s.converged = !start.empty() && settle(system, x, kQuick, s, refs);
+  const bool warm = start && static_cast<int>(start->volts.size()) == circuit.nodes;
+  if (warm) {
+    for (int i = 0; i < circuit.nodes; ++i) x(i) = start->volts[static_cast<std::size_t>(i)];
+    system.begin(start->modes);
+  }
+  s.converged = warm && settle(system, x, kQuick, s, refs);
   // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
   for (const int stage : {kHurried, kThorough}) {
     if (s.converged) break;
@@ -376,6 +389,7 @@ Solution solve(const Circuit& circuit, const std::vector<double>& start) {
     for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, s.amps, refs, s.passes);
     s.converged = settle(system, x, kThorough, s, refs);
   }
+  s.modes = system.modes();
   s.volts.assign(x.data(), x.data() + x.size());
   s.island = islands(circuit, system, x);
   if (s.converged) {

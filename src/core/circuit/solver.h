@@ -38,6 +38,7 @@ struct Solution {
   int passes = 0;
   std::vector<double> volts;  ///< per node, against its island's reference
   std::vector<double> amps;   ///< per branch, a to b
+  std::vector<char> modes;    ///< per branch: where supplies stand; only a good start for the next solve
   std::vector<int> island;    ///< per node: nodes that share no conducting branch have no voltage between them
 
   /// Driving-point resistance between two nodes at the solved point; nothing when they share no island.
@@ -48,12 +49,11 @@ struct Solution {
   std::shared_ptr<const Factors> factors;
 };
 
-/// @param start node voltages to begin from; may be empty
+/// @param start a solution to begin from, of this circuit or one like it; may be nullptr
 /// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
-Solution solve(const Circuit& circuit, const std::vector<double>& start);
+Solution solve(const Circuit& circuit, const Solution* start = nullptr);
 
 inline constexpr double kKneeWidth = 0.02;  // V: rounds the corner of a knee so that Newton's method has a slope
-inline constexpr double kLeak = 1e-9;       // S: ties each island to its reference
 inline constexpr double kOff = 1e-10;       // S: an open semiconductor
 
 }  // namespace bold::circuit

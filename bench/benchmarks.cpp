@@ -1,0 +1,44 @@
+// ./dev bench: how long the engine takes. Figures and the machine they were read on: docs/benchmarks.md.
+#include <benchmark/benchmark.h>
+
+#include "core/harness/read_harness.h"
+#include "support/benches.h"
+#include "support/generate.h"
+
+using namespace bold;
+using namespace bold::test;
+
+namespace {
+
+void loadLibrary(benchmark::State& state) {
+  for (auto _ : state) benchmark::DoNotOptimize(parts::Library::shipped());
+}
+BENCHMARK(loadLibrary)->Unit(benchmark::kMillisecond);
+
+void analyseDemo(benchmark::State& state) {
+  const auto h = bench(readFile("demo/wave-tank.bench"));
+  for (auto _ : state) benchmark::DoNotOptimize(analyseFast(h));
+}
+BENCHMARK(analyseDemo)->Unit(benchmark::kMillisecond);
+
+void analyseFirstTryWithExplanations(benchmark::State& state) {
+  const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  for (auto _ : state) benchmark::DoNotOptimize(analyse(h, library()));
+}
+BENCHMARK(analyseFirstTryWithExplanations)->Unit(benchmark::kMillisecond);
+
+void analyseMotors(benchmark::State& state) {
+  const auto h = benchOf(static_cast<int>(state.range(0)));
+  for (auto _ : state) benchmark::DoNotOptimize(analyseFast(h));
+}
+BENCHMARK(analyseMotors)->DenseRange(1, 6)->Unit(benchmark::kMillisecond);
+
+void loadAndWriteBench(benchmark::State& state) {
+  const auto text = harness::writeHarness(benchOf(6));
+  for (auto _ : state) benchmark::DoNotOptimize(harness::writeHarness(harness::readHarness(text, "b")->harness));
+}
+BENCHMARK(loadAndWriteBench)->Unit(benchmark::kMicrosecond);
+
+}  // namespace
+
+BENCHMARK_MAIN();

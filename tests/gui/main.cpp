@@ -1,0 +1,18 @@
+#define CATCH_CONFIG_RUNNER
+#include <QApplication>
+#include <catch2/catch.hpp>
+
+#include "gui/theme/palette.h"
+#include "support/process.h"
+
+// A home of its own, so that the user's settings and parts are neither read nor written.
+int main(int argc, char** argv) {
+  const bold::test::TemporaryFolder home;
+  qputenv("HOME", home.path().c_str());
+  for (const auto* name : {"XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"}) qputenv(name, home.path().c_str());
+  if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication app(argc, argv);
+  QApplication::setOrganizationName("bold-harness-test");
+  bold::gui::applyTheme(app, bold::gui::Theme::Light);
+  return Catch::Session().run(argc, argv);
+}

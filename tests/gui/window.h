@@ -1,0 +1,49 @@
+#pragma once
+
+#include <QPushButton>
+#include <QSignalSpy>
+#include <QTest>
+
+#include "core/harness/file_system.h"
+#include "gui/main_window.h"
+#include "gui/panels/step_rail.h"
+#include "gui/picture/picture.h"
+#include "gui/session/session.h"
+#include "support/benches.h"
+#include "support/process.h"
+
+namespace bold::test {
+
+/// A window on a session of its own, shown.
+struct Window {
+  Disk disk;
+  gui::Session session{library(), disk};
+  gui::MainWindow main{session};
+  TemporaryFolder folder;
+
+  Window() {
+    main.show();
+    (void)QTest::qWaitForWindowExposed(&main);
+  }
+  ~Window() { session.undoStack().setClean(); }
+
+  /// Opens a copy of a file below the source folder; returns the copy's path.
+  std::string open(const std::string& source) {
+    const auto path = folder.write("bench.harness", readFile(source));
+    main.openFile(QString::fromStdString(path));
+    settle();
+    return path;
+  }
+  /// Waits until the analysis with its explanations is there.
+  void settle() {
+    (void)QTest::qWaitFor([&] { return session.analysisCurrent() && session.analysis().explained; }, 20000);
+  }
+  template <class W>
+  W* find(const char* name) {
+    auto* w = main.findChild<W*>(name);
+    return w;
+  }
+  gui::Picture& picture() { return main.findChild<gui::PictureView*>("pictureView")->picture(); }
+};
+
+}  // namespace bold::test

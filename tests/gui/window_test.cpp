@@ -1,0 +1,316 @@
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMessageBox>
+#include <QTableWidget>
+#include <QTimer>
+#include <catch2/catch.hpp>
+
+#include "core/harness/read_harness.h"
+#include "gui/panels/finding_card.h"
+#include "window.h"
+
+using namespace bold;
+using namespace bold::test;
+
+namespace {
+QString verdict(Window& w) { return w.find<QAbstractButton>("verdict")->accessibleName(); }
+gui::FindingCard* card(Window& w, const QString& check) {
+  for (auto* c : w.main.findChildren<gui::FindingCard*>())
+    if (!c->isHidden() && c->identity().startsWith(check)) return c;
+  return nullptr;
+}
+}  // namespace
+
+TEST_CASE("an empty bench says what to do and is not judged") {
+  Window w;
+  w.settle();
+  CHECK(verdict(w) == "Not judged: the bench is empty");
+  CHECK(w.find<QLabel>("quiet")->text().contains("Ctrl+K"));
+}
+
+TEST_CASE("the demo opens with its verdict in view") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  CHECK(verdict(w) == "Clear to switch on: nothing to mend");
+  CHECK(w.main.windowTitle() == QString::fromUtf8("Wave tank, bench 3 – Bold Harness"));
+}
+
+TEST_CASE("a part is added by typing, and undo takes it back") {
+  Window w;
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  QTest::keyClicks(search, "28byj");
+  CHECK(w.find<QListWidget>("partHits")->isVisible());
+  QTest::keyClick(search, Qt::Key_Return);
+  REQUIRE(w.session.harness().devices.size() == 1);
+  CHECK(w.session.harness().devices[0].part == "stepper-28byj48-5v");
+  CHECK(search->text().isEmpty());
+  CHECK(w.session.selection() == "m1");
+  w.session.undoStack().undo();
+  CHECK(w.session.harness().devices.empty());
+  w.session.undoStack().redo();
+  CHECK(w.session.harness().devices.size() == 1);
+}
+
+TEST_CASE("a search without a match says so and adds nothing") {
+  Window w;
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  QTest::keyClicks(search, "flux capacitor");
+  CHECK(w.find<QListWidget>("partHits")->item(0)->text() == "No part matches all of these words.");
+  QTest::keyClick(search, Qt::Key_Return);
+  CHECK(w.session.harness().devices.empty());
+}
+
+TEST_CASE("a wire is typed, recoloured and deleted in the list") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Wiring);
+  const auto before = w.session.harness().connections.size();
+  auto* entry = w.find<QLineEdit>("wireEntry");
+  QTest::keyClicks(entry, "d12 s1.+5v");
+  QTest::keyClick(entry, Qt::Key_Return);
+  REQUIRE(w.session.harness().connections.size() == before + 1);
+  const auto added = w.session.harness().connections.back();
+  CHECK(added.a.text() == "uno.D12");
+  CHECK(added.b.text() == "s1.5V");
+  CHECK(w.session.selection().toStdString() == added.id);
+  auto* colour = w.find<QComboBox>("wireColour");
+  colour->setCurrentIndex(colour->findData("PK"));
+  Q_EMIT colour->activated(colour->currentIndex());
+  CHECK(w.session.harness().connections.back().colour == "PK");
+  QTest::mouseClick(w.find<QPushButton>("wireDelete"), Qt::LeftButton);
+  CHECK(w.session.harness().connections.size() == before);
+  QTest::keyClicks(entry, "d12 nowhere.at");
+  QTest::keyClick(entry, Qt::Key_Return);
+  CHECK(w.find<QLabel>("wireSaid")->text() == "\"nowhere.at\" is no terminal on this bench: write device.terminal, such as s1.in1.");
+  CHECK(w.session.harness().connections.size() == before);
+}
+
+TEST_CASE("a wire is drawn with the mouse from terminal to terminal") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  const auto before = w.session.harness().connections.size();
+  auto& p = w.picture();
+  const auto from = p.placeOf("uno.D11")->toPoint();
+  const auto to = p.placeOf("s1.ENA-5V")->toPoint();
+  QTest::mousePress(&p, Qt::LeftButton, {}, from);
+  QTest::mouseMove(&p, (from + to) / 2);
+  QTest::mouseMove(&p, to);
+  QTest::mouseRelease(&p, Qt::LeftButton, {}, to);
+  REQUIRE(w.session.harness().connections.size() == before + 1);
+  CHECK(w.session.harness().connections.back().b.text() == "s1.ENA-5V");
+  w.session.undoStack().undo();
+  // A press and release on one terminal only selects it.
+  QTest::mouseClick(&p, Qt::LeftButton, {}, from);
+  CHECK(w.session.selection() == "uno.D11");
+  CHECK(w.session.harness().connections.size() == before);
+}
+
+TEST_CASE("a wire is drawn with the keys alone") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  const auto before = w.session.harness().connections.size();
+  auto& p = w.picture();
+  p.setFocus();
+  w.session.select("uno.D12");
+  QTest::keyClick(&p, Qt::Key_Return);
+  QTest::keyClick(&p, Qt::Key_Up);
+  CHECK(w.session.selection() == "uno.D13");
+  QTest::keyClick(&p, Qt::Key_Return);
+  REQUIRE(w.session.harness().connections.size() == before + 1);
+  CHECK(w.session.harness().connections.back().a.text() == "uno.D12");
+  CHECK(w.session.harness().connections.back().b.text() == "uno.D13");
+}
+
+TEST_CASE("picking a finding lights its place, picking its badge picks the finding") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  auto* c = card(w, "flyback-reversed");
+  REQUIRE(c);
+  QTest::mouseClick(c, Qt::LeftButton, {}, QPoint(100, 12));
+  CHECK(w.session.picked() == c->identity());
+  const auto badge = w.picture().badgeOf(c->identity());
+  REQUIRE(badge);
+  w.session.pick({});
+  QTest::mouseClick(&w.picture(), Qt::LeftButton, {}, badge->center().toPoint());
+  CHECK(w.session.picked() == c->identity());
+}
+
+TEST_CASE("a repair goes on the plan, the verdict waits until it is marked done") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  const auto bytes = harness::writeHarness(w.session.harness());
+  auto* c = card(w, "flyback-reversed");
+  REQUIRE(c);
+  const auto id = c->identity();
+  QTest::mouseClick(c, Qt::LeftButton, {}, QPoint(100, 12));
+  REQUIRE(c->repairButton());
+  QTest::mouseClick(c->repairButton(), Qt::LeftButton);
+  w.settle();
+  CHECK(w.session.harness().openChanges() == 4);
+  REQUIRE(w.session.analysis().find(id.toStdString()));
+  CHECK(w.session.analysis().find(id.toStdString())->mendedAfter == 4);
+  w.main.rail().setStep(gui::Step::Wiring);
+  QTest::mouseClick(w.find<QPushButton>("allDone"), Qt::LeftButton);
+  w.settle();
+  CHECK(w.session.harness().openChanges() == 0);
+  CHECK_FALSE(w.session.analysis().find(id.toStdString()));
+  w.session.undoStack().undo();
+  w.session.undoStack().undo();
+  CHECK(harness::writeHarness(w.session.harness()) == bytes);
+}
+
+TEST_CASE("figures are replaced by typing and given back by clearing") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("pump");
+  auto* figures = w.find<QTableWidget>("figures");
+  REQUIRE(figures);
+  int row = -1;
+  for (int i = 0; i < figures->rowCount(); ++i)
+    if (figures->item(i, 0)->text() == "running current") row = i;
+  REQUIRE(row >= 0);
+  figures->item(row, 1)->setText("800 mA");
+  QTest::qWait(10);
+  CHECK(w.session.harness().device("pump")->overrides.at("run") == "800 mA");
+  CHECK(figures->item(row, 2)->text() == "given for this bench");
+  figures->item(row, 1)->setText("1,5 A");
+  QTest::qWait(10);
+  CHECK(w.session.harness().device("pump")->overrides.at("run") == "800 mA");
+  figures->item(row, 1)->setText("");
+  QTest::qWait(10);
+  CHECK_FALSE(w.session.harness().device("pump")->overrides.contains("run"));
+}
+
+TEST_CASE("a setting changes what is judged") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("s2");
+  auto* box = w.find<QComboBox>("setting-heatSink");
+  REQUIRE(box);
+  box->setCurrentText("none");
+  Q_EMIT box->textActivated("none");
+  w.settle();
+  CHECK(verdict(w).startsWith("Look again"));
+}
+
+TEST_CASE("a signal of the plan is typed as a pin") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("pump");
+  auto* pin = w.find<QLineEdit>("signal-in");
+  REQUIRE(pin);
+  pin->setFocus();
+  pin->selectAll();
+  QTest::keyClicks(pin, "d6");
+  QTest::keyClick(pin, Qt::Key_Return);
+  w.settle();
+  CHECK(w.session.harness().intentOf("pump")->signals[0].pin.text() == "uno.D6");
+  CHECK(verdict(w).startsWith("Do not switch on"));
+}
+
+TEST_CASE("an edit makes the verdict stale until the analysis has caught up") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  CHECK(w.session.analysisCurrent());
+  w.session.apply({"x", {harness::Drop<harness::Connection>{"w1"}}});
+  CHECK_FALSE(w.session.analysisCurrent());
+  w.settle();
+  CHECK(verdict(w).startsWith("Do not switch on"));
+}
+
+TEST_CASE("many quick edits end with the analysis of the last document") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  for (int i = 0; i < 25; ++i) {
+    auto c = w.session.harness().connections[5];
+    c.colour = i % 2 == 0 ? "PK" : "TQ";
+    w.session.apply({"recolour", {harness::Put<harness::Connection>{c, {}}}});
+  }
+  w.session.apply({"cut", {harness::Drop<harness::Connection>{"w1"}}});
+  w.settle();
+  CHECK(w.session.analysisCurrent());
+  CHECK(w.session.analysis().count(checks::Severity::Stop) > 0);
+}
+
+TEST_CASE("unsaved changes are asked about, and cancelling keeps the window") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.session.apply({"t", {harness::SetTitle{"changed"}}});
+  QString asked;
+  QTimer::singleShot(200, &w.main, [&] {
+    auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+    if (!box) return;
+    asked = box->text();
+    box->button(QMessageBox::Cancel)->click();
+  });
+  CHECK_FALSE(w.main.close());
+  CHECK(asked == "This bench has changes that are not saved. Save them first?");
+  CHECK(w.main.isVisible());
+}
+
+TEST_CASE("saving and opening again gives the same verdict") {
+  Window w;
+  const auto path = w.open("demo/wave-tank-first-try.harness");
+  const auto before = verdict(w);
+  w.session.apply({"t", {harness::SetTitle{"kept"}}});
+  QTest::mouseClick(w.find<QPushButton>("save"), Qt::LeftButton);
+  CHECK(w.session.undoStack().isClean());
+  Window again;
+  again.main.openFile(QString::fromStdString(path));
+  again.settle();
+  CHECK(verdict(again) == before);
+  CHECK(again.session.harness().title == "kept");
+}
+
+TEST_CASE("a broken file is named in a sentence and the old bench stays") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  const auto broken = w.folder.write("broken.harness", "{\"format\": 1, \"devices\": [");
+  QString said;
+  QTimer::singleShot(200, &w.main, [&] {
+    auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+    if (!box) return;
+    said = box->text();
+    box->accept();
+  });
+  w.main.openFile(QString::fromStdString(broken));
+  CHECK(said == QString::fromStdString(broken) + ": The file is not whole JSON: it ends too early at line 1, column 27.");
+  CHECK(w.session.harness().title == "Wave tank, bench 3");
+}
+
+TEST_CASE("everything that takes focus has a name for a screen reader") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  for (const auto step : {gui::Step::Bench, gui::Step::Wiring, gui::Step::Limits}) {
+    w.main.rail().setStep(step);
+    if (step == gui::Step::Bench) w.session.select("paddle");
+    for (auto* x : w.main.findChildren<QWidget*>()) {
+      if (!x->isVisible() || x->focusPolicy() == Qt::NoFocus || x->inherits("QScrollArea") || x->inherits("QMenuBar") || x->inherits("QMenu")) continue;
+      const bool text = x->property("text").isValid() && !x->property("text").toString().isEmpty();
+      INFO(x->metaObject()->className() << " " << x->objectName().toStdString());
+      CHECK((text || !x->accessibleName().isEmpty() || x->property("placeholderText").isValid() || x->inherits("QComboBox")));
+    }
+  }
+}
+
+TEST_CASE("below 1200 pixels the panel lies over the picture and can be put away") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  w.main.resize(1024, 700);
+  QTest::qWait(20);
+  auto* sheet = w.find<QAbstractButton>("sheet");
+  CHECK(sheet->isVisible());
+  CHECK(w.find<QWidget>("side")->isVisible());
+  QTest::mouseClick(sheet, Qt::LeftButton);
+  CHECK_FALSE(w.find<QWidget>("side")->isVisible());
+  w.main.resize(1280, 800);
+  QTest::qWait(20);
+  CHECK(w.find<QWidget>("side")->isVisible());
+}
