@@ -23,6 +23,7 @@
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/recipe_dialog.h"
+#include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
 #include "gui/panels/wiring_panel.h"
@@ -55,6 +56,7 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
   m_body->installEventFilter(this);
   m_rail = new StepRail(m_session, m_body);
   m_picture = new PictureView(m_session, m_body);
+  m_start = new StartCard(m_body);
   m_side = new QStackedWidget(m_body);
   m_findings = new FindingsPanel(m_session, m_side);
   m_wiring = new WiringPanel(m_session, m_side);
@@ -73,10 +75,7 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
   m_status = new QLabel(central);
   m_status->setContentsMargins(14, 5, 14, 5);
   m_status->setAutoFillBackground(true);
-  auto back = m_status->palette();
-  back.setColor(QPalette::Window, gui::palette().rail);
-  back.setColor(QPalette::WindowText, gui::palette().inkSoft);
-  m_status->setPalette(back);
+  paintStatus();
   m_status->setText(tr("Alt+Down next matter · Ctrl+Enter puts its repair on the plan · Ctrl+K adds a part · Ctrl+L types a wire"));
   column->addWidget(m_status);
   setCentralWidget(central);
@@ -92,6 +91,14 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
     const auto to = parseAddress(b.toStdString());
     if (from && to) m_session.apply(harness::addWire(m_session.harness(), m_session.library(), *from, *to));
   });
+  connect(m_start, &StartCard::demo, &m_session, &Session::openDemo);
+  connect(m_start, &StartCard::file, this, &MainWindow::openFile);
+  connect(m_start, &StartCard::addPart, this, [this] {
+    m_rail->setStep(Step::Bench);
+    m_bench->focusSearch();
+  });
+  connect(&m_session, &Session::documentChanged, this, &MainWindow::arrange);
+  m_start->refresh(QSettings().value("recent").toStringList());
   connect(m_findings, &FindingsPanel::explain, this, &MainWindow::showPage);
   connect(&m_session, &Session::pickedChanged, this, [this] {
     if (!m_session.picked().isEmpty()) m_rail->setStep(Step::Limits);
@@ -157,6 +164,12 @@ void MainWindow::buildMenus() {
   file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] { findChild<QPushButton*>("open")->click(); });
   m_recent = file->addMenu(tr("Open &recent"));
   connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::refreshRecent);
+  auto* demos = file->addMenu(tr("Open a &demo bench"));
+  for (const auto& [title, name] : {std::pair{tr("The wave tank, ready to switch on"), "wave-tank.harness"},
+                                    std::pair{tr("The wave tank, as somebody wired it first"), "wave-tank-first-try.harness"}})
+    demos->addAction(title, this, [this, file = QString(name)] {
+      if (mayDiscard()) m_session.openDemo(file);
+    });
   file->addSeparator();
   file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { save(false); });
   file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, [this] { save(true); });
@@ -205,15 +218,27 @@ void MainWindow::buildMenus() {
   });
   view->addAction(tr("Show or hide the &panel"), QKeySequence(tr("F9")), m_sheet, &QToolButton::toggle);
   view->addSeparator();
-  const auto theme = [this](const QString& name) {
-    QSettings().setValue("theme", name);
-    QMessageBox::information(this, tr("Theme"), tr("The theme changes when the program is started the next time."));
-  };
-  view->addAction(tr("L&ight"), this, [theme] { theme("light"); });
-  view->addAction(tr("&Dark"), this, [theme] { theme("dark"); });
+  view->addAction(tr("L&ight"), this, [this] { setTheme("light"); });
+  view->addAction(tr("&Dark"), this, [this] { setTheme("dark"); });
 
   auto* help = menuBar()->addMenu(tr("&Help"));
   help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
+}
+
+void MainWindow::paintStatus() {
+  auto back = m_status->palette();
+  back.setColor(QPalette::Window, gui::palette().rail);
+  back.setColor(QPalette::WindowText, gui::palette().inkSoft);
+  m_status->setPalette(back);
+}
+
+// Colours are looked up when things are painted or filled: fill everything once more.
+void MainWindow::setTheme(const QString& name) {
+  QSettings().setValue("theme", name);
+  applyTheme(*qApp, name == "dark" ? Theme::Dark : Theme::Light);
+  paintStatus();
+  Q_EMIT m_session.documentChanged();
+  Q_EMIT m_session.analysisChanged();
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
@@ -235,6 +260,8 @@ void MainWindow::arrange() {
   m_side->setVisible(shown);
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
+  m_start->setVisible(m_session.harness().devices.empty());
+  m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));
 }
 
 void MainWindow::showStep() {

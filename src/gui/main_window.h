@@ -14,6 +14,7 @@ class BenchPanel;
 class FindingsPanel;
 class PictureView;
 class Session;
+class StartCard;
 class StepRail;
 class VerdictBar;
 class WiringPanel;
@@ -41,6 +42,7 @@ class MainWindow : public QMainWindow {
   FindingsPanel* m_findings;
   WiringPanel* m_wiring;
   BenchPanel* m_bench;
+  StartCard* m_start;
   QMenu* m_recent;
   QToolButton* m_sheet;
   bool m_narrow = false;
@@ -48,6 +50,8 @@ class MainWindow : public QMainWindow {
   void buildMenus();
   QWidget* buildTop();
   void arrange();
+  void paintStatus();
+  void setTheme(const QString& name);
   void refreshTitle();
   void showStep();
   bool mayDiscard();  ///< asks about unsaved changes

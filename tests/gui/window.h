@@ -37,6 +37,7 @@ struct Window {
   /// Waits until the analysis with its explanations is there.
   void settle() {
     (void)QTest::qWaitFor([&] { return session.analysisCurrent() && session.analysis().explained; }, 20000);
+    QTest::qWait(30);  // new cards are laid out
   }
   template <class W>
   W* find(const char* name) {

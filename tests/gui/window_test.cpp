@@ -1,3 +1,4 @@
+#include <QAction>
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
@@ -9,6 +10,7 @@
 
 #include "core/harness/read_harness.h"
 #include "gui/panels/finding_card.h"
+#include "gui/theme/palette.h"
 #include "window.h"
 
 using namespace bold;
@@ -35,6 +37,34 @@ TEST_CASE("the demo opens with its verdict in view") {
   w.open("demo/wave-tank.harness");
   CHECK(verdict(w) == "Clear to switch on: nothing to mend");
   CHECK(w.main.windowTitle() == QString::fromUtf8("Wave tank, bench 3 – Bold Harness"));
+}
+
+TEST_CASE("an empty bench offers the demo, which opens without a file of its own") {
+  Window w;
+  auto* demo = w.find<QPushButton>("startFirstTry");
+  REQUIRE(demo->isVisible());
+  QTest::mouseClick(demo, Qt::LeftButton);
+  w.settle();
+  CHECK(verdict(w).startsWith("Do not switch on"));
+  CHECK(w.session.path().isEmpty());
+  CHECK_FALSE(demo->isVisible());
+}
+
+TEST_CASE("the theme changes at once and changes nothing else") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  const auto bytes = harness::writeHarness(w.session.harness());
+  const auto action = [&](const QString& text) {
+    for (auto* a : w.main.findChildren<QAction*>())
+      if (a->text() == text) a->trigger();
+  };
+  action("&Dark");
+  CHECK(gui::palette().dark);
+  CHECK(QApplication::palette().color(QPalette::Window) == gui::darkPalette().panel);
+  action("L&ight");
+  CHECK_FALSE(gui::palette().dark);
+  CHECK(harness::writeHarness(w.session.harness()) == bytes);
+  CHECK(verdict(w) == "Clear to switch on: nothing to mend");
 }
 
 TEST_CASE("a part is added by typing, and undo takes it back") {

@@ -14,5 +14,6 @@ struct File {
 std::span<const File> parts();    ///< data/parts
 std::span<const File> pages();    ///< docs/checks
 std::span<const File> schemas();  ///< data/schema
+std::span<const File> demos();    ///< demo/*.harness
 
 }  // namespace bold::embedded

@@ -1,5 +1,7 @@
 #include "core/checks/plan.h"
 
+#include "core/base/ordinal.h"
+
 namespace bold::checks {
 
 using harness::Connection;
@@ -87,7 +89,7 @@ std::string found(const circuit::Bench& bench, circuit::TerminalIndex t) {
   const auto& place = bench.facts(t).place;
   std::string where = place.contact;
   const bool counted = place.position > 0 && bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part->layoutKnown;
-  if (counted && !place.connector.empty()) where = place.connector + ", " + std::to_string(place.position);
+  if (counted && !place.connector.empty()) where = place.connector + ", " + ordinal(place.position);
   return bench.called(t) + " (" + where + ")";
 }
 

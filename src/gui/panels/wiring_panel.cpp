@@ -10,6 +10,7 @@
 #include <QTableWidget>
 #include <QVBoxLayout>
 
+#include "core/base/ordinal.h"
 #include "core/harness/recipe.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
@@ -43,7 +44,7 @@ QString inWords(const Session& s, const Address& a) {
   if (!t) return qs(a.text());
   QString out = qs(d->called()) + " " + qs(t->label);
   if (part->layoutKnown && t->place.position > 0)
-    out += QObject::tr(" (%1, %2.)").arg(qs(t->place.connector)).arg(t->place.position);
+    out += " (" + qs(t->place.connector) + ", " + qs(ordinal(t->place.position)) + ")";
   else
     out += " (" + qs(t->place.contact) + ")";
   return out;

@@ -4,6 +4,7 @@
 #include <QPointer>
 #include <QThreadPool>
 
+#include "core/base/embedded.h"
 #include "gui/session/edit_command.h"
 
 namespace bold::gui {
@@ -54,6 +55,18 @@ void Session::startEmpty() {
   m_file = {};
   m_library = m_base;
   replaced();
+}
+
+void Session::openDemo(const QString& name) {
+  for (const auto& f : embedded::demos()) {
+    if (f.path != name.toStdString()) continue;
+    auto reading = harness::readHarness(f.text, std::string(f.path));
+    if (!reading) return;  // the tests read every demo
+    m_harness = std::move(reading->harness);
+    m_file = {};
+    m_library = m_base;
+    replaced();
+  }
 }
 
 QString Session::save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk) {

@@ -35,6 +35,8 @@ class Session : public QObject {
   /// Replaces the document; nothing is asked. Problems of the file come by `problems`.
   bool open(const QString& path);
   void startEmpty();
+  /// A bench that comes with the program; it has no file until it is saved.
+  void openDemo(const QString& name);
   /// @return empty when saved, else what went wrong; `changedOnDisk` tells that overwriting has to be asked for
   QString save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk);
 

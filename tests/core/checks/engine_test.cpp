@@ -62,7 +62,7 @@ TEST_CASE("a repair puts planned things on the bench, and the verdict stays unti
   const auto a = analyse(h, library());
   const auto f = findingsOf(a, "ground-not-shared").front();
   REQUIRE(f.repair);
-  CHECK(f.repair->text == "Add a black wire from S1 GND (screw) to Controller GND (power, left, 6).");
+  CHECK(f.repair->text == "Add a black wire from S1 GND (screw) to Controller GND (power, left, 6th).");
   const auto back = harness::apply(h, f.repair->edit);
   const auto planned = analyse(h, library());
   CHECK(planned.verdict == Verdict::DoNotSwitchOn);
