@@ -76,7 +76,8 @@ TEST_CASE("of several files the highest exit code counts") {
 
 TEST_CASE("a summary is one line a bench") {
   const auto r = run({"check", "--summary", kDemo, kFirstTry});
-  CHECK(r.out == kDemo + ": Clear to switch on: nothing to mend\n" + kFirstTry + ": Do not switch on: 3 would do damage, 14 will not work, 1 to look at again\n");
+  CHECK(r.out == kDemo + ": Clear to switch on: nothing to mend\n" + kFirstTry +
+                     ": Do not switch on: 3 would do damage, 14 will not work, 1 to look at again\n");
 }
 
 TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {
@@ -94,12 +95,14 @@ TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {
   CHECK(wrong("{\"format\": 1, \"dev") == ": The file is not whole JSON: it ends too early at line 1, column 19.\n");
   CHECK(wrong("{\"format\": 7, \"devices\": [], \"connections\": [], \"intents\": []}") ==
         "#/format: The file has bench format 7; this program knows formats up to 1. It was opened read-only and is not judged.\n");
-  CHECK(run({"check", folder.path("none")}).err == "boldh: " + folder.path("none") + ": The file cannot be read (No such file or directory).\n");
+  CHECK(run({"check", folder.path("none")}).err ==
+        "boldh: " + folder.path("none") + ": The file cannot be read (No such file or directory).\n");
 }
 
 TEST_CASE("a bench that cannot be judged ends 1 and says why") {
   const TemporaryFolder folder;
-  const auto path = folder.write("b.harness", R"({"format": 1, "devices": [{"id": "x", "part": "nobody-knows"}], "connections": [], "intents": []})");
+  const auto path =
+      folder.write("b.harness", R"({"format": 1, "devices": [{"id": "x", "part": "nobody-knows"}], "connections": [], "intents": []})");
   const auto r = run({"check", path});
   CHECK(r.code == 1);
   CHECK(r.out.find("why: The part \"nobody-knows\" of x is not in the library.") != std::string::npos);
@@ -113,7 +116,9 @@ TEST_CASE("check as JSON holds findings in a stable form") {
   REQUIRE(j["findings"].is_array());
   CHECK(j["findings"].size() == 18);
   for (const auto& f : j["findings"])
-    for (const auto* key : {"check", "severity", "harm", "headline", "text", "formula", "subjects", "sources", "values", "repair", "explainedBy", "identity", "mendedAfter"}) CHECK(f.contains(key));
+    for (const auto* key : {"check", "severity", "harm", "headline", "text", "formula", "subjects", "sources", "values", "repair",
+                            "explainedBy", "identity", "mendedAfter"})
+      CHECK(f.contains(key));
   const auto base = std::ranges::find_if(j["findings"], [](const auto& f) { return f["check"] == "base-drive"; });
   REQUIRE(base != j["findings"].end());
   CHECK((*base)["values"]["collector"]["unit"] == "A");
@@ -136,14 +141,17 @@ TEST_CASE("checks lists every check, explain prints its page") {
 }
 
 TEST_CASE("parts finds parts by words, own parts too, and names broken files") {
-  CHECK(run({"parts", "8825"}).out == "drv8825-carrier          Step/dir carrier DRV8825: one bipolar stepper, 1.5 A a coil bare, 2.2 A cooled\n");
+  CHECK(run({"parts", "8825"}).out ==
+        "drv8825-carrier          Step/dir carrier DRV8825: one bipolar stepper, 1.5 A a coil bare, 2.2 A cooled\n");
   const auto j = nlohmann::json::parse(run({"parts", "uln2003", "--format", "json"}).out);
   REQUIRE(j["parts"].size() == 1);
   CHECK(j["parts"][0]["id"] == "uln2003-board");
   CHECK(j["parts"][0]["figures"][0]["unit"] == "A");
   CHECK(run({"parts", "warp", "drive"}).err == "boldh: No part matches all of these words.\n");
   const TemporaryFolder data;
-  data.write("bold-harness/parts/mine.json", R"({"format": 1, "id": "bench-lamp", "name": "Bench lamp", "kind": "resistor", "summary": "5 W", "terminals": [{"id": "A"}, {"id": "B"}], "elements": [{"resistor": ["A", "B"], "r": "5 ohm"}]})");
+  data.write(
+      "bold-harness/parts/mine.json",
+      R"({"format": 1, "id": "bench-lamp", "name": "Bench lamp", "kind": "resistor", "summary": "5 W", "terminals": [{"id": "A"}, {"id": "B"}], "elements": [{"resistor": ["A", "B"], "r": "5 ohm"}]})");
   data.write("bold-harness/parts/broken.json", "{");
   const auto own = run({"parts", "bench", "lamp"}, data.path());
   CHECK(own.code == 0);

@@ -25,7 +25,9 @@ void press(QWidget* w, QPoint at) {
   const auto g = w->mapToGlobal(at);
   xdotool({"mousemove", "--sync", QString::number(g.x()), QString::number(g.y()), "click", "1"});
 }
-void press(QWidget* w) { press(w, w->rect().center()); }
+void press(QWidget* w) {
+  press(w, w->rect().center());
+}
 
 gui::FindingCard* card(Window& w, const QString& check) {
   for (auto* c : w.main.findChildren<gui::FindingCard*>())

@@ -1,10 +1,12 @@
+#include "gui/picture/layout.h"
+
+#include <rapidcheck/catch.h>
+
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <rapidcheck/catch.h>
 
 #include "core/harness/recipe.h"
 #include "gui/picture/badges.h"
-#include "gui/picture/layout.h"
 #include "support/benches.h"
 #include "support/generate.h"
 
@@ -21,7 +23,9 @@ Rect labelOf(const TerminalMark& m) {
   if (m.outside) return {m.at.x + 10, m.at.y - 7, w, 14};
   return {m.labelLeft ? m.at.x - 12 - w : m.at.x + 12, m.at.y - 7, w, 14};
 }
-bool overlap(const Rect& a, const Rect& b) { return a.x < b.right() && b.x < a.right() && a.y < b.bottom() && b.y < a.bottom(); }
+bool overlap(const Rect& a, const Rect& b) {
+  return a.x < b.right() && b.x < a.right() && a.y < b.bottom() && b.y < a.bottom();
+}
 
 }  // namespace
 
@@ -64,7 +68,8 @@ TEST_CASE("adding a wire moves no part") {
     RC_ASSERT(before.boxes.size() == after.boxes.size());
     for (std::size_t i = 0; i < before.boxes.size(); ++i) {
       RC_ASSERT(before.boxes[i].rect == after.boxes[i].rect);
-      for (std::size_t t = 0; t < before.boxes[i].terminals.size(); ++t) RC_ASSERT(before.boxes[i].terminals[t].at == after.boxes[i].terminals[t].at);
+      for (std::size_t t = 0; t < before.boxes[i].terminals.size(); ++t)
+        RC_ASSERT(before.boxes[i].terminals[t].at == after.boxes[i].terminals[t].at);
     }
     RC_ASSERT(before.width == after.width && before.height == after.height);
   });
@@ -91,7 +96,9 @@ TEST_CASE("each island of ground has a bar of its own") {
   auto h = good("bridge");
   const auto count = [](const Layout& l) { return std::ranges::count_if(l.bars, [](const Bar& b) { return b.ground; }); };
   CHECK(count(layOut(h, library())) == 1);
-  h = bench("from bridge\nunwire uno.GND s1.GND\nwire uno.GND-2 bat.P\nremove bat\npart bat battery-9v-block\nwire bat.P s1.12V\nwire bat.N s1.GND");
+  h = bench(
+      "from bridge\nunwire uno.GND s1.GND\nwire uno.GND-2 bat.P\nremove bat\npart bat battery-9v-block\nwire bat.P s1.12V\nwire bat.N "
+      "s1.GND");
   CHECK(count(layOut(h, library())) >= 1);
 }
 

@@ -1,6 +1,6 @@
-#include <catch2/catch.hpp>
-
 #include "gui/theme/palette.h"
+
+#include <catch2/catch.hpp>
 
 using namespace bold::gui;
 

@@ -1,3 +1,5 @@
+#include "window.h"
+
 #include <QAction>
 #include <QComboBox>
 #include <QLabel>
@@ -11,13 +13,14 @@
 #include "core/harness/read_harness.h"
 #include "gui/panels/finding_card.h"
 #include "gui/theme/palette.h"
-#include "window.h"
 
 using namespace bold;
 using namespace bold::test;
 
 namespace {
-QString verdict(Window& w) { return w.find<QAbstractButton>("verdict")->accessibleName(); }
+QString verdict(Window& w) {
+  return w.find<QAbstractButton>("verdict")->accessibleName();
+}
 gui::FindingCard* card(Window& w, const QString& check) {
   for (auto* c : w.main.findChildren<gui::FindingCard*>())
     if (!c->isHidden() && c->identity().startsWith(check)) return c;
@@ -322,7 +325,9 @@ TEST_CASE("everything that takes focus has a name for a screen reader") {
     w.main.rail().setStep(step);
     if (step == gui::Step::Bench) w.session.select("paddle");
     for (auto* x : w.main.findChildren<QWidget*>()) {
-      if (!x->isVisible() || x->focusPolicy() == Qt::NoFocus || x->inherits("QScrollArea") || x->inherits("QMenuBar") || x->inherits("QMenu")) continue;
+      if (!x->isVisible() || x->focusPolicy() == Qt::NoFocus || x->inherits("QScrollArea") || x->inherits("QMenuBar") ||
+          x->inherits("QMenu"))
+        continue;
       const bool text = x->property("text").isValid() && !x->property("text").toString().isEmpty();
       INFO(x->metaObject()->className() << " " << x->objectName().toStdString());
       CHECK((text || !x->accessibleName().isEmpty() || x->property("placeholderText").isValid() || x->inherits("QComboBox")));

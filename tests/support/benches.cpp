@@ -32,7 +32,9 @@ std::vector<std::string> goodNames() {
 }
 
 harness::Harness bench(std::string_view text) {
-  return readBenchText(text, library(), [](const std::string& name) { return readFile(name == "wave-tank" ? "demo/wave-tank.bench" : "tests/benches/good/" + name + ".bench"); });
+  return readBenchText(text, library(), [](const std::string& name) {
+    return readFile(name == "wave-tank" ? "demo/wave-tank.bench" : "tests/benches/good/" + name + ".bench");
+  });
 }
 
 std::vector<checks::Finding> findingsOf(const Analysis& a, std::string_view check) {

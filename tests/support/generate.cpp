@@ -21,20 +21,25 @@ Harness benchOf(int motors) {
       const auto a = gp();
       const auto b = gp();
       const auto s = gp();
-      text += "part s" + n + " tb6612fng\npart m" + n + " brushed-gear25-12v\nfigure m" + n + ".winding 20 ohm\nwire psu.P s" + n + ".VM RD\nwire psu.N s" + n + ".GND BK\nwire sbc.3V3 s" + n +
-              ".VCC RD\nwire sbc.3V3 s" + n + ".STBY RD\nwire " + a + " s" + n + ".AIN1\nwire " + b + " s" + n + ".AIN2\nwire " + s + " s" + n + ".PWMA\nwire s" + n + ".AO1 m" + n + ".P\nwire s" + n +
-              ".AO2 m" + n + ".N\nintent m" + n + " both speed forward=P stage=s" + n + " channel=A in1=" + a + " in2=" + b + " speed=" + s + "\n";
+      text += "part s" + n + " tb6612fng\npart m" + n + " brushed-gear25-12v\nfigure m" + n + ".winding 20 ohm\nwire psu.P s" + n +
+              ".VM RD\nwire psu.N s" + n + ".GND BK\nwire sbc.3V3 s" + n + ".VCC RD\nwire sbc.3V3 s" + n + ".STBY RD\nwire " + a + " s" +
+              n + ".AIN1\nwire " + b + " s" + n + ".AIN2\nwire " + s + " s" + n + ".PWMA\nwire s" + n + ".AO1 m" + n + ".P\nwire s" + n +
+              ".AO2 m" + n + ".N\nintent m" + n + " both speed forward=P stage=s" + n + " channel=A in1=" + a + " in2=" + b +
+              " speed=" + s + "\n";
     } else if (i % 3 == 2) {  // Darlington, pump
       const auto a = gp();
-      text += "part s" + n + " darlington-tip120\npart r" + n + " resistor-1k\npart d" + n + " diode-1n5822\npart m" + n + " pump-diaphragm-12v\nfigure m" + n + ".winding 14 ohm\nwire " + a + " r" + n +
-              ".A\nwire r" + n + ".B s" + n + ".B\nwire psu.P m" + n + ".P RD\nwire m" + n + ".N s" + n + ".C\nwire s" + n + ".E psu.N BK\nwire d" + n + ".K m" + n + ".P\nwire d" + n + ".A m" + n +
-              ".N\nintent m" + n + " stage=s" + n + " in=" + a + "\n";
+      text += "part s" + n + " darlington-tip120\npart r" + n + " resistor-1k\npart d" + n + " diode-1n5822\npart m" + n +
+              " pump-diaphragm-12v\nfigure m" + n + ".winding 14 ohm\nwire " + a + " r" + n + ".A\nwire r" + n + ".B s" + n +
+              ".B\nwire psu.P m" + n + ".P RD\nwire m" + n + ".N s" + n + ".C\nwire s" + n + ".E psu.N BK\nwire d" + n + ".K m" + n +
+              ".P\nwire d" + n + ".A m" + n + ".N\nintent m" + n + " stage=s" + n + " in=" + a + "\n";
     } else {  // DRV8825, stepper
       const auto a = gp();
       const auto b = gp();
-      text += "part s" + n + " drv8825-carrier\nfigure s" + n + ".reference 0.6 V\npart m" + n + " stepper-nema17-1a68\nwire psu.P s" + n + ".VMOT RD\nwire psu.N s" + n + ".GND BK\nwire sbc.GND-2 s" +
-              n + ".GND-2 BK\nwire sbc.3V3 s" + n + ".RST RD\njumper s" + n + ".RST s" + n + ".SLP\nwire " + a + " s" + n + ".STEP\nwire " + b + " s" + n + ".DIR\nwire s" + n + ".A1 m" + n +
-              ".A-P\nwire s" + n + ".A2 m" + n + ".A-N\nwire s" + n + ".B1 m" + n + ".B-P\nwire s" + n + ".B2 m" + n + ".B-N\nintent m" + n + " both hold stage=s" + n + " step=" + a + " dir=" + b + "\n";
+      text += "part s" + n + " drv8825-carrier\nfigure s" + n + ".reference 0.6 V\npart m" + n + " stepper-nema17-1a68\nwire psu.P s" + n +
+              ".VMOT RD\nwire psu.N s" + n + ".GND BK\nwire sbc.GND-2 s" + n + ".GND-2 BK\nwire sbc.3V3 s" + n + ".RST RD\njumper s" + n +
+              ".RST s" + n + ".SLP\nwire " + a + " s" + n + ".STEP\nwire " + b + " s" + n + ".DIR\nwire s" + n + ".A1 m" + n +
+              ".A-P\nwire s" + n + ".A2 m" + n + ".A-N\nwire s" + n + ".B1 m" + n + ".B-P\nwire s" + n + ".B2 m" + n + ".B-N\nintent m" +
+              n + " both hold stage=s" + n + " step=" + a + " dir=" + b + "\n";
     }
   }
   return bench(text);
@@ -55,18 +60,28 @@ rc::Gen<Edit> editOf(const Harness& h) {
     auto c = h.connections[*rc::gen::inRange<std::size_t>(0, h.connections.size())];
     auto d = h.devices[*rc::gen::inRange<std::size_t>(0, h.devices.size())];
     switch (*rc::gen::inRange(0, 7)) {
-      case 0: return {"drop a wire", {Drop<Connection>{c.id}}};
-      case 1: c.colour = "VT"; return {"recolour", {Put<Connection>{c, {}}}};
-      case 2: c.length = Metres{*rc::gen::inRange(1, 200) / 100.0}; return {"length", {Put<Connection>{c, {}}}};
-      case 3: c.state = State::ToBeRemoved; return {"to be removed", {Put<Connection>{c, {}}}};
-      case 4: d.name = "N" + std::to_string(*rc::gen::inRange(0, 99)); return {"rename", {Put<Device>{d, {}}}};
+      case 0:
+        return {"drop a wire", {Drop<Connection>{c.id}}};
+      case 1:
+        c.colour = "VT";
+        return {"recolour", {Put<Connection>{c, {}}}};
+      case 2:
+        c.length = Metres{*rc::gen::inRange(1, 200) / 100.0};
+        return {"length", {Put<Connection>{c, {}}}};
+      case 3:
+        c.state = State::ToBeRemoved;
+        return {"to be removed", {Put<Connection>{c, {}}}};
+      case 4:
+        d.name = "N" + std::to_string(*rc::gen::inRange(0, 99));
+        return {"rename", {Put<Device>{d, {}}}};
       case 5: {
         Connection fresh = c;
         fresh.id = h.freeId("w");
         fresh.state = State::Planned;
         return {"plan a wire", {Put<Connection>{fresh, std::size_t{0}}}};
       }
-      default: return {"two at once", {Drop<Connection>{c.id}, SetTitle{"x"}, SetAmbient{Celsius{25}}}};
+      default:
+        return {"two at once", {Drop<Connection>{c.id}, SetTitle{"x"}, SetAmbient{Celsius{25}}}};
     }
   });
 }

@@ -213,7 +213,7 @@ std::string summary(const Analysis& a) {
   if (a.openChanges > 0)
     out += fmt::format("{}{} to make on the bench", out.empty() ? "" : ", ",
                        a.openChanges == 1 ? "1 change" : fmt::format("{} changes", a.openChanges));
-  if (out.empty() && a.verdict == Verdict::NotJudged && !a.why.empty()) out = a.why.front();
+  if (out.empty() && a.verdict != Verdict::Clear && !a.why.empty()) out = a.why.front();
   return out.empty() ? "nothing to mend" : out;
 }
 

@@ -19,7 +19,7 @@ struct Analysis {
   std::shared_ptr<const circuit::SolvedBench> solved;
   Verdict verdict = Verdict::NotJudged;
   std::vector<std::string> why;  ///< for Not judged and Look again: what stands in the way, in words
-  bool explained = false;           ///< whether it was worked out what follows from what
+  bool explained = false;        ///< whether it was worked out what follows from what
   int checks = 0;                ///< how many were run
   int commands = 0;              ///< how many commands were solved
   int unknownFigures = 0;

@@ -64,6 +64,7 @@ bool matches(const Motor& m, const parts::Channel& c, const parts::TruthRow& row
     const auto a = parts::bridgeAction(row.outputs[0], row.outputs[1]);
     switch (action) {
       case Action::Forward:
+      case Action::Hold:
         return a == BridgeAction::Forward;
       case Action::Reverse:
         return a == BridgeAction::Reverse;
@@ -94,16 +95,15 @@ std::vector<int> stepOutputs(const Motor& motor, int step) {
   return {std::min(first, second), std::max(first, second)};
 }
 
-Recipe inputsFor(const Bench& bench, const Motor& m, Action action, int step) {
+Recipe inputsFor(const Bench& bench, const Motor& m, const MeantChannel& meant, Action action, int step) {
   Recipe recipe;
-  if (m.meant.device < 0) return recipe;
-  const auto& channel = channelOf(bench, m.meant);
-  const auto& part = *bench.devices[static_cast<std::size_t>(m.meant.device)].part;
+  const auto& channel = channelOf(bench, meant.ref);
+  const auto& part = *bench.devices[static_cast<std::size_t>(meant.ref.device)].part;
   const auto rows = parts::truthTable(part, channel);
   std::vector<std::string> driven;
   if (m.intent)
     for (const auto& s : m.intent->signals)
-      if (const auto it = channel.signals.find(s.role); it != channel.signals.end()) driven.push_back(it->second);
+      if (const auto it = meant.inputs.find(s.role); it != meant.inputs.end()) driven.push_back(it->second);
   const auto isDriven = [&](const std::string& t) { return std::ranges::count(driven, t) > 0; };
   const Action basic = isStepper(m.kind) ? (m.kind == MotorKind::UnipolarStepper ? Action::Step : Action::Hold) : Action::Forward;
   // What no signal drives must stand still: the values at which the motor can run at all, as many high as possible.
@@ -145,6 +145,11 @@ Recipe inputsFor(const Bench& bench, const Motor& m, Action action, int step) {
   return recipe;
 }
 
+bool possible(const Bench& bench, const Motor& m, Action action) {
+  const auto channels = meantChannels(bench, m);
+  return !channels.empty() && std::ranges::all_of(channels, [&](const MeantChannel& c) { return inputsFor(bench, m, c, action, 0).found; });
+}
+
 std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
   std::vector<Action> candidates;
   switch (m.kind) {
@@ -163,7 +168,7 @@ std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
   if (m.meant.device < 0) return {candidates.front()};
   std::vector<Action> out;
   for (const auto a : candidates)
-    if (inputsFor(bench, m, a, 0).found) out.push_back(a);
+    if (possible(bench, m, a)) out.push_back(a);
   return out.empty() ? std::vector<Action>{candidates.front()} : out;
 }
 
@@ -211,26 +216,22 @@ class CommandList {
   void set(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
     c.turning[static_cast<std::size_t>(motor)] = action != Action::AllOff && action != Action::Brake && action != Action::Coast;
-    const auto recipe = inputsFor(m_bench, m, action, step);
+    std::map<TerminalIndex, Level> wanted;
+    for (const auto& channel : meantChannels(m_bench, m))
+      for (const auto& [t, level] : inputsFor(m_bench, m, channel, action, step).inputs)
+        wanted[m_bench.terminal(channel.ref.device, t)] = level;
     const bool planned = m.intent && !m.intent->signals.empty();
     if (!planned) {
-      if (m.meant.device >= 0)
-        for (const auto& [t, level] : recipe.inputs) c.forced[m_bench.terminal(m.meant.device, t)] = level;
+      c.forced.insert(wanted.begin(), wanted.end());
       return;
     }
     for (const auto& s : m.intent->signals) {
       const auto pin = m_bench.terminal(s.pin);
       if (pin < 0) continue;
       Level level = c.turning[static_cast<std::size_t>(motor)] ? Level::High : Level::Low;
-      bool known = false;
-      if (m.meant.device >= 0) {
-        const auto& signals = channelOf(m_bench, m.meant).signals;
-        if (const auto it = signals.find(s.role); it != signals.end())
-          if (const auto at = recipe.inputs.find(it->second); at != recipe.inputs.end()) {
-            level = at->second;
-            known = true;
-          }
-      }
+      const auto at = wanted.find(inputOf(m_bench, m, s.role));
+      const bool known = at != wanted.end();
+      if (known) level = at->second;
       if (s.role == "step" || s.role == "dir" || s.role == "pulse")
         level = Level::Low;
       else if (!known && s.activeLow)

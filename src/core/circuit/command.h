@@ -33,7 +33,9 @@ struct Recipe {
   bool found = false;
 };
 /// Pin-side inputs for an action of one motor; inputs without a signal stay at what the plan presumes.
-Recipe inputsFor(const Bench& bench, const Motor& motor, Action action, int step);
+Recipe inputsFor(const Bench& bench, const Motor& motor, const MeantChannel& channel, Action action, int step);
+/// Whether every channel of the motor has a row for the action.
+bool possible(const Bench& bench, const Motor& motor, Action action);
 
 /// The coils of a unipolar motor that step `step` of its sequence energises, by channel output index.
 std::vector<int> stepOutputs(const Motor& motor, int step);

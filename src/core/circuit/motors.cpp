@@ -35,7 +35,37 @@ bool sharesTap(const Bench& bench, const Motor& m) {
   return false;
 }
 
+// A bipolar stepper whose coils hang on two bridges is meant for both.
+void findBridges(const Bench& bench, Motor& m) {
+  std::vector<ChannelRef> bridges;
+  for (const auto& r : m.reached)
+    if (channelOf(bench, r).out.size() == 2 && !channelOf(bench, r).lowSide) bridges.push_back(r);
+  if (bridges.size() != 2 || (m.meant.device >= 0 && std::ranges::count(bridges, m.meant) == 0)) return;
+  if (m.intent && !m.intent->channel.empty()) return;
+  m.meant = bridges[0];
+  m.second = bridges[1];
+}
+
 }  // namespace
+
+std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& m) {
+  std::vector<MeantChannel> out;
+  if (m.meant.device >= 0) out.push_back({m.meant, channelOf(bench, m.meant).signals});
+  if (m.second.device >= 0) {
+    MeantChannel second{m.second, {}};
+    static const std::map<std::string, std::string> kRoles{{"in1", "in3"}, {"in2", "in4"}, {"speed", "speed2"}};
+    for (const auto& [role, input] : channelOf(bench, m.second).signals)
+      second.inputs[kRoles.contains(role) ? kRoles.at(role) : role] = input;
+    out.push_back(std::move(second));
+  }
+  return out;
+}
+
+TerminalIndex inputOf(const Bench& bench, const Motor& m, const std::string& role) {
+  for (const auto& c : meantChannels(bench, m))
+    if (const auto it = c.inputs.find(role); it != c.inputs.end()) return bench.terminal(c.ref.device, it->second);
+  return -1;
+}
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref) {
   return bench.devices[static_cast<std::size_t>(ref.device)].part->channels[static_cast<std::size_t>(ref.channel)];
@@ -88,12 +118,12 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
         for (std::size_t c = 0; c < channels.size(); ++c)
           if (m.intent->channel.empty() || channels[c].id == m.intent->channel) {
             m.meant = {s, static_cast<int>(c)};
-            m.meantIsNamed = true;
             break;
           }
       }
     }
     if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();
+    if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
     out.push_back(std::move(m));
   }
   return out;

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -26,11 +27,21 @@ struct Motor {
   const harness::Intent* intent = nullptr;  ///< into Bench::intents; none: nothing was said about it
   std::vector<ChannelRef> reached;          ///< channels that any of its leads is wired to
   ChannelRef meant;                         ///< the channel the intent names, else the one reached; device -1: none
-  bool meantIsNamed = false;
+  ChannelRef second;                        ///< the other bridge of a stepper driven by two; device -1: none
 };
 
 /// Every motor on the bench, told by its elements (windings, moving sinks), never by a name.
 std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets);
+
+/// A channel that a motor is meant for, and which of its inputs each role of the plan names. A stepper on two bridges has
+/// two: the second bridge's in1 and in2 are the plan's in3 and in4, its speed is speed2.
+struct MeantChannel {
+  ChannelRef ref;
+  std::map<std::string, std::string> inputs;  ///< role -> input terminal
+};
+std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& motor);
+/// The input that a role of the plan is meant for; -1 when the plan names no stage with such a role.
+TerminalIndex inputOf(const Bench& bench, const Motor& motor, const std::string& role);
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref);
 const parts::Winding& windingOf(const Bench& bench, const Motor& motor, std::size_t i);

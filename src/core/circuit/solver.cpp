@@ -74,10 +74,7 @@ enum class Mode { Giving, Idle, Limit };
 
 class System {
  public:
-  explicit System(const Circuit& c)
-      : m_c(c), m_n(c.nodes), m_jacobian(c.nodes, c.nodes), m_residual(c.nodes) {
-    reset();
-  }
+  explicit System(const Circuit& c) : m_c(c), m_n(c.nodes), m_jacobian(c.nodes, c.nodes), m_residual(c.nodes) { reset(); }
 
   // Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
   void reset() {
@@ -308,7 +305,7 @@ bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, con
 
 constexpr double kLongest = 50;  // V a step
 constexpr int kQuick = 16;       // passes that a start close to the solution needs at most
-constexpr int kHurried = 3;    // a stage on the way there need not come to rest
+constexpr int kHurried = 3;      // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
 
 // Newton's method from x; false when it does not settle.

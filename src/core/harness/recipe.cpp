@@ -98,7 +98,8 @@ Result<Address> typedEnd(const Harness& h, const parts::Library& library, const 
   }
   if (hits.empty()) return fail(fmt::format("\"{}\" is no terminal on this bench: write device.terminal, such as s1.in1.", word));
   const bool ambiguous = std::ranges::any_of(hits, [&](const Address& hit) { return hit.device != hits.front().device; });
-  if (ambiguous) return fail(fmt::format("\"{}\" could be {} or {}: write device.terminal.", word, hits.front().text(), hits.back().text()));
+  if (ambiguous)
+    return fail(fmt::format("\"{}\" could be {} or {}: write device.terminal.", word, hits.front().text(), hits.back().text()));
   // Equal labels (three grounds) are one choice to most people: the first that nothing hangs on.
   for (const auto& hit : hits) {
     const bool taken = std::ranges::any_of(h.connections, [&](const Connection& c) { return c.a == hit || c.b == hit; });

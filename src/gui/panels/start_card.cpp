@@ -18,7 +18,8 @@ StartCard::StartCard(QWidget* parent) : QWidget(parent) {
   f.setWeight(QFont::DemiBold);
   head->setFont(f);
   column->addWidget(head);
-  auto* text = new QLabel(tr("Put on it what lies before you: controller, driver stages, motors, supplies. Or look at a bench that is wired already."), this);
+  auto* text = new QLabel(
+      tr("Put on it what lies before you: controller, driver stages, motors, supplies. Or look at a bench that is wired already."), this);
   text->setWordWrap(true);
   column->addWidget(text);
   const auto button = [&](const QString& label, const QString& name) {
@@ -30,8 +31,10 @@ StartCard::StartCard(QWidget* parent) : QWidget(parent) {
   auto* part = button(tr("Add the first part"), "startPart");
   part->setProperty("primary", true);
   connect(part, &QPushButton::clicked, this, &StartCard::addPart);
-  connect(button(tr("The wave tank, ready to switch on"), "startDemo"), &QPushButton::clicked, this, [this] { Q_EMIT demo("wave-tank.harness"); });
-  connect(button(tr("The wave tank, as somebody wired it first"), "startFirstTry"), &QPushButton::clicked, this, [this] { Q_EMIT demo("wave-tank-first-try.harness"); });
+  connect(button(tr("The wave tank, ready to switch on"), "startDemo"), &QPushButton::clicked, this,
+          [this] { Q_EMIT demo("wave-tank.harness"); });
+  connect(button(tr("The wave tank, as somebody wired it first"), "startFirstTry"), &QPushButton::clicked, this,
+          [this] { Q_EMIT demo("wave-tank-first-try.harness"); });
   m_recent = new QVBoxLayout;
   column->addLayout(m_recent);
   setFixedWidth(420);

@@ -1,9 +1,11 @@
-#include <catch2/catch.hpp>
-#include <nlohmann/json.hpp>
+#include "core/base/json.h"
+
 #include <rapidcheck/catch.h>
 
+#include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
+
 #include "core/base/address.h"
-#include "core/base/json.h"
 
 using namespace bold;
 

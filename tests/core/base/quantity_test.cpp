@@ -1,5 +1,6 @@
-#include <catch2/catch.hpp>
 #include <rapidcheck/catch.h>
+
+#include <catch2/catch.hpp>
 
 #include "core/base/figure.h"
 

@@ -1,5 +1,4 @@
 #include <catch2/catch.hpp>
-
 #include <set>
 
 #include "core/harness/read_harness.h"
@@ -134,7 +133,8 @@ TEST_CASE("the first-try demo has at least eight kinds of fault and the finished
 
 TEST_CASE("the demo files are what their notation says") {
   for (const auto* name : {"wave-tank", "wave-tank-first-try"}) {
-    const auto fromFile = analyse(harness::readHarness(readFile("demo/" + std::string(name) + ".harness"), "demo").value().harness, library());
+    const auto fromFile =
+        analyse(harness::readHarness(readFile("demo/" + std::string(name) + ".harness"), "demo").value().harness, library());
     const auto fromText = analyse(bench(readFile("demo/" + std::string(name) + ".bench")), library());
     CHECK(fromFile.findings.size() == fromText.findings.size());
     CHECK(fromFile.verdict == fromText.verdict);

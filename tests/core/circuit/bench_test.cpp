@@ -1,6 +1,7 @@
+#include <rapidcheck/catch.h>
+
 #include <catch2/catch.hpp>
 #include <cmath>
-#include <rapidcheck/catch.h>
 
 #include "core/checks/queries.h"
 #include "support/benches.h"
@@ -12,8 +13,12 @@ using namespace bold::test;
 
 namespace {
 
-std::unique_ptr<SolvedBench> solved(const harness::Harness& h) { return solveBench(makeBench(h, library()), {}); }
-double winding(const SolvedBench& s, const OperatingPoint& p, int motor) { return p.element(s.motors[static_cast<std::size_t>(motor)].device, s.motors[static_cast<std::size_t>(motor)].windings[0]).value; }
+std::unique_ptr<SolvedBench> solved(const harness::Harness& h) {
+  return solveBench(makeBench(h, library()), {});
+}
+double winding(const SolvedBench& s, const OperatingPoint& p, int motor) {
+  return p.element(s.motors[static_cast<std::size_t>(motor)].device, s.motors[static_cast<std::size_t>(motor)].windings[0]).value;
+}
 
 // Everything that is said, with its numbers.
 std::map<std::string, std::map<std::string, AnyQuantity>> said(const Analysis& a) {
@@ -83,6 +88,21 @@ TEST_CASE("a bridge does what its truth table says, through the wires") {
   }
 }
 
+TEST_CASE("a stepper on two bridges is meant for both, whether or not the plan names pins") {
+  for (const bool planned : {true, false}) {
+    auto h = good("stepper-bridges");
+    if (!planned) h.intents.clear();
+    const auto s = solved(h);
+    REQUIRE(meantChannels(s->bench, s->motors[0]).size() == 2);
+    CHECK(s->bench.address(inputOf(s->bench, s->motors[0], "in3")) == "s1.IN3");
+    const auto* p = s->running(0, Charge::Nominal);
+    REQUIRE(p);
+    CHECK(p->doing(0) == Doing::Energised);
+    // 12 V less the bridge's drop over 30 ohm in each coil.
+    for (const int w : s->motors[0].windings) CHECK(std::abs(p->element(s->motors[0].device, w).value) == Approx(0.34).margin(0.03));
+  }
+}
+
 TEST_CASE("an input that nothing holds has no level") {
   const auto s = solved(bench("from step-dir\nunwire s1.RST s1.SLP"));
   const auto* p = s->running(0, Charge::Nominal);
@@ -116,7 +136,10 @@ TEST_CASE("current that leaves a source comes back to it") {
 }
 
 TEST_CASE("a wire's resistance follows from gauge, length and contacts") {
-  const auto b = makeBench(bench("part a resistor\npart b resistor\npart x terminal-block-4\nwire a.A b.A 22AWG 1m\nwire a.B b.B\nwire x.1A a.A\njumper a.A b.B"), library());
+  const auto b = makeBench(
+      bench(
+          "part a resistor\npart b resistor\npart x terminal-block-4\nwire a.A b.A 22AWG 1m\nwire a.B b.B\nwire x.1A a.A\njumper a.A b.B"),
+      library());
   CHECK(resistanceOf(b, b.links[0]).value == Approx(0.053 + 0.02).epsilon(0.02));
   CHECK(resistanceOf(b, b.links[1]).value == Approx(0.213 * 0.2 + 0.02).epsilon(0.02));
   CHECK(resistanceOf(b, b.links[2]).value == Approx(0.053 * 0.3 + 0.02).epsilon(0.02));
@@ -149,12 +172,14 @@ TEST_CASE("connections in any order give the same findings") {
   rc::prop("order is no evidence", [] {
     auto h = *generatedBench();
     const auto before = said(analyseFast(h));
-    for (std::size_t i = h.connections.size(); i > 1; --i) std::swap(h.connections[i - 1], h.connections[*rc::gen::inRange<std::size_t>(0, i)]);
+    for (std::size_t i = h.connections.size(); i > 1; --i)
+      std::swap(h.connections[i - 1], h.connections[*rc::gen::inRange<std::size_t>(0, i)]);
     const auto after = said(analyseFast(h));
     RC_ASSERT(before.size() == after.size());
     for (const auto& [identity, args] : before) {
       RC_ASSERT(after.contains(identity));
-      for (const auto& [name, q] : args) RC_ASSERT(std::abs(after.at(identity).at(name).value - q.value) <= 1e-9 * std::max(1.0, std::abs(q.value)));
+      for (const auto& [name, q] : args)
+        RC_ASSERT(std::abs(after.at(identity).at(name).value - q.value) <= 1e-9 * std::max(1.0, std::abs(q.value)));
     }
   });
 }

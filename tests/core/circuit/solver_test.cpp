@@ -1,8 +1,9 @@
-#include <catch2/catch.hpp>
-#include <cmath>
+#include "core/circuit/solver.h"
+
 #include <rapidcheck/catch.h>
 
-#include "core/circuit/solver.h"
+#include <catch2/catch.hpp>
+#include <cmath>
 
 using namespace bold::circuit;
 using Kind = Branch::Kind;
@@ -36,7 +37,9 @@ Branch knee(int a, int b, double v0, double r) {
   x.r = r;
   return x;
 }
-double volts(const Solution& s, int a, int b) { return s.volts[static_cast<std::size_t>(a)] - s.volts[static_cast<std::size_t>(b)]; }
+double volts(const Solution& s, int a, int b) {
+  return s.volts[static_cast<std::size_t>(a)] - s.volts[static_cast<std::size_t>(b)];
+}
 
 // The sum of currents at every node, by hand.
 double worstNode(const Circuit& c, const Solution& s) {
@@ -175,8 +178,12 @@ TEST_CASE("Kirchhoff's current law holds on random networks") {
       const int b = node();
       if (a == b) continue;
       switch (*rc::gen::inRange(0, 3)) {
-        case 0: c.branches.push_back(resistor(a, b, *rc::gen::inRange(1, 10000))); break;
-        case 1: c.branches.push_back(knee(a, b, 0.6, 0.1)); break;
+        case 0:
+          c.branches.push_back(resistor(a, b, *rc::gen::inRange(1, 10000)));
+          break;
+        case 1:
+          c.branches.push_back(knee(a, b, 0.6, 0.1));
+          break;
         default: {
           Branch m;
           m.kind = Kind::Saturating;

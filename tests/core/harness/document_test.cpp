@@ -1,6 +1,7 @@
+#include <rapidcheck/catch.h>
+
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
-#include <rapidcheck/catch.h>
 
 #include "core/checks/analysis.h"
 #include "core/harness/edit.h"
@@ -77,19 +78,25 @@ TEST_CASE("a newer format is read as far as it goes and marked") {
   const auto r = read(R"({"format": 99, "devices": [], "connections": [], "intents": []})");
   CHECK(r.harness.newerFormat);
   REQUIRE(r.problems.size() == 1);
-  CHECK(bold::text(r.problems[0]) == "b#/format: The file has bench format 99; this program knows formats up to 1. It was opened read-only and is not judged.");
+  CHECK(bold::text(r.problems[0]) ==
+        "b#/format: The file has bench format 99; this program knows formats up to 1. It was opened read-only and is not judged.");
   CHECK(analyseFast(r.harness).verdict == Verdict::NotJudged);
 }
 
 TEST_CASE("what is wrong in a file is named with its place and the rest is kept") {
-  CHECK(problems(with(R"({"id": "r", "part": "resistor"}, {"id": "r", "part": "resistor"})", ""))[0] == "b#/devices/1/id: \"id\" \"r\" is used twice. The first one was kept.");
-  CHECK(problems(with(R"({"id": "a b", "part": "resistor"})", ""))[0] == "b#/devices/0/id: \"id\" is not made of letters, digits, - and _. The device was left out.");
-  CHECK(problems(with("", R"({"id": "w", "wire": ["a.B"]})"))[0] == "b#/connections/0/wire: \"wire\" needs exactly two ends. The connection was left out.");
-  CHECK(problems(with("", R"({"id": "w", "rope": ["a.B", "c.D"]})"))[0] == "b#/connections/0: This is neither a wire nor a plug nor a jumper. The connection was left out.");
+  CHECK(problems(with(R"({"id": "r", "part": "resistor"}, {"id": "r", "part": "resistor"})", ""))[0] ==
+        "b#/devices/1/id: \"id\" \"r\" is used twice. The first one was kept.");
+  CHECK(problems(with(R"({"id": "a b", "part": "resistor"})", ""))[0] ==
+        "b#/devices/0/id: \"id\" is not made of letters, digits, - and _. The device was left out.");
+  CHECK(problems(with("", R"({"id": "w", "wire": ["a.B"]})"))[0] ==
+        "b#/connections/0/wire: \"wire\" needs exactly two ends. The connection was left out.");
+  CHECK(problems(with("", R"({"id": "w", "rope": ["a.B", "c.D"]})"))[0] ==
+        "b#/connections/0: This is neither a wire nor a plug nor a jumper. The connection was left out.");
   CHECK(problems(with("", R"({"id": "w", "wire": ["a.B", "c.D"], "length": "-1 m"})"))[0] ==
         "b#/connections/0/length: \"length\" cannot be used: no bench has such a value. It was taken as not given.");
   CHECK(problems(with(R"({"id": "r", "part": "resistor", "state": "maybe"})", ""))[0] ==
-        "b#/devices/0/state: \"state\" is \"maybe\": it can be \"on the bench\", \"planned\" or \"to be removed\". It was taken as on the bench.");
+        "b#/devices/0/state: \"state\" is \"maybe\": it can be \"on the bench\", \"planned\" or \"to be removed\". It was taken as on the "
+        "bench.");
   CHECK(problems(R"({"format": 1, "devices": 7, "connections": [], "intents": []})")[0] == "b#/devices: \"devices\" is not a list.");
   const auto twice = read(R"({"format": 1, "title": "a", "title": "b", "devices": [], "connections": [], "intents": []})");
   CHECK(twice.harness.title == "a");

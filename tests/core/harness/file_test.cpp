@@ -16,7 +16,9 @@ namespace {
 class FailingDisk : public FileSystem {
  public:
   explicit FailingDisk(int at) : m_at(at) {}
-  Result<std::string> read(const std::string& path) override { return fails() ? Result<std::string>(fail({"The disk is gone.", path, {}})) : m_disk.read(path); }
+  Result<std::string> read(const std::string& path) override {
+    return fails() ? Result<std::string>(fail({"The disk is gone.", path, {}})) : m_disk.read(path);
+  }
   bool exists(const std::string& path) override { return !fails() && m_disk.exists(path); }
   Result<bool> replace(const std::string& path, const std::string& text) override {
     return fails() ? Result<bool>(fail({"The disk is full.", path, {}})) : m_disk.replace(path, text);
@@ -91,7 +93,8 @@ TEST_CASE("at whatever call the disk fails, the file is the old one or the new o
 TEST_CASE("unreadable and unwritable places get one sentence") {
   const TemporaryFolder folder;
   Disk disk;
-  CHECK(text(load(disk, folder.path("nothing")).error()) == folder.path("nothing") + ": The file cannot be read (No such file or directory).");
+  CHECK(text(load(disk, folder.path("nothing")).error()) ==
+        folder.path("nothing") + ": The file cannot be read (No such file or directory).");
   CHECK(text(load(disk, folder.path()).error()) == folder.path() + ": This is a folder, not a file.");
   auto h = good("low-side");
   const auto nowhere = folder.path("gone/b.harness");
@@ -114,7 +117,8 @@ TEST_CASE("the document's copy of an own part is used in that document") {
   Disk disk;
   auto mine = parts::Library::shipped();
   std::vector<Problem> problems;
-  const std::string part = R"({"format": 1, "id": "my-cell", "name": "My cell", "kind": "battery", "figures": {"v": {"unit": "V", "value": "3 V"}},
+  const std::string part =
+      R"({"format": 1, "id": "my-cell", "name": "My cell", "kind": "battery", "figures": {"v": {"unit": "V", "value": "3 V"}},
     "terminals": [{"id": "P"}, {"id": "N"}], "elements": [{"source": ["P", "N"], "full": "@v", "nominal": "@v", "empty": "@v", "r": "1 ohm"}]})";
   mine.addOwn({{"c.json", part}}, problems);
   auto h = bench("part r resistor-1k");

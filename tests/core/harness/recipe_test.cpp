@@ -1,6 +1,7 @@
+#include "core/harness/recipe.h"
+
 #include <catch2/catch.hpp>
 
-#include "core/harness/recipe.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -36,7 +37,9 @@ TEST_CASE("of equal labels the first free one is taken") {
 
 TEST_CASE("a new wire is coloured by what it joins") {
   const auto h = good("low-side");
-  const auto colour = [&](const Address& a, const Address& b) { return std::get<Put<Connection>>(addWire(h, library(), a, b).changes.front()).value.colour; };
+  const auto colour = [&](const Address& a, const Address& b) {
+    return std::get<Put<Connection>>(addWire(h, library(), a, b).changes.front()).value.colour;
+  };
   CHECK(colour({"psu", "N"}, {"uno", "D2"}) == "BK");
   CHECK(colour({"psu", "P"}, {"uno", "D2"}) == "RD");
   CHECK(colour({"uno", "GND-2"}, {"psu", "P"}) == "BK");
@@ -60,7 +63,9 @@ TEST_CASE("a part comes with its fitted jumpers, as one edit") {
 TEST_CASE("the low-side switch recipe makes a bench that is clear to switch on") {
   for (const auto* transistor : {"nmos-irlz44n", "darlington-tip120"}) {
     INFO(transistor);
-    auto h = bench("part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart m brushed-gear25-12v\nfigure m.winding 14 ohm");
+    auto h = bench(
+        "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart m "
+        "brushed-gear25-12v\nfigure m.winding 14 ohm");
     const auto e = lowSideSwitch(h, library(), {"m", {"uno", "D5"}, {"uno", "GND"}, "psu", transistor});
     REQUIRE(e);
     apply(h, *e);

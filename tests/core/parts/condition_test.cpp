@@ -1,7 +1,8 @@
-#include <catch2/catch.hpp>
+#include "core/parts/condition.h"
+
 #include <rapidcheck/catch.h>
 
-#include "core/parts/condition.h"
+#include <catch2/catch.hpp>
 
 using namespace bold;
 using namespace bold::parts;

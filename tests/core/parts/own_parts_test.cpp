@@ -49,9 +49,11 @@ TEST_CASE("own parts are added beside the shipped ones") {
 TEST_CASE("a part based on another takes over what it does not say") {
   auto l = Library::shipped();
   std::vector<Problem> problems;
-  l.addOwn({{"a.json", R"({"format": 1, "id": "weak", "name": "Weak", "basedOn": "middle", "figures": {"run": {"value": "0.1 A"}}})"},
-            {"b.json", R"({"format": 1, "id": "middle", "name": "Middle", "basedOn": "brushed-gear25-12v", "figures": {"winding": {"value": "9 ohm"}}})"}},
-           problems);
+  l.addOwn(
+      {{"a.json", R"({"format": 1, "id": "weak", "name": "Weak", "basedOn": "middle", "figures": {"run": {"value": "0.1 A"}}})"},
+       {"b.json",
+        R"({"format": 1, "id": "middle", "name": "Middle", "basedOn": "brushed-gear25-12v", "figures": {"winding": {"value": "9 ohm"}}})"}},
+      problems);
   for (const auto& p : problems) FAIL_CHECK(text(p));
   REQUIRE(l.find("weak"));
   CHECK(l.find("weak")->name == "Weak");
@@ -64,18 +66,24 @@ TEST_CASE("each kind of broken part file gets its sentence and the others load")
   CHECK(wrong("")[0] == "broken.json: The file is empty.");
   CHECK(wrong("{\"format\": 1")[0] == "broken.json: The file is not whole JSON: it ends too early at line 1, column 13.");
   CHECK(wrong("{}")[0] == "broken.json#/id: The part has no \"id\". The other parts were loaded.");
-  CHECK(wrong(replaced(kMotor, "my-motor", "resistor"))[0] == "broken.json#/id: A part with the id \"resistor\" is in the library already. The library's part was kept.");
-  CHECK(wrong(replaced(kMotor, "3 ohm", "-3 ohm"))[0] == "broken.json#/figures/winding/value: \"value\" is negative. The part was left out; the other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "my-motor", "resistor"))[0] ==
+        "broken.json#/id: A part with the id \"resistor\" is in the library already. The library's part was kept.");
+  CHECK(wrong(replaced(kMotor, "3 ohm", "-3 ohm"))[0] ==
+        "broken.json#/figures/winding/value: \"value\" is negative. The part was left out; the other parts were loaded.");
   CHECK(wrong(replaced(kMotor, "3 ohm", "NaN ohm"))[0] ==
-        "broken.json#/figures/winding/value: \"value\" cannot be used: \"NaN ohm\" does not begin with a number. The part was left out; the other parts were loaded.");
+        "broken.json#/figures/winding/value: \"value\" cannot be used: \"NaN ohm\" does not begin with a number. The part was left out; "
+        "the other parts were loaded.");
   CHECK(wrong(replaced(kMotor, "3 ohm", "1e308 ohm"))[0].find("is not a quantity in ohm") != std::string::npos);
   CHECK(wrong(replaced(kMotor, "3 ohm", "3 V"))[0].find("\"3 V\" is not a quantity in ohm") != std::string::npos);
   CHECK(wrong(replaced(kMotor, "\"3 ohm\"", "3"))[0] ==
-        "broken.json#/figures/winding/value: \"value\" is not a figure: write it with its unit, as text. The part was left out; the other parts were loaded.");
+        "broken.json#/figures/winding/value: \"value\" is not a figure: write it with its unit, as text. The part was left out; the other "
+        "parts were loaded.");
   CHECK(wrong(replaced(kMotor, "\"brushed\": true", "\"brush\": true"))[0] ==
         "broken.json#/elements/0/brush: \"brush\" is not a field of this element. The part was left out; the other parts were loaded.");
-  CHECK(wrong(replaced(kMotor, "@winding", "@windings"))[0].find("names a figure \"windings\" that the part does not have") != std::string::npos);
-  CHECK(wrong(replaced(kMotor, "[\"P\", \"N\"]", "[\"P\", \"M\"]"))[0].find("names the terminal \"M\", which the part does not have") != std::string::npos);
+  CHECK(wrong(replaced(kMotor, "@winding", "@windings"))[0].find("names a figure \"windings\" that the part does not have") !=
+        std::string::npos);
+  CHECK(wrong(replaced(kMotor, "[\"P\", \"N\"]", "[\"P\", \"M\"]"))[0].find("names the terminal \"M\", which the part does not have") !=
+        std::string::npos);
   CHECK(wrong(replaced(kMotor, "{\"id\": \"N\"}", "{\"id\": \"P\"}"))[0].find("has the id \"P\" twice") != std::string::npos);
   CHECK(wrong(replaced(kMotor, "\"format\": 1", "\"format\": 9"))[0].find("this program reads part format 1") != std::string::npos);
   CHECK(wrong(R"({"format": 1, "id": "me", "name": "Me", "kind": "x", "basedOn": "me"})")[0] ==
@@ -99,7 +107,8 @@ TEST_CASE("overriding one end of a derived figure recomputes the other") {
 TEST_CASE("overrides that cannot be used are named and the library's figure kept") {
   const auto l = Library::shipped();
   std::vector<Problem> problems;
-  const auto p = l.withOverrides("brushed-gear25-12v", {{"winding", "-6 ohm"}, {"run", "fast"}, {"colour", "1 V"}, {"nominal", "1e400 V"}}, problems);
+  const auto p =
+      l.withOverrides("brushed-gear25-12v", {{"winding", "-6 ohm"}, {"run", "fast"}, {"colour", "1 V"}, {"nominal", "1e400 V"}}, problems);
   CHECK(p->figure("winding")->figure.typical() == 5.7);
   CHECK(p->figure("run")->figure.typical() == 0.5);
   CHECK(problems.size() == 4);

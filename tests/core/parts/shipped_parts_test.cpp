@@ -104,7 +104,8 @@ TEST_CASE("the figures of shipped parts obey physics") {
       INFO(t.id);
       CHECK(*t.supply->recommended.max <= *t.supply->absolute.greatest());
     }
-    for (const auto& [name, set] : p->levels) CHECK((set.rail.empty() ? *set.low.typical() < *set.high.typical() : set.lowShare < set.highShare));
+    for (const auto& [name, set] : p->levels)
+      CHECK((set.rail.empty() ? *set.low.typical() < *set.high.typical() : set.lowShare < set.highShare));
     for (const auto& c : p->channels) {
       INFO("channel " << c.id);
       CHECK(c.continuous.known());
@@ -123,7 +124,8 @@ TEST_CASE("the figures of shipped parts obey physics") {
       if (const auto* b = std::get_if<Bipolar>(&e.body))
         for (std::size_t k = 1; k < b->saturation.size(); ++k) CHECK(b->saturation[k].second >= b->saturation[k - 1].second);
       if (const auto* s = std::get_if<Switch>(&e.body); s && s->v0Max.known())
-        for (const double i : {0.0, 0.5, 1.0, 2.0}) CHECK(*s->v0Max.typical() + *s->resistanceMax.typical() * i >= *s->v0.typical() + *s->resistance.typical() * i);
+        for (const double i : {0.0, 0.5, 1.0, 2.0})
+          CHECK(*s->v0Max.typical() + *s->resistanceMax.typical() * i >= *s->v0.typical() + *s->resistance.typical() * i);
     }
   }
 }

@@ -63,7 +63,7 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
       return d == Doing::Energised;
     default:
       // A stepper whose stage the plan cannot switch off keeps its current; that is what it was asked for.
-      if (m.kind == MotorKind::BipolarStepper && !circuit::inputsFor(s.bench, m, Action::AllOff, 0).found) return true;
+      if (m.kind == MotorKind::BipolarStepper && !circuit::possible(s.bench, m, Action::AllOff)) return true;
       return !moves(d);
   }
 }
@@ -134,10 +134,7 @@ TerminalIndex meantInput(const SolvedBench& s, const Motor& m, const harness::Si
       if (t.input) return s.bench.terminal(m.device, t.id);
     return -1;
   }
-  if (m.meant.device < 0) return -1;
-  const auto& roles = circuit::channelOf(s.bench, m.meant).signals;
-  const auto it = roles.find(signal.role);
-  return it == roles.end() ? -1 : s.bench.terminal(m.meant.device, it->second);
+  return circuit::inputOf(s.bench, m, signal.role);
 }
 
 struct Astray {

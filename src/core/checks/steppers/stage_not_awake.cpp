@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <map>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
@@ -8,12 +9,9 @@
 namespace bold::checks {
 namespace {
 
-bool drivenBySignal(const Motor& m, const parts::Channel& channel, const std::string& input) {
-  if (!m.intent) return false;
-  return std::ranges::any_of(m.intent->signals, [&](const harness::Signal& sig) {
-    const auto it = channel.signals.find(sig.role);
-    return it != channel.signals.end() && it->second == input;
-  });
+bool drivenBySignal(const SolvedBench& s, const Motor& m, TerminalIndex input) {
+  return m.intent && std::ranges::any_of(m.intent->signals,
+                                         [&](const harness::Signal& sig) { return circuit::inputOf(s.bench, m, sig.role) == input; });
 }
 
 // The logic supply of a stage, to tie an input to: its own, else the rail of a controller.
@@ -39,14 +37,15 @@ Findings stageNotAwake(const SolvedBench& s) {
     const auto& motor = s.motors[m];
     if (motor.meant.device < 0 || !motor.intent || motor.intent->signals.empty()) continue;
     const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
-    const auto& channel = circuit::channelOf(s.bench, motor.meant);
-    if (!p || channel.lowSide) continue;
-    const auto recipe = circuit::inputsFor(s.bench, motor, p->command().action, p->command().step);
+    if (!p || circuit::channelOf(s.bench, motor.meant).lowSide) continue;
     std::vector<TerminalIndex> wrong;
-    for (const auto& [input, level] : recipe.inputs) {
-      const auto t = s.bench.terminal(motor.meant.device, input);
+    std::map<TerminalIndex, parts::Level> wanted;
+    for (const auto& channel : circuit::meantChannels(s.bench, motor))
+      for (const auto& [input, level] : circuit::inputsFor(s.bench, motor, channel, p->command().action, p->command().step).inputs)
+        wanted[s.bench.terminal(channel.ref.device, input)] = level;
+    for (const auto& [t, level] : wanted) {
       const auto got = p->level(t);
-      if (!drivenBySignal(motor, channel, input) && got != level && got != parts::Level::Undefined) wrong.push_back(t);
+      if (!drivenBySignal(s, motor, t) && got != level && got != parts::Level::Undefined) wrong.push_back(t);
     }
     if (wrong.empty()) continue;
     std::string names;
@@ -56,7 +55,7 @@ Findings stageNotAwake(const SolvedBench& s) {
     for (const auto t : wrong) {
       names += (names.empty() ? "" : " and ") + s.bench.facts(t).label;
       subjects.push_back(s.bench.address(t));
-      const bool high = recipe.inputs.at(s.bench.facts(t).id) == parts::Level::High;
+      const bool high = wanted.at(t) == parts::Level::High;
       const auto to = tie(s, motor.meant.device, high);
       if (to < 0) continue;
       plan.wire(t, to, high ? "RD" : "BK");

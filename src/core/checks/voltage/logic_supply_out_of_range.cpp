@@ -13,13 +13,15 @@ TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, Termina
   const int stage = s.bench.deviceOf(t);
   const auto back = s.bench.terminal(stage, supply.back);
   bool own = false;
-  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) { own = own || (d == stage && s.bench.terminal(d, r.out) == t); });
+  eachElement<parts::Regulator>(
+      s.bench, [&](int d, int, const parts::Regulator& r) { own = own || (d == stage && s.bench.terminal(d, r.out) == t); });
   TerminalIndex found = -1;
   if (own) return found;
   eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) {
     const auto rail = s.bench.terminal(d, pins.rail);
     const auto v = p.across(rail, s.bench.terminal(d, pins.ground));
-    const bool fits = v && s.nets.same(back, s.bench.terminal(d, pins.ground)) && (!supply.recommended.min || v->value >= *supply.recommended.min) &&
+    const bool fits = v && s.nets.same(back, s.bench.terminal(d, pins.ground)) &&
+                      (!supply.recommended.min || v->value >= *supply.recommended.min) &&
                       (!supply.recommended.max || v->value <= *supply.recommended.max);
     if (fits && found < 0) found = rail;
   });

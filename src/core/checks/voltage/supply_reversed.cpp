@@ -11,7 +11,8 @@ namespace {
 bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    if (supply && s.nets.same(t, pole.positive) && s.nets.same(s.bench.terminal(s.bench.deviceOf(t), supply->back), pole.negative)) return true;
+    if (supply && s.nets.same(t, pole.positive) && s.nets.same(s.bench.terminal(s.bench.deviceOf(t), supply->back), pole.negative))
+      return true;
   }
   return false;
 }
