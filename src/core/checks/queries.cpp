@@ -41,10 +41,8 @@ std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from)
     rails.insert(s.nets.of(pole.positive));
     rails.insert(s.nets.of(pole.negative));
   }
-  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& p) {
-    rails.insert(s.nets.of(s.bench.terminal(d, p.rail)));
-    rails.insert(s.nets.of(s.bench.terminal(d, p.ground)));
-  });
+  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
+    if (s.bench.facts(t).ground || s.bench.facts(t).supply) rails.insert(s.nets.of(t));
   std::set<int> seen{s.nets.of(from)};
   std::vector<int> open{s.nets.of(from)};
   while (!open.empty()) {

@@ -41,12 +41,14 @@
 
 namespace bold::checks {
 
-#define BOLD_DECLARE(function, id, family, title, harm) Findings function(const circuit::SolvedBench&);
+#define BOLD_DECLARE(function, id, family, title, harm) /* NOLINT(bugprone-macro-parentheses) */ \
+  Findings function(const circuit::SolvedBench&);
 BOLD_CHECKS(BOLD_DECLARE)
 #undef BOLD_DECLARE
 
 namespace {
-#define BOLD_ENTRY(function, id, family, title, harm) Check{id, family, title, Harm::harm, &function},
+#define BOLD_ENTRY(function, id, family, title, harm) /* NOLINT(bugprone-macro-parentheses) */ \
+  Check{id, family, title, Harm::harm, &function},
 constexpr std::array kRegistry{BOLD_CHECKS(BOLD_ENTRY)};
 #undef BOLD_ENTRY
 }  // namespace

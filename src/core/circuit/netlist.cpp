@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/interpolate.h"
 #include "core/circuit/operating_point.h"
 #include "core/parts/read_element.h"
 
@@ -16,15 +17,6 @@ constexpr double kRegulatorOhms = 0.05;  // output resistance of a linear regula
 constexpr double kChopperTie = 100e3;    // an active chopper output is tied to ground in the mean
 constexpr double kBackEmf = 0.8;         // of the rated voltage, while it still turns
 constexpr double kServoCorner = 0.5;     // share of its least voltage below which a sink is resistive
-
-double interpolate(const std::vector<std::pair<double, double>>& rows, double x) {
-  if (rows.empty()) return 0;
-  if (x <= rows.front().first) return rows.front().second;
-  for (std::size_t k = 1; k < rows.size(); ++k)
-    if (x <= rows[k].first)
-      return rows[k - 1].second + (rows[k].second - rows[k - 1].second) * (x - rows[k - 1].first) / (rows[k].first - rows[k - 1].first);
-  return rows.back().second;
-}
 
 class Builder {
  public:

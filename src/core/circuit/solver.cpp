@@ -5,6 +5,7 @@
 #include <cmath>
 #include <map>
 
+#include "core/base/interpolate.h"
 #include "core/circuit/nets.h"
 
 namespace bold::circuit {
@@ -41,17 +42,6 @@ double bentSlope(double v, double r, double limit, double p) {
 constexpr double kMotorCorner = 6;
 constexpr double kTransistorCorner = 2;
 
-double rdsAt(const std::vector<std::pair<double, double>>& rows, double vgs) {
-  if (vgs <= rows.front().first) return rows.front().second;
-  for (std::size_t k = 1; k < rows.size(); ++k) {
-    if (vgs > rows[k].first) continue;
-    const auto& [v1, r1] = rows[k - 1];
-    const auto& [v2, r2] = rows[k];
-    return r1 + (r2 - r1) * (vgs - v1) / (v2 - v1);
-  }
-  return rows.back().second;
-}
-
 double transistorCurrent(const Branch& t, double va, double vb, double vc) {
   const double s = t.sign;
   const double v = s * (va - vb);
@@ -64,7 +54,7 @@ double transistorCurrent(const Branch& t, double va, double vb, double vc) {
   const double over = ramp(control - t.v0, kKneeWidth);
   const double most = std::max(t.gain * over * over, 1e-12);
   const double lowest = t.rows.front().first;
-  const double ron = control >= lowest ? rdsAt(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
+  const double ron = control >= lowest ? interpolate(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
   return s * bent(v, ron, most, kTransistorCorner) + s * kOff * v;
 }
 

@@ -2,14 +2,9 @@
 
 #include <algorithm>
 
+#include "core/base/by_id.h"
+
 namespace bold::harness {
-namespace {
-template <class T>
-const T* byId(const std::vector<T>& items, const std::string& id) {
-  const auto it = std::ranges::find(items, id, &T::id);
-  return it == items.end() ? nullptr : &*it;
-}
-}  // namespace
 
 const Device* Harness::device(const std::string& id) const {
   return byId(devices, id);

@@ -2,14 +2,9 @@
 
 #include <algorithm>
 
+#include "core/base/by_id.h"
+
 namespace bold::parts {
-namespace {
-template <class T>
-const T* byId(const std::vector<T>& items, const std::string& id) {
-  const auto it = std::ranges::find(items, id, &T::id);
-  return it == items.end() ? nullptr : &*it;
-}
-}  // namespace
 
 int Part::indexOf(const std::string& terminal) const {
   for (std::size_t i = 0; i < terminals.size(); ++i)

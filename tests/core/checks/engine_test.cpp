@@ -107,6 +107,17 @@ TEST_CASE("every repair of every flagged example removes its finding and adds ne
   CHECK(repairs >= 12);
 }
 
+TEST_CASE("a signal does not reach other inputs by way of the pull resistors inside a stage whose ground is open") {
+  // Found by shuffling connections: GP2 was said to drive BIN1 through two pull-downs and the floating ground.
+  const auto h = bench("from tb6612\nunwire bat.N s1.GND\nunwire pico.GND s1.GND-2");
+  const auto a = analyseFast(h);
+  CHECK_FALSE(findingsOf(a, "ground-not-shared").empty());
+  const auto found = findingsOf(a, "level-high");
+  CHECK(std::ranges::all_of(found, [&](const auto& f) {
+    return std::ranges::any_of(h.connections, [&](const auto& c) { return c.a.text() == f.subjects[1] && c.b.text() == f.subjects[0]; });
+  }));
+}
+
 TEST_CASE("findings are numbered in the order of their weight, notes without number") {
   const auto a = analyse(bench(readFile("demo/wave-tank-first-try.bench")), library());
   int last = 0;

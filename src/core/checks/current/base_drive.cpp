@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/interpolate.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks {
@@ -12,16 +13,6 @@ constexpr double kEnough = 2.0;            // overdrive from which saturation is
 constexpr double kForcedPlain = 20;        // IC / IB that data sheets saturate plain transistors with
 constexpr double kForcedDarlington = 500;  // up to 1 A
 constexpr double kLostShare = 0.3;         // of the supply left in a starved transistor: it will not work and gets hot
-
-double gainAt(const parts::Bipolar& b, double ic) {
-  const auto& rows = b.hfeMin;
-  if (rows.empty()) return 0;
-  if (ic <= rows.front().first) return rows.front().second;
-  for (std::size_t k = 1; k < rows.size(); ++k)
-    if (ic <= rows[k].first)
-      return rows[k - 1].second + (rows[k].second - rows[k - 1].second) * (ic - rows[k - 1].first) / (rows[k].first - rows[k - 1].first);
-  return rows.back().second;
-}
 
 struct Drive {
   const parts::Bipolar* transistor;
@@ -57,7 +48,7 @@ Findings baseDrive(const SolvedBench& s) {
   Findings out;
   for (const auto& d : drives(s)) {
     if (d.base.value < 1e-6 || d.collector.value < 1e-3 || d.transistor->hfeMin.empty()) continue;  // not driven at all: command-outcome
-    const double gain = gainAt(*d.transistor, d.collector.value);
+    const double gain = interpolate(d.transistor->hfeMin, d.collector.value);
     const double overdrive = d.base.value * gain / d.collector.value;
     const double forced = d.collector / d.base;
     const bool promised = d.transistor->darlington ? forced <= kForcedDarlington && d.collector.value <= 1 : forced <= kForcedPlain;

@@ -27,7 +27,8 @@ Findings pinConflict(const SolvedBench& s) {
   for (const auto& intent : s.bench.intents)
     for (const auto& signal : intent.signals)
       if (const auto t = s.bench.terminal(signal.pin); t >= 0) jobs[t].push_back({&intent, &signal});
-  for (const auto& [t, list] : jobs) {
+  for (const auto& [t, jobsHere] : jobs) {
+    const auto& list = jobsHere;  // a lambda below needs it, and not every compiler lets it take a binding
     const bool shared =
         std::ranges::all_of(list, [&](const Job& j) { return shareable(j.signal->role) && j.signal->role == list.front().signal->role; });
     if (list.size() < 2 || shared) continue;
