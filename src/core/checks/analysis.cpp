@@ -141,6 +141,7 @@ void decide(Analysis& a, const harness::Harness& h) {
     if (!m.intent || m.intent->signals.empty())
       a.leftOut.push_back(fmt::format("{} has no signals: its levels and pins are not judged",
                                       bench.devices[static_cast<std::size_t>(m.device)].doc.called()));
+  for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
   if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
   if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));
   for (const auto& l : a.leftOut) a.why.push_back(l);

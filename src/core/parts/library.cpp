@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "core/base/embedded.h"
@@ -12,6 +13,7 @@ namespace bold::parts {
 namespace {
 
 constexpr int kDeepestBase = 4;
+constexpr double kContradiction = 0.2;  // share by which two replaced figures may disagree
 
 std::string lower(std::string_view s) {
   std::string out(s);
@@ -166,6 +168,28 @@ std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const 
           {fmt::format("The figure \"{}\" cannot be replaced: {}.", name, parsed.error().what), {}, "The library's figure was kept."});
     else if (parsed->least().value_or(0) < 0 || (f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0))
       problems.push_back({fmt::format("The figure \"{}\" cannot be replaced by {}.", name, value), {}, "The library's figure was kept."});
+  }
+  // Two replacements that contradict each other: one is used, and nobody should be left to guess which.
+  for (const auto& f : plain->figures) {
+    const auto value = [&](const std::string& name) -> std::optional<double> {
+      const auto it = overrides.find(name);
+      const auto* figure = plain->figure(name);
+      if (!figure) return std::nullopt;
+      const auto given = it == overrides.end() ? Result<Figure>(fail(std::string())) : parseFigure(it->second, figure->figure.unit);
+      return given ? given->typical() : figure->figure.typical();
+    };
+    if (f.derivedFrom.empty() || !overrides.contains(f.id) || !overrides.contains(f.derivedOver)) continue;
+    const auto a = value(f.derivedFrom);
+    const auto b = value(f.derivedOver);
+    const auto c = value(f.id);
+    if (!a || !b || !c || *b <= 0 || *c <= 0) continue;
+    const double follows = *a / *b;
+    if (std::abs(follows - *c) > kContradiction * std::max(follows, *c))
+      problems.push_back(
+          {fmt::format("The replaced figures \"{}\" and \"{}\" of {} contradict each other: {} would follow, {} is given.", f.derivedOver,
+                       f.id, id, displayText(AnyQuantity{follows, f.figure.unit}), displayText(AnyQuantity{*c, f.figure.unit})),
+           {},
+           fmt::format("\"{}\" is used.", f.derivedOver)});
   }
   std::map<std::string, std::string> usable;
   for (const auto& [name, value] : overrides) {

@@ -32,8 +32,7 @@ class Writer {
     line("", fmt::format("Judged: {} checks, {} commands solved, {} figure{} unknown.", m_a.checks, m_a.commands, m_a.unknownFigures,
                          m_a.unknownFigures == 1 ? "" : "s"));
     for (const auto& x : m_a.assumptions) line("  taken: ", x + ".");
-    for (const auto& x : m_a.leftOut) line("  left out: ", x + ".");
-    if (m_a.verdict == Verdict::NotJudged)
+    if (m_a.verdict == Verdict::NotJudged || m_a.verdict == Verdict::LookAgain)
       for (const auto& x : m_a.why) line("  why: ", x + (x.ends_with('.') ? "" : "."));
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);

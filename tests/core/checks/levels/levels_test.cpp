@@ -1,0 +1,59 @@
+#include <catch2/catch.hpp>
+
+#include "support/judged.h"
+
+using namespace bold;
+using namespace bold::test;
+
+namespace {
+const std::string kPicoOn5 =
+    "from step-dir\nswap uno board-rp2040-40 D2=GP2 D3=GP3 D4=GP4 5V=VBUS USB=USB GND=GND\n"
+    "intent m both hold stage=s1 step=uno.GP2 dir=uno.GP3 enable=uno.GP4";
+}
+
+TEST_CASE("level-high: 3.3 V into 0.7 x 5 V is not promised, a caution, not a stop") {
+  const Judged f("level-high", kPicoOn5);
+  REQUIRE(f.findings.size() == 1);  // only the enable is ever written high
+  CHECK(f.findings[0].severity == kCaution);
+  CHECK(f.arg("voltage") == Approx(3.3).margin(0.05));
+  CHECK(f.arg("high") == Approx(0.7 * 5.25).margin(0.05));
+}
+
+TEST_CASE("level-high: a rail feeding both sides tracks, TTL inputs take 3.3 V") {
+  CHECK(Judged("level-high", "from step-dir-3v3").quiet());
+  CHECK(Judged("level-high", "from step-dir-8825").quiet());
+  CHECK(Judged("level-high", "from tb6612").quiet());
+  CHECK(Judged("level-high", "from array-sbc").quiet());
+}
+
+TEST_CASE("level-high: a divider in the signal is seen") {
+  const std::string divided =
+      "from tb6612\nunwire pico.GP3 s1.AIN1\npart ra resistor-10k\npart rb resistor-10k\nwire pico.GP3 ra.A\nwire ra.B s1.AIN1\nwire rb.A "
+      "s1.AIN1\nwire rb.B pico.GND-2";
+  const Judged f("level-high", divided);
+  REQUIRE(f.findings.size() == 1);
+  CHECK(f.arg("voltage") == Approx(1.65).margin(0.1));
+  CHECK(f.findings[0].severity == kStop);
+}
+
+TEST_CASE("input-floating: open, held by the part, tied, driven") {
+  CHECK(Judged("input-floating", "from step-dir").quiet());
+  CHECK(Judged("input-floating", "from step-dir\nunwire s1.RST s1.SLP").only() == kStop);
+  CHECK(Judged("input-floating", "from step-dir\nunwire s1.RST s1.SLP\nwire s1.RST s1.VDD").quiet());
+  CHECK(Judged("input-floating", "from step-dir\nunwire uno.D4 s1.EN").quiet());               // the carrier pulls it low
+  CHECK(Judged("input-floating", "from step-dir\nunwire uno.D2 s1.STEP").only() == kCaution);  // it decides about steps, not about life
+  CHECK(Judged("input-floating", "from step-dir-8825\nunwire pico.GP2 s1.STEP").quiet());
+  CHECK(Judged("input-floating", "from tb6612\nunwire pico.GP5 s1.STBY").quiet());
+}
+
+TEST_CASE("input-floating: the inputs of an unused channel may be open") {
+  CHECK(Judged("input-floating", "from l293d").quiet());
+  CHECK(Judged("input-floating", "from bridge\nremove right\nunwire uno.D2 s1.IN3\nunwire uno.D4 s1.IN4\nunwire uno.D6 s1.ENB").quiet());
+  CHECK(Judged("input-floating", "from bridge\nunwire uno.D6 s1.ENB").only() == kStop);
+}
+
+TEST_CASE("input-floating: a pin that the plan never drives holds nothing") {
+  const Judged f("input-floating", "from bridge\nintent left both speed forward=P stage=s1 channel=A speed=uno.D5 in1=uno.D7");
+  CHECK(f.only() == kStop);
+  CHECK(f.text() == "S1 IN2 hangs on Controller D8, which no signal of the plan drives: Left may move by itself or stay dead.");
+}

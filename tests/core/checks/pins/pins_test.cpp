@@ -1,0 +1,42 @@
+#include <catch2/catch.hpp>
+
+#include "support/judged.h"
+
+using namespace bold;
+using namespace bold::test;
+
+TEST_CASE("pin-cannot-drive: grounds, supplies, absent and reserved pins") {
+  const auto plan = [](const std::string& pin) { return "from low-side\nintent pump stage=q1 in=" + pin; };
+  CHECK(Judged("pin-cannot-drive", plan("uno.D5")).quiet());
+  CHECK(Judged("pin-cannot-drive", plan("uno.A0")).quiet());
+  CHECK(Judged("pin-cannot-drive", plan("uno.GND")).text() == "The plan drives in of pump from Controller GND, which is a ground.");
+  CHECK(Judged("pin-cannot-drive", plan("uno.5V")).text() == "The plan drives in of pump from Controller 5V, which is a supply.");
+  CHECK(Judged("pin-cannot-drive", plan("uno.D42")).text() == "The plan drives in of pump from uno.D42, which is not on the bench.");
+  const Judged reserved("pin-cannot-drive", "from array-sbc\nintent m stage=s1 in1=sbc.J8-27 in2=sbc.J8-13 in3=sbc.J8-15 in4=sbc.J8-16");
+  CHECK(reserved.only() == kStop);
+  CHECK(reserved.text().find("is reserved: identity memory") != std::string::npos);
+}
+
+TEST_CASE("pin-no-pwm: hardware, software, none, and no speed wanted") {
+  const auto plan = [](const std::string& pin, const std::string& speed) {
+    return "from low-side\nmove uno.D5 " + pin + "\nintent pump " + speed + " stage=q1 in=" + pin;
+  };
+  CHECK(Judged("pin-no-pwm", plan("uno.D6", "speed")).quiet());
+  const Judged none("pin-no-pwm", plan("uno.D7", "speed"));
+  CHECK(none.only() == kStop);
+  CHECK(none.findings[0].formula == "free pins with PWM: D11, D10, D9, D6, D5, D3");
+  CHECK(Judged("pin-no-pwm", plan("uno.D7", "")).quiet());
+  CHECK(Judged("pin-no-pwm", "from darlington-sbc").quiet());  // J8-12 is GPIO18
+  CHECK(Judged("pin-no-pwm", "from darlington-sbc\nmove sbc.J8-12 sbc.J8-11\nintent m speed stage=q1 in=sbc.J8-11").only() == kCaution);
+}
+
+TEST_CASE("pin-conflict: one pin twice, two pins joined, a shared standby") {
+  CHECK(Judged("pin-conflict", "from bridge").quiet());
+  CHECK(Judged("pin-conflict", "from tb6612").quiet());  // both motors share STBY
+  CHECK(Judged("pin-conflict", "from bridge\nintent right both speed stage=s1 channel=B speed=uno.D5 in1=uno.D2 in2=uno.D4").only() ==
+        kStop);
+  const Judged joined("pin-conflict", "from bridge\nwire uno.D7 uno.D8");
+  CHECK(joined.only() == kStop);
+  CHECK(joined.findings[0].subjects == std::vector<std::string>{"uno.D8", "uno.D7"});
+  CHECK(Judged("pin-conflict", "from bridge\nwire uno.D11 uno.D12").quiet());  // neither is driven
+}
