@@ -129,7 +129,7 @@ void decide(Analysis& a, const harness::Harness& h) {
   if (h.newerFormat) a.why.emplace_back("the file comes from a newer version of the program");
   for (const auto& f : a.findings)
     if (f.severity == Severity::NotJudged) a.why.push_back(f.headline);
-  if (a.count(Severity::Stop) > 0) {
+  if (a.count(Severity::Stop) > 0 && !h.newerFormat) {
     a.verdict = Verdict::DoNotSwitchOn;
     return;
   }

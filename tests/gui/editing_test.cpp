@@ -1,0 +1,229 @@
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMessageBox>
+#include <QTableWidget>
+#include <QTimer>
+#include <catch2/catch.hpp>
+#include <fstream>
+
+#include "core/harness/read_harness.h"
+#include "gui/panels/recipe_dialog.h"
+#include "window.h"
+
+using namespace bold;
+using namespace bold::test;
+
+namespace {
+QAction* action(Window& w, const QString& text) {
+  for (auto* a : w.main.findChildren<QAction*>())
+    if (a->text() == text) return a;
+  return nullptr;
+}
+}  // namespace
+
+TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is clear to switch on") {
+  Window w;
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  for (const auto* words : {"usb port", "uno", "12 v 2 a", "diaphragm"}) {
+    QTest::keyClicks(search, words);
+    QTest::keyClick(search, Qt::Key_Return);
+  }
+  REQUIRE(w.session.harness().devices.size() == 4);
+  CHECK(w.session.harness().devices[1].part == "board-uno-atmega328p");
+  CHECK(w.session.harness().devices[3].part == "pump-diaphragm-12v");
+  w.session.apply({"plug",
+                   {harness::Put<harness::Connection>{
+                       {.id = "p1", .kind = harness::ConnectionKind::Plug, .a = {"v1", "USB"}, .b = {"u1", "USB"}}, {}}}});
+
+  QTimer::singleShot(100, &w.main, [&] {
+    auto* dialog = qobject_cast<gui::RecipeDialog*>(QApplication::activeModalWidget());
+    REQUIRE(dialog);
+    auto* ok = dialog->findChild<QPushButton*>();
+    for (auto* b : dialog->findChildren<QPushButton*>())
+      if (b->text() == "Put it on the bench") ok = b;
+    CHECK_FALSE(ok->isEnabled());  // no pin yet
+    for (auto* box : dialog->findChildren<QComboBox*>())
+      if (const int i = box->findData("nmos-irlz44n"); i >= 0) box->setCurrentIndex(i);
+    QTest::keyClicks(dialog->findChild<QLineEdit*>("recipePin"), "d5");
+    CHECK(ok->isEnabled());
+    ok->click();
+  });
+  action(w, QString::fromUtf8("Low-side &switch for a motor…"))->trigger();
+  CHECK(w.session.harness().devices.size() == 8);
+
+  w.session.select("m1");
+  auto* channel = w.find<QComboBox>("intentChannel");
+  REQUIRE(channel);
+  channel->setCurrentIndex(1);
+  Q_EMIT channel->activated(1);
+  auto* pin = w.find<QLineEdit>("signal-in");
+  REQUIRE(pin);
+  pin->setText("d5");
+  Q_EMIT pin->editingFinished();
+  w.settle();
+  // The catalogue's spread of the winding asks for nothing here: the transistor stands far more.
+  CHECK(w.find<QAbstractButton>("verdict")->accessibleName() == "Clear to switch on: nothing to mend");
+  // One undo takes the whole recipe back.
+  while (w.session.undoStack().undoText() != "Add a low-side switch for m1") w.session.undoStack().undo();
+  w.session.undoStack().undo();
+  CHECK(w.session.harness().devices.size() == 4);
+}
+
+TEST_CASE("undo and redo of everything end where they began, to the byte") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  const auto bytes = harness::writeHarness(w.session.harness());
+  w.main.rail().setStep(gui::Step::Wiring);
+  auto* entry = w.find<QLineEdit>("wireEntry");
+  for (const auto* wire : {"d11 s1.+5v", "a2 psu.n", "uno.vin psu.p"}) {
+    QTest::keyClicks(entry, wire);
+    QTest::keyClick(entry, Qt::Key_Return);
+  }
+  w.session.select("w4");
+  action(w, "&Delete what is picked")->trigger();
+  w.session.select("c1");
+  action(w, "&Delete what is picked")->trigger();
+  CHECK(w.session.undoStack().count() == 5);
+  const auto after = harness::writeHarness(w.session.harness());
+  while (w.session.undoStack().canUndo()) w.session.undoStack().undo();
+  CHECK(harness::writeHarness(w.session.harness()) == bytes);
+  while (w.session.undoStack().canRedo()) w.session.undoStack().redo();
+  CHECK(harness::writeHarness(w.session.harness()) == after);
+}
+
+TEST_CASE("a device is renamed and taken off the bench") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("pump");
+  auto* name = w.find<QLineEdit>("deviceName");
+  REQUIRE(name);
+  name->setText("Return pump");
+  Q_EMIT name->editingFinished();
+  CHECK(w.session.harness().device("pump")->called() == "Return pump");
+  QTest::mouseClick(w.find<QPushButton>("deviceRemove"), Qt::LeftButton);
+  CHECK(w.session.harness().device("pump") == nullptr);
+  w.session.undoStack().undo();
+  CHECK(w.session.harness().device("pump")->called() == "Return pump");
+}
+
+TEST_CASE("Alt+Down walks from matter to matter, Ctrl+Enter puts the repair of the picked one on the plan") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  action(w, "&Next matter")->trigger();
+  const auto first = w.session.picked();
+  CHECK(first.startsWith("output-short"));
+  action(w, "&Next matter")->trigger();
+  CHECK(w.session.picked().startsWith("flyback-reversed"));
+  action(w, "&Previous matter")->trigger();
+  CHECK(w.session.picked() == first);
+  action(w, "&Next matter")->trigger();
+  action(w, "Put the picked &repair on the plan")->trigger();
+  CHECK(w.session.harness().openChanges() == 4);
+  // Once on the plan it is not put there twice.
+  w.settle();
+  action(w, "Put the picked &repair on the plan")->trigger();
+  CHECK(w.session.harness().openChanges() == 4);
+}
+
+TEST_CASE("pressing the verdict goes to the first open matter") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  QTest::mouseClick(w.find<QWidget>("verdict"), Qt::LeftButton);
+  CHECK(w.main.rail().step() == gui::Step::Limits);
+  CHECK(w.session.picked().startsWith("output-short"));
+}
+
+TEST_CASE("one planned wire is marked done from the list") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  const auto* f = [&]() -> const checks::Finding* {
+    for (const auto& x : w.session.analysis().findings)
+      if (x.check == "ground-not-shared" && x.repair) return &x;
+    return nullptr;
+  }();
+  REQUIRE(f);
+  w.session.apply(harness::Edit(f->repair->edit));
+  REQUIRE(w.session.harness().openChanges() == 1);
+  const auto id = w.session.harness().connections.back().id;
+  w.main.rail().setStep(gui::Step::Wiring);
+  w.session.select(QString::fromStdString(id));
+  auto* done = w.find<QPushButton>("wireDone");
+  REQUIRE(done->isEnabled());
+  QTest::mouseClick(done, Qt::LeftButton);
+  CHECK(w.session.harness().openChanges() == 0);
+  CHECK(w.session.harness().connection(id)->state == harness::State::OnBench);
+}
+
+TEST_CASE("a file that changed on disk is not written over when the answer is no") {
+  Window w;
+  const auto path = w.open("demo/wave-tank.harness");
+  w.session.apply({"t", {harness::SetTitle{"mine"}}});
+  std::ofstream(path) << "somebody else's";
+  QString said;
+  QTimer::singleShot(200, &w.main, [&] {
+    auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+    if (!box) return;
+    said = box->text();
+    box->button(QMessageBox::Cancel)->click();
+  });
+  QTest::mouseClick(w.find<QPushButton>("save"), Qt::LeftButton);
+  CHECK(said.contains("was changed on disk by somebody else"));
+  std::string content;
+  std::getline(std::ifstream(path), content);
+  CHECK(content == "somebody else's");
+  CHECK_FALSE(w.session.undoStack().isClean());
+}
+
+TEST_CASE("a file of a newer format opens read-only and is not judged") {
+  Window w;
+  const auto path = w.folder.write(
+      "newer.harness",
+      R"({"format": 9, "title": "From the future", "devices": [{"id": "u", "part": "board-uno-atmega328p"}], "connections": [], "intents": []})");
+  QTimer::singleShot(200, &w.main, [] {
+    if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) box->accept();
+  });
+  w.main.openFile(QString::fromStdString(path));
+  w.settle();
+  CHECK(w.session.readOnly());
+  CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Not judged"));
+  const auto before = harness::writeHarness(w.session.harness());
+  w.session.apply({"x", {harness::Drop<harness::Device>{"u"}}});
+  CHECK(harness::writeHarness(w.session.harness()) == before);
+}
+
+TEST_CASE("the page of a check opens from its finding") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  action(w, "&Next matter")->trigger();
+  QTest::qWait(30);
+  for (auto* b : w.main.findChildren<QPushButton*>())
+    if (b->isVisible() && b->text() == "About this check") {
+      QTest::mouseClick(b, Qt::LeftButton);
+      break;
+    }
+  auto* page = w.find<QDialog>("page");
+  REQUIRE(page);
+  CHECK(page->windowTitle() == "About the check output-short");
+  page->close();
+}
+
+TEST_CASE("the picture is as large as what it shows and is fitted to the window") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  const auto& l = w.picture().pictureLayout();
+  CHECK(w.picture().sizeHint().height() == static_cast<int>(l.height * w.picture().zoom() + 0.5));
+  CHECK(w.picture().zoom() >= 0.85);
+  w.main.resize(1900, 1000);
+  QTest::qWait(20);
+  CHECK(w.picture().zoom() == Approx(1.25));
+  CHECK(w.picture().placeOf("uno.D9"));
+  CHECK_FALSE(w.picture().placeOf("uno.D99"));
+  CHECK(w.picture().placeOf("w4"));
+}
