@@ -177,7 +177,7 @@ QString elided(const QFont& f, const std::string& text, double width) {
 void paintMotor(QPainter& p, const Box& b, bool selected) {
   const auto& c = palette();
   const double r = 27;
-  const QPointF centre(b.rect.x + 108, b.rect.y + 32);
+  const QPointF centre(b.rect.x + 112, b.rect.y + 32);
   p.setBrush(c.panel);
   p.setPen(QPen(selected ? c.accent : c.ink, selected ? 2.6 : 1.6, b.state == State::OnBench ? Qt::SolidLine : Qt::DashLine));
   p.drawEllipse(centre, r, r);
@@ -186,7 +186,10 @@ void paintMotor(QPainter& p, const Box& b, bool selected) {
   p.drawEllipse(centre, 13, 13);
   p.setPen(c.ink);
   // Beside the leads where there are many, under them where there are few.
-  const double x = b.terminals.size() > 3 ? b.rect.x + 58 : b.rect.x + 26;
+  std::size_t longest = 0;
+  for (const auto& m : b.terminals) longest = std::max(longest, m.label.size());
+  const double beside = b.rect.x + 24 + 8.0 * static_cast<double>(longest);
+  const double x = b.terminals.size() > 3 ? beside : b.rect.x + 26;
   const double w = b.rect.right() - x;
   p.setFont(font(14, true));
   p.drawText(QRectF(x, centre.y() + r + 4, w, 18), Qt::AlignCenter, elided(p.font(), b.title, w));
@@ -303,6 +306,11 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
   const auto chosen = selection.toStdString();
   const auto shown = [&](const std::string& id) { return lit.empty() || lit.contains(id); };
   for (const auto& b : layout.bars) paintBar(p, b);
+  // Boxes first: a thread from the inner column of a header leaves between the pins of the outer one.
+  for (const auto& b : layout.boxes) {
+    p.setOpacity(shown(b.device) ? 1 : 0.45);
+    paintBox(p, b, b.device == chosen);
+  }
   for (const bool front : {false, true})
     for (const auto& t : layout.threads) {
       if (shown(t.connection) != front) continue;
@@ -311,7 +319,6 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
     }
   for (const auto& b : layout.boxes) {
     p.setOpacity(shown(b.device) ? 1 : 0.45);
-    paintBox(p, b, b.device == chosen);
     for (const auto& m : b.terminals) {
       paintMark(p, m, m.address.text() == chosen);
       paintLabel(p, m);

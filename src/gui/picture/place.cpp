@@ -244,7 +244,7 @@ class Placer {
       const bool inner = s.size() == 1 ? index % 2 == 0 : t.place.connector == s[0];
       const int row = s.size() == 1 ? index / 2 : t.place.position - 1;
       const double ty = y + row * kPitch;
-      mark(b, t, {inner ? b.rect.right() - 104 : b.rect.right() - 12, ty}, true, Zone::Trunk, inner ? ty + 7 : ty);
+      mark(b, t, {inner ? b.rect.right() - 104 : b.rect.right() - 12, ty}, true, Zone::Trunk, inner ? ty + 9 : ty);
       low = std::max(low, ty + kPitch);
       ++index;
     }
