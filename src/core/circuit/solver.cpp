@@ -289,14 +289,36 @@ std::vector<int> references(const Circuit& c) {
 // for nodes that only open semiconductors hold: rounding alone moves those by millivolts.
 bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, const Eigen::VectorXd& x) {
   for (Eigen::Index i = 0; i < step.size(); ++i)
-    if (!(std::abs(step(i)) <= kVoltTolerance + 1e-6 * std::abs(x(i))) && !(std::abs(residual(i)) <= kAmpTolerance)) return false;
+    if (!(std::abs(step(i)) <= kVoltTolerance + 1e-6 * std::min(std::abs(x(i)), 100.0)) && !(std::abs(residual(i)) <= kAmpTolerance))
+      return false;
   return true;
 }
 
-constexpr double kLongest = 50;  // V a step
-constexpr int kQuick = 16;       // passes that a start close to the solution needs at most
-constexpr int kHurried = 3;      // a stage on the way there need not come to rest
+constexpr int kPolishing = 3;
+constexpr double kPolishStep = 1e-5;  // V
+constexpr double kExact = 1e-12;      // A
+constexpr double kLongest = 50;       // V a step
+constexpr int kQuick = 16;            // passes that a start close to the solution needs at most
+constexpr int kHurried = 3;           // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
+
+// Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
+// holds may want to move far; they are held back so that they cannot spoil the others, and a step that makes things
+// worse (at the corner of a knee the slope tells nothing) is taken back.
+void polish(System& system, Eigen::VectorXd& x, double soft, std::vector<double>& amps, const std::vector<int>& refs) {
+  system.stamp(x, soft, amps, refs);
+  for (int k = 0; k < kPolishing; ++k) {
+    const double before = system.residual().cwiseAbs().maxCoeff();
+    const Eigen::VectorXd step = system.jacobian().partialPivLu().solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
+    if (before < kExact || !step.allFinite()) return;
+    x -= step;
+    system.stamp(x, soft, amps, refs);
+    if (system.residual().cwiseAbs().maxCoeff() <= before) continue;
+    x += step;
+    system.stamp(x, soft, amps, refs);
+    return;
+  }
+}
 
 // Newton's method from x; false when it does not settle.
 bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vector<double>& amps, const std::vector<int>& refs,
@@ -317,11 +339,7 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
     last = step;
     x += step;
     if (settled) {
-      // One more step from so near is exact to rounding: results must not depend on where the search began.
-      system.stamp(x, soft, amps, refs);
-      const Eigen::VectorXd rest = system.jacobian().partialPivLu().solve(system.residual());
-      if (rest.allFinite() && rest.cwiseAbs().maxCoeff() < 1e-3) x -= rest;
-      system.stamp(x, soft, amps, refs);
+      polish(system, x, soft, amps, refs);
       return true;
     }
   }
