@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 
 #include "core/harness/recipe.h"
+#include "core/parts/roles.h"
 #include "gui/panels/intent_editor.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -20,14 +21,6 @@ namespace bold::gui {
 namespace {
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
-}
-
-bool isMotor(const parts::Part& p) {
-  for (const auto& e : p.elements) {
-    if (std::holds_alternative<parts::Winding>(e.body)) return true;
-    if (const auto* s = std::get_if<parts::Sink>(&e.body); s && s->start.known()) return true;
-  }
-  return false;
 }
 }  // namespace
 
@@ -80,7 +73,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     });
     column->addWidget(m_figures);
   }
-  if (part && isMotor(*part)) column->addWidget(new IntentEditor(m_session, m_device, this));
+  if (part && parts::isMotor(*part)) column->addWidget(new IntentEditor(m_session, m_device, this));
   if (part)
     for (const auto& p : part->pitfalls) {
       auto* l = new QLabel(qs(p), this);

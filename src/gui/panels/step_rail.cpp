@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "core/parts/roles.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -106,15 +107,8 @@ void StepRail::refresh() {
   for (const auto& d : h.devices) {
     const auto part = m_session.library().find(d.part);
     if (!part) continue;
-    boards += part->kind == "controller";
-    for (const auto& e : part->elements) {
-      const auto* w = std::get_if<parts::Winding>(&e.body);
-      const auto* s = std::get_if<parts::Sink>(&e.body);
-      if (w || (s && s->start.known())) {
-        ++motors;
-        break;
-      }
-    }
+    boards += parts::isController(*part);
+    motors += parts::isMotor(*part);
   }
   say(Step::Bench, h.devices.empty() ? tr("nothing yet")
                                      : plural(motors, tr("motor"), tr("motors")) + " · " + plural(boards, tr("board"), tr("boards")));

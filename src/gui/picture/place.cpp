@@ -4,6 +4,8 @@
 #include <cmath>
 #include <set>
 
+#include "core/parts/roles.h"
+
 namespace bold::picture {
 namespace {
 
@@ -20,12 +22,9 @@ constexpr double kSourceHeight = 62;
 constexpr double kSourceWidth = 176;
 
 BoxKind kindOf(const parts::Part& p) {
-  for (const auto& e : p.elements) {
-    if (std::holds_alternative<parts::Pins>(e.body)) return BoxKind::Controller;
-    if (std::holds_alternative<parts::Source>(e.body)) return BoxKind::Source;
-    if (std::holds_alternative<parts::Winding>(e.body)) return BoxKind::Motor;
-    if (const auto* s = std::get_if<parts::Sink>(&e.body); s && s->start.known()) return BoxKind::Motor;
-  }
+  if (parts::isController(p)) return BoxKind::Controller;
+  if (parts::isSource(p)) return BoxKind::Source;
+  if (parts::isMotor(p)) return BoxKind::Motor;
   return p.terminals.size() == 2 && p.channels.empty() ? BoxKind::Loose : BoxKind::Stage;
 }
 

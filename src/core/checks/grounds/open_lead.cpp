@@ -2,6 +2,7 @@
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {
@@ -38,13 +39,8 @@ Findings openLead(const SolvedBench& s) {
   Findings out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const auto& device = s.bench.devices[d];
-    bool motor = false;
-    bool supply = false;
-    for (const auto& e : device.part->elements) {
-      motor = motor || std::holds_alternative<parts::Winding>(e.body);
-      if (const auto* k = std::get_if<parts::Sink>(&e.body)) motor = motor || k->start.known();
-      supply = supply || std::holds_alternative<parts::Source>(e.body);
-    }
+    const bool motor = parts::isMotor(*device.part);
+    const bool supply = parts::isSource(*device.part);
     if (!motor && !supply) continue;
     std::vector<std::string> open;
     std::vector<std::string> subjects;
