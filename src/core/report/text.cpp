@@ -77,7 +77,8 @@ class Writer {
     for (const auto& d : h.devices) {
       if (d.state != harness::State::OnBench) line(fmt::format("   {} ", verb(d.state)), fmt::format("{} ({})", d.called(), d.part));
       for (const auto& [id, s] : d.settings)
-        if (!s.planned.empty()) line("   set ", fmt::format("{} of {} from {} to {}", id, d.called(), s.value, s.planned));
+        if (!s.planned.empty())
+          line("   set ", fmt::format("{} of {} from {} to {}", id, d.called(), s.value.empty() ? "its standard" : s.value, s.planned));
     }
     for (const auto& c : h.connections)
       if (c.state != harness::State::OnBench)

@@ -152,3 +152,13 @@ TEST_CASE("planned things are absent as it stands and present as planned") {
   CHECK_FALSE(findingsOf(analyseFast(h), "flyback-missing").empty());
   CHECK(findingsOf(analyseFast(asPlanned(h)), "flyback-missing").empty());
 }
+
+TEST_CASE("a setting of which only a change is planned stands at the part's standard") {
+  const auto h = bench("from low-side\nplan\nset q1.heatSink fitted");
+  const auto a = analyseFast(h);
+  CHECK(a.verdict == Verdict::LookAgain);
+  CHECK(a.solved->bench.problems.empty());
+  CHECK(a.openChanges == 1);
+  const auto text = writeHarness(h);
+  CHECK(writeHarness(read(text).harness) == text);
+}

@@ -91,7 +91,7 @@ TEST_CASE("what is planned stands at the end, in words for the bench") {
       bench("from low-side\nremove d1\nplan\npart d9 diode-1n5822\nwire d9.K pump.P RD\nwire d9.A pump.N BK\nset q1.heatSink fitted");
   const auto out = told(h);
   CHECK(out.find("To make on the bench (4):\n"
-                 "   set heatSink of q1 from  to fitted\n"
+                 "   set heatSink of q1 from its standard to fitted\n"
                  "   add d9 (diode-1n5822)\n") != std::string::npos);
   CHECK(out.find("mended once 4 planned changes are made") != std::string::npos);
   auto gone = h;

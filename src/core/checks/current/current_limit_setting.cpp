@@ -6,7 +6,7 @@ namespace bold::checks {
 namespace {
 constexpr double kStopShare = 1.5;  // times the motor's phase current
 constexpr double kWeakShare = 0.4;
-constexpr double kPi4 = 1.4142135623731;
+constexpr double kCrest = 1.4142135623731;  // crest over RMS of a sine
 }  // namespace
 
 // I_trip from the trimmed reference and the sense resistor, as the RMS current a coil sees, against motor and driver.
@@ -33,11 +33,11 @@ Findings currentLimitSetting(const SolvedBench& s) {
       f.formula = fmt::format("I_trip = V_ref / ({:g} x R_sense)", chopper->perVolt);
       if (const auto phase = w.phase.typical(); phase && chopper->senseResistor.typical())
         f.formula += fmt::format("; for {} set V_ref = {}", show(Amps{*phase}),
-                                 show(Volts{*phase * kPi4 * chopper->perVolt * *chopper->senseResistor.typical()}));
+                                 show(Volts{*phase * kCrest * chopper->perVolt * *chopper->senseResistor.typical()}));
       out.push_back(std::move(f));
       continue;
     }
-    const Amps rms = *trip / kPi4;
+    const Amps rms = *trip / kCrest;
     const auto& channel = circuit::channelOf(s.bench, ref);
     const auto& rating = continuousOf(s.bench, ref);
     const auto phase = w.phase.typical();
