@@ -91,8 +91,13 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
     const auto to = parseAddress(b.toStdString());
     if (from && to) m_session.apply(harness::addWire(m_session.harness(), m_session.library(), *from, *to));
   });
-  connect(m_start, &StartCard::demo, &m_session, &Session::openDemo);
-  connect(m_start, &StartCard::file, this, &MainWindow::openFile);
+  // Emptied is not untouched: what was taken off the bench may still be wanted.
+  connect(m_start, &StartCard::demo, this, [this](const QString& name) {
+    if (mayDiscard()) m_session.openDemo(name);
+  });
+  connect(m_start, &StartCard::file, this, [this](const QString& path) {
+    if (mayDiscard()) openFile(path);
+  });
   connect(m_start, &StartCard::addPart, this, [this] {
     m_rail->setStep(Step::Bench);
     m_bench->focusSearch();

@@ -227,3 +227,24 @@ TEST_CASE("the picture is as large as what it shows and is fitted to the window"
   CHECK_FALSE(w.picture().placeOf("uno.D99"));
   CHECK(w.picture().placeOf("w4"));
 }
+
+TEST_CASE("a bench that was emptied asks before a demo takes its place") {
+  Window w;
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  QTest::keyClicks(search, "uno");
+  QTest::keyClick(search, Qt::Key_Return);
+  w.session.apply({"take away", {harness::Drop<harness::Device>{"u1"}}});
+  REQUIRE(w.session.harness().devices.empty());
+  bool asked = false;
+  QTimer::singleShot(200, &w.main, [&] {
+    auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+    if (!box) return;
+    asked = true;
+    box->button(QMessageBox::Cancel)->click();
+  });
+  QTest::mouseClick(w.find<QPushButton>("startDemo"), Qt::LeftButton);
+  CHECK(asked);
+  CHECK(w.session.harness().devices.empty());
+  CHECK(w.session.undoStack().canUndo());
+}
