@@ -1,12 +1,12 @@
 #include "core/circuit/solver.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 #include <map>
 
 #include "core/base/interpolate.h"
 #include "core/circuit/nets.h"
+#include "core/circuit/sparse_system.h"
 
 namespace bold::circuit {
 namespace {
@@ -64,7 +64,15 @@ enum class Mode { Giving, Idle, Limit };
 
 class System {
  public:
-  explicit System(const Circuit& c) : m_c(c), m_n(c.nodes), m_jacobian(c.nodes, c.nodes), m_residual(c.nodes) { reset(); }
+  /// @param known a pattern that may fit
+  System(const Circuit& c, std::shared_ptr<const SparsePattern> known) : m_c(c), m_n(c.nodes), m_residual(c.nodes) {
+    std::vector<SparsePattern::Ends> ends;
+    ends.reserve(c.branches.size());
+    for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
+    m_pattern = known && known->fits(c.nodes, ends) ? std::move(known) : std::make_shared<const SparsePattern>(c.nodes, std::move(ends));
+    m_jacobian.resize(m_pattern->entries());
+    reset();
+  }
 
   // Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
   void reset() {
@@ -110,19 +118,20 @@ class System {
   // Stamps every branch at x; fills the currents. `soft` adds a share of its linear part to every element that can go
   // flat (a supply in its limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
   void stamp(const Eigen::VectorXd& x, double soft, std::vector<double>& amps, const std::vector<int>& references) {
-    m_jacobian.setZero();
+    std::ranges::fill(m_jacobian, 0.0);
     m_residual.setZero();
     for (std::size_t k = 0; k < m_c.branches.size(); ++k) amps[k] = stampOne(m_c.branches[k], x, soft);
     for (const int r : references) {
-      m_jacobian(r, r) += 1;
+      at(m_pattern->diagonal(r)) += 1;
       m_residual(r) += x(r);
     }
     for (int i = 0; i < m_n; ++i) {
-      m_jacobian(i, i) += 1e-13;  // a node that nothing holds at all
+      at(m_pattern->diagonal(i)) += 1e-13;  // a node that nothing holds at all
       m_residual(i) += 1e-13 * x(i);
     }
   }
-  const Eigen::MatrixXd& jacobian() const { return m_jacobian; }
+  /// nullptr when the Jacobian is singular.
+  std::shared_ptr<const SparseFactors> factors() const { return SparseFactors::of(m_pattern, m_jacobian); }
   const Eigen::VectorXd& residual() const { return m_residual; }
 
   /// Conductance between the two ends at x, to tell which nodes belong together.
@@ -152,7 +161,8 @@ class System {
   const Circuit& m_c;
   int m_n;
   std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
-  Eigen::MatrixXd m_jacobian;
+  std::shared_ptr<const SparsePattern> m_pattern;
+  std::vector<double> m_jacobian;  // entries in the order of the pattern
   Eigen::VectorXd m_residual;
 
   // What a supply or regulator would give if it had no limits.
@@ -162,15 +172,30 @@ class System {
     return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x(b.b) - x(b.c))) / b.r;
   }
 
-  void add(int a, int b, double i, double gaa) {
-    m_residual(a) += i;
-    m_residual(b) -= i;
-    m_jacobian(a, a) += gaa;
-    m_jacobian(b, b) += gaa;
-    m_jacobian(a, b) -= gaa;
-    m_jacobian(b, a) -= gaa;
+  double& at(int slot) { return m_jacobian[static_cast<std::size_t>(slot)]; }
+
+  void add(const Branch& branch, double i, double gaa) {
+    m_residual(branch.a) += i;
+    m_residual(branch.b) -= i;
+    const auto& slot = slotsOf(branch);
+    at(slot[0]) += gaa;
+    at(slot[1]) -= gaa;
+    at(slot[3]) -= gaa;
+    at(slot[4]) += gaa;
   }
-  void slope(int row, int column, double g) { m_jacobian(row, column) += g; }
+  // A current i from a to b with its derivatives by the three voltages.
+  void addThree(const Branch& branch, double i, double byA, double byB, double byC) {
+    m_residual(branch.a) += i;
+    m_residual(branch.b) -= i;
+    const auto& slot = slotsOf(branch);
+    const std::array by{byA, byB, byC};
+    for (std::size_t k = 0; k < 3; ++k) {
+      at(slot[k]) += by[k];
+      at(slot[3 + k]) -= by[k];
+    }
+  }
+  std::size_t indexOf(const Branch& b) const { return static_cast<std::size_t>(&b - m_c.branches.data()); }
+  const std::array<int, 6>& slotsOf(const Branch& b) const { return m_pattern->slots(indexOf(b)); }
 
   double stampOne(const Branch& b, const Eigen::VectorXd& x, double soft) {
     const double v = x(b.a) - x(b.b);
@@ -193,7 +218,7 @@ class System {
         i = b.i;
         break;
       case Kind::Source: {
-        const Mode mode = m_modes[static_cast<std::size_t>(&b - m_c.branches.data())];
+        const Mode mode = m_modes[indexOf(b)];
         if (mode == Mode::Giving) {
           i = -wanted(b, x);
           g = 1 / b.r;
@@ -209,7 +234,7 @@ class System {
       case Kind::Mosfet:
         return transistor(b, x);
     }
-    add(b.a, b.b, i, g);
+    add(b, i, g);
     return i;
   }
 
@@ -220,24 +245,17 @@ class System {
     const double target = b.v0 - ramp(b.v0 - head, kKneeWidth);
     const double dTarget = rampSlope(b.v0 - head, kKneeWidth);
     const double want = (target - out) / b.r;
-    const Mode mode = m_modes[static_cast<std::size_t>(&b - m_c.branches.data())];
+    const Mode mode = m_modes[indexOf(b)];
     if (mode != Mode::Giving) {
       const double flat = (mode == Mode::Limit ? b.limit : 0) + kIdle * (x(b.a) - x(b.b));
-      add(b.a, b.b, flat, kIdle);
+      add(b, flat, kIdle);
       return flat;
     }
     const double i = want;
     const double di = 1 / b.r;
-    m_residual(b.a) += i;
-    m_residual(b.b) -= i;
     const double byIn = di * dTarget;
     const double byOut = -di;
-    const double byGround = -byIn - byOut;
-    for (const auto& [row, s] : {std::pair{b.a, 1.0}, std::pair{b.b, -1.0}}) {
-      slope(row, b.a, s * byIn);
-      slope(row, b.b, s * byOut);
-      slope(row, b.c, s * byGround);
-    }
+    addThree(b, i, byIn, byOut, -byIn - byOut);
     return i;
   }
 
@@ -249,14 +267,7 @@ class System {
     const double h = 1e-6;
     const double byA = (transistorCurrent(b, va + h, vb, vc) - transistorCurrent(b, va - h, vb, vc)) / (2 * h);
     const double byC = (transistorCurrent(b, va, vb, vc + h) - transistorCurrent(b, va, vb, vc - h)) / (2 * h);
-    const double byB = -byA - byC;
-    m_residual(b.a) += i;
-    m_residual(b.b) -= i;
-    for (const auto& [row, s] : {std::pair{b.a, 1.0}, std::pair{b.b, -1.0}}) {
-      slope(row, b.a, s * byA);
-      slope(row, b.b, s * byB);
-      slope(row, b.c, s * byC);
-    }
+    addThree(b, i, byA, -byA - byC, byC);
     return i;
   }
 };
@@ -309,8 +320,11 @@ void polish(System& system, Eigen::VectorXd& x, double soft, std::vector<double>
   system.stamp(x, soft, amps, refs);
   for (int k = 0; k < kPolishing; ++k) {
     const double before = system.residual().cwiseAbs().maxCoeff();
-    const Eigen::VectorXd step = system.jacobian().partialPivLu().solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
-    if (before < kExact || !step.allFinite()) return;
+    if (before < kExact) return;
+    const auto factors = system.factors();
+    if (!factors) return;
+    const Eigen::VectorXd step = factors->solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
+    if (!step.allFinite()) return;
     x -= step;
     system.stamp(x, soft, amps, refs);
     if (system.residual().cwiseAbs().maxCoeff() <= before) continue;
@@ -328,7 +342,9 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
   for (int pass = 0; pass < most; ++pass) {
     ++passes;
     system.stamp(x, soft, amps, refs);
-    Eigen::VectorXd step = -system.jacobian().partialPivLu().solve(system.residual());
+    const auto factors = system.factors();
+    if (!factors) return false;
+    Eigen::VectorXd step = -factors->solve(system.residual());
     if (!step.allFinite()) return false;
     const double largest = step.cwiseAbs().maxCoeff();
     const bool settled = settledAt(step, system.residual(), x);
@@ -357,16 +373,12 @@ bool settle(System& system, Eigen::VectorXd& x, int most, Solution& s, const std
 
 }  // namespace
 
-struct Solution::Factors {
-  Eigen::PartialPivLU<Eigen::MatrixXd> lu;
-};
-
 std::optional<double> Solution::resistance(int a, int b) const {
   if (!factors || island[static_cast<std::size_t>(a)] != island[static_cast<std::size_t>(b)]) return std::nullopt;
   Eigen::VectorXd push = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(volts.size()));
   push(a) += 1;
   push(b) -= 1;
-  const Eigen::VectorXd v = factors->lu.solve(push);
+  const Eigen::VectorXd v = factors->solve(push);
   return v(a) - v(b);
 }
 
@@ -377,7 +389,7 @@ Solution solve(const Circuit& circuit, const Solution* start) {
     s.converged = true;
     return s;
   }
-  System system(circuit);
+  System system(circuit, start && start->factors ? start->factors->pattern() : nullptr);
   const auto refs = references(circuit);
   Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
   const bool warm = start && static_cast<int>(start->volts.size()) == circuit.nodes;
@@ -397,9 +409,7 @@ Solution solve(const Circuit& circuit, const Solution* start) {
   s.modes = system.modes();
   s.volts.assign(x.data(), x.data() + x.size());
   s.island = islands(circuit, system, x);
-  if (s.converged) {
-    s.factors = std::make_shared<const Solution::Factors>(Solution::Factors{system.jacobian().partialPivLu()});
-  }
+  if (s.converged) s.factors = system.factors();
   return s;
 }
 

@@ -4,8 +4,10 @@
 #include <optional>
 #include <vector>
 
-/// A plain dense nodal solve (Newton) over branches. Inner loop: doubles in SI.
+/// Nodal analysis (Newton) over branches. Inner loop: doubles in SI.
 namespace bold::circuit {
+
+class SparseFactors;
 
 /// One two-ended piece of the circuit; current is counted from a to b.
 struct Branch {
@@ -45,8 +47,7 @@ struct Solution {
   std::optional<double> resistance(int a, int b) const;
 
   /// The factors of the last Jacobian, kept for `resistance`. Shared: solutions are copied into results.
-  struct Factors;
-  std::shared_ptr<const Factors> factors;
+  std::shared_ptr<const SparseFactors> factors;
 };
 
 /// @param start a solution to begin from, of this circuit or one like it; may be nullptr

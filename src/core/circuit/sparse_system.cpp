@@ -1,0 +1,82 @@
+#include "core/circuit/sparse_system.h"
+
+#include <suitesparse/klu.h>
+
+#include <algorithm>
+#include <mutex>
+
+namespace bold::circuit {
+
+struct SparsePattern::Symbolic {
+  klu_common common{};
+  klu_symbolic* symbolic = nullptr;
+};
+
+struct SparseFactors::Numeric {
+  klu_common common{};
+  klu_numeric* numeric = nullptr;
+  std::mutex busy;  // KLU keeps its work space inside the factors
+};
+
+SparsePattern::SparsePattern(int nodes, std::vector<Ends> ends)
+    : m_nodes(nodes), m_ends(std::move(ends)), m_symbolic(std::make_unique<Symbolic>()) {
+  std::vector<std::vector<int>> columns(static_cast<std::size_t>(nodes));
+  for (int i = 0; i < nodes; ++i) columns[static_cast<std::size_t>(i)].push_back(i);
+  for (const auto& [a, b, c] : m_ends)
+    for (const int row : {a, b})
+      for (const int column : {a, b, c})
+        if (column >= 0) columns[static_cast<std::size_t>(column)].push_back(row);
+  m_columns.push_back(0);
+  for (auto& rows : columns) {
+    std::ranges::sort(rows);
+    rows.erase(std::unique(rows.begin(), rows.end()), rows.end());
+    m_rows.insert(m_rows.end(), rows.begin(), rows.end());
+    m_columns.push_back(static_cast<int>(m_rows.size()));
+  }
+  const auto slot = [&](int row, int column) {
+    const auto first = m_rows.begin() + m_columns[static_cast<std::size_t>(column)];
+    const auto last = m_rows.begin() + m_columns[static_cast<std::size_t>(column) + 1];
+    return static_cast<int>(std::lower_bound(first, last, row) - m_rows.begin());
+  };
+  for (const auto& [a, b, c] : m_ends)
+    m_slots.push_back({slot(a, a), slot(a, b), c < 0 ? -1 : slot(a, c), slot(b, a), slot(b, b), c < 0 ? -1 : slot(b, c)});
+  for (int i = 0; i < nodes; ++i) m_diagonal.push_back(slot(i, i));
+  klu_defaults(&m_symbolic->common);
+  m_symbolic->symbolic = klu_analyze(nodes, m_columns.data(), m_rows.data(), &m_symbolic->common);
+}
+
+SparsePattern::~SparsePattern() {
+  klu_free_symbolic(&m_symbolic->symbolic, &m_symbolic->common);
+}
+
+std::shared_ptr<const SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values) {
+  auto* const symbolic = pattern->m_symbolic->symbolic;
+  if (!symbolic) return nullptr;
+  auto numeric = std::make_unique<Numeric>();
+  klu_defaults(&numeric->common);
+  // KLU takes pointers to what it does not change.
+  numeric->numeric = klu_factor(const_cast<int*>(pattern->m_columns.data()), const_cast<int*>(pattern->m_rows.data()),
+                                const_cast<double*>(values.data()), symbolic, &numeric->common);
+  if (!numeric->numeric || numeric->common.status != KLU_OK) {
+    klu_free_numeric(&numeric->numeric, &numeric->common);
+    return nullptr;
+  }
+  auto out = std::shared_ptr<SparseFactors>(new SparseFactors);
+  out->m_pattern = std::move(pattern);
+  out->m_numeric = std::move(numeric);
+  return out;
+}
+
+SparseFactors::~SparseFactors() {
+  if (m_numeric) klu_free_numeric(&m_numeric->numeric, &m_numeric->common);
+}
+
+Eigen::VectorXd SparseFactors::solve(const Eigen::VectorXd& right) const {
+  Eigen::VectorXd x = right;
+  const std::lock_guard lock(m_numeric->busy);
+  auto common = m_numeric->common;
+  klu_solve(m_pattern->m_symbolic->symbolic, m_numeric->numeric, m_pattern->m_nodes, 1, x.data(), &common);
+  return x;
+}
+
+}  // namespace bold::circuit

@@ -1,0 +1,63 @@
+#pragma once
+
+#include <Eigen/Core>
+#include <array>
+#include <memory>
+#include <optional>
+#include <vector>
+
+/// Sparse linear systems of a fixed pattern, factored by KLU (SuiteSparse), which is made for circuit matrices.
+namespace bold::circuit {
+
+/// Which entries a matrix has, and the order in which they are eliminated. Depends only on what is joined to what, so
+/// it is kept from one command to the next.
+class SparsePattern {
+ public:
+  /// The nodes one branch couples: a, b and c (-1: only two).
+  using Ends = std::array<int, 3>;
+
+  SparsePattern(int nodes, std::vector<Ends> ends);
+  ~SparsePattern();
+  SparsePattern(const SparsePattern&) = delete;
+  SparsePattern& operator=(const SparsePattern&) = delete;
+
+  bool fits(int nodes, const std::vector<Ends>& ends) const { return nodes == m_nodes && ends == m_ends; }
+  int nodes() const { return m_nodes; }
+  std::size_t entries() const { return m_rows.size(); }
+
+  /// Positions of a branch's entries: rows a and b, each with columns a, b and c (-1 where there is no c).
+  const std::array<int, 6>& slots(std::size_t branch) const { return m_slots[branch]; }
+  int diagonal(int node) const { return m_diagonal[static_cast<std::size_t>(node)]; }
+
+ private:
+  friend class SparseFactors;
+  int m_nodes;
+  std::vector<Ends> m_ends;
+  std::vector<int> m_columns, m_rows;  // compressed columns
+  std::vector<std::array<int, 6>> m_slots;
+  std::vector<int> m_diagonal;
+  struct Symbolic;
+  std::unique_ptr<Symbolic> m_symbolic;
+};
+
+/// A factored matrix. Safe to share between threads.
+class SparseFactors {
+ public:
+  /// nullptr when the matrix is singular.
+  static std::shared_ptr<const SparseFactors> of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values);
+  ~SparseFactors();
+  SparseFactors(const SparseFactors&) = delete;
+  SparseFactors& operator=(const SparseFactors&) = delete;
+
+  Eigen::VectorXd solve(const Eigen::VectorXd& right) const;
+  /// Kept with the factors so that the next circuit of the same shape can begin with it.
+  const std::shared_ptr<const SparsePattern>& pattern() const { return m_pattern; }
+
+ private:
+  SparseFactors() = default;
+  std::shared_ptr<const SparsePattern> m_pattern;  // shared with every system of this shape
+  struct Numeric;
+  std::unique_ptr<Numeric> m_numeric;
+};
+
+}  // namespace bold::circuit
