@@ -176,7 +176,19 @@ class BenchText {
         i.hold = true;
       else if (key == "pwm")
         i.pwm = *parse<Hertz>(v);
-      else if (key == "forward")
+      else if (w[k] == "ramp")
+        i.ramp = true;
+      else if (w[k] == "together")
+        i.together = true;
+      else if (key == "rate")
+        i.rate = *parse<Hertz>(v);
+      else if (key == "steps")
+        i.stepsPerTurn = std::stoi(v);
+      else if (key == "length")
+        i.pulse = *parse<Seconds>(v);
+      else if (key == "duty")
+        i.dutyCap = std::stod(v);
+      else if (key == "forward" && v.find('.') == std::string::npos)
         i.forwardLead = v;
       else if (key == "stage")
         i.stage = v;

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <optional>
 
+#include "core/parts/roles.h"
 #include "core/parts/truth_table.h"
 
 namespace bold::circuit {
@@ -38,6 +39,8 @@ std::string actionWord(Action a, int step) {
       return "move";
     case Action::AllRunning:
       return "all running";
+    case Action::OneSupply:
+      return "only one supply on";
   }
   return {};
 }
@@ -165,7 +168,11 @@ std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
       if (m.intent && m.intent->bothDirections) candidates = {Action::Forward, Action::Reverse, Action::Brake, Action::Coast};
       break;
   }
-  if (m.meant.device < 0) return {candidates.front()};
+  if (m.meant.device < 0) {
+    const auto has = [&](const char* role) { return m.intent && std::ranges::count(m.intent->signals, role, &harness::Signal::role) > 0; };
+    if (m.kind == MotorKind::Brushed && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
+    return {candidates.front()};
+  }
   std::vector<Action> out;
   for (const auto a : candidates)
     if (possible(bench, m, a)) out.push_back(a);
@@ -173,6 +180,8 @@ std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
 }
 
 namespace {
+
+constexpr std::size_t kMostSupplies = 8;  // more sources than that on one bench are not switched one by one
 
 class CommandList {
  public:
@@ -183,11 +192,26 @@ class CommandList {
     auto boot = plain(Action::Boot, "while booting");
     for (auto& [pin, state] : boot.pins) state = PinState::Float;
     boot.forced.clear();
+    auto chatter = boot;
+    bool any = false;
+    for (TerminalIndex t = 0; t < static_cast<int>(m_bench.terminalCount()); ++t) {
+      const auto& pin = m_bench.facts(t).pin;
+      if (!pin || pin->boot != "toggles" || !m_bench.connected(t)) continue;
+      chatter.pins[t] = PinState::High;
+      any = true;
+    }
     add(std::move(boot), {Charge::Nominal});
+    if (any) {
+      chatter.step = 1;
+      chatter.id = chatter.title = "while booting, pins chattering";
+      add(std::move(chatter), {Charge::Nominal});
+    }
     for (std::size_t m = 0; m < m_motors.size(); ++m) one(static_cast<int>(m));
     auto all = plain(Action::AllRunning, "all running");
     for (std::size_t m = 0; m < m_motors.size(); ++m) set(all, static_cast<int>(m), actionsOf(m_bench, m_motors[m]).front(), 0);
-    if (m_motors.size() > 1) add(std::move(all), {Charge::Full, Charge::Nominal});
+    const auto running = all;
+    if (m_motors.size() > 1) add(std::move(all), {Charge::Full, Charge::Nominal, Charge::Empty});
+    oneSupply(running);
     return std::move(m_out);
   }
 
@@ -199,6 +223,22 @@ class CommandList {
   void add(Command c, std::vector<Charge> charges) {
     c.charges = std::move(charges);
     m_out.push_back(std::move(c));
+  }
+
+  // Each supply alone, the program asking for everything: what is then fed backwards, and which inputs are driven
+  // while their part has no supply.
+  void oneSupply(const Command& running) {
+    std::vector<int> sources;
+    for (std::size_t d = 0; d < m_bench.devices.size(); ++d)
+      if (parts::isSource(*m_bench.devices[d].part)) sources.push_back(static_cast<int>(d));
+    if (sources.size() < 2 || sources.size() > kMostSupplies) return;
+    for (const int d : sources) {
+      auto c = running;
+      c.action = Action::OneSupply;
+      c.supply = d;
+      c.id = c.title = "only " + m_bench.devices[static_cast<std::size_t>(d)].doc.called() + " on";
+      add(std::move(c), {Charge::Nominal});
+    }
   }
 
   // Everything at rest.
@@ -232,6 +272,9 @@ class CommandList {
       const auto at = wanted.find(inputOf(m_bench, m, s.role));
       const bool known = at != wanted.end();
       if (known) level = at->second;
+      // A bridge made of loose transistors has no truth table: its plan says which pins are high for which way.
+      if (s.role == "forward") level = action == Action::Forward ? Level::High : Level::Low;
+      if (s.role == "reverse") level = action == Action::Reverse ? Level::High : Level::Low;
       if (s.role == "step" || s.role == "dir" || s.role == "pulse")
         level = Level::Low;
       else if (!known && s.activeLow)
@@ -257,7 +300,7 @@ class CommandList {
         auto c = make(a, s, Moment::Running, "");
         set(c, motor, a, s);
         const bool first = a == actions.front() && s == 0;
-        add(std::move(c), first ? std::vector{Charge::Full, Charge::Nominal, Charge::Empty} : std::vector{Charge::Nominal});
+        add(std::move(c), first ? std::vector{Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong} : std::vector{Charge::Nominal});
       }
     }
     const Action run = actions.front();
@@ -266,7 +309,12 @@ class CommandList {
       stalled.moment = Moment::Stalled;
       stalled.motor = motor;
       for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actionsOf(m_bench, m_motors[k]).front(), 0);
-      add(std::move(stalled), {Charge::Full, Charge::Nominal});
+      add(std::move(stalled), {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong});
+    }
+    if (m.kind == MotorKind::Brushed && std::ranges::count(actions, Action::Reverse) > 0) {
+      auto c = make(Action::Reverse, 0, Moment::Reversing, ", still turning forward");
+      set(c, motor, Action::Reverse, 0);
+      add(std::move(c), {Charge::Full});
     }
     if (m.kind != MotorKind::Servo) add(make(run, 0, Moment::JustOpened, ", just opened"), {Charge::Full});
   }

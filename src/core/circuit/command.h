@@ -8,10 +8,16 @@
 
 namespace bold::circuit {
 
-enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning };
-enum class Moment { Running, Stalled, JustOpened };
+enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning, OneSupply };
+/// Reversing: the other direction is commanded while it still turns, so that its own voltage adds to the supply's.
+enum class Moment { Running, Stalled, JustOpened, Reversing };
 enum class PinState { Float, Low, High };
-enum class Charge { Full, Nominal, Empty };
+/// The state of the supplies and with it the corner. Full and Nominal: everything else typical (the expected corner).
+/// Empty: and greatest drops, weakest pins, aged cells. Strong: full, and least drops, strongest pins.
+enum class Charge { Full, Nominal, Empty, Strong };
+inline bool expected(Charge c) {
+  return c == Charge::Full || c == Charge::Nominal;
+}
 
 /// Something the program may ask of the bench, as pin levels, and the state the motors are then in.
 struct Command {
@@ -19,8 +25,9 @@ struct Command {
   std::string title;  ///< for people
   Action action = Action::AllOff;
   Moment moment = Moment::Running;
-  int motor = -1;  ///< index into the motors; -1: all or none
-  int step = 0;    ///< of a stepping sequence
+  int motor = -1;   ///< index into the motors; -1: all or none
+  int step = 0;     ///< of a stepping sequence; Boot: 1 when the pins that chatter stand high
+  int supply = -1;  ///< OneSupply: the only source that is on (device); -1: all are
   std::map<TerminalIndex, PinState> pins;
   std::map<TerminalIndex, parts::Level> forced;  ///< stage inputs put there directly, for motors without signals
   std::vector<bool> turning;                     ///< per motor: asked to run

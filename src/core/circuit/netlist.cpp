@@ -15,7 +15,10 @@ using Key = std::pair<int, int>;
 
 constexpr double kRegulatorOhms = 0.05;  // output resistance of a linear regulator
 constexpr double kChopperTie = 100e3;    // an active chopper output is tied to ground in the mean
-constexpr double kBackEmf = 0.8;         // of the rated voltage, while it still turns
+constexpr double kZenerOhms = 1.0;       // of a conducting zener or transient suppressor
+constexpr double kHot = 1.5;             // a hot FET channel against a cold one
+constexpr double kStrongPin = 0.3;       // of the greatest promised pin resistance: the strongest real pin
+constexpr double kStrongJunction = 0.9;  // of the typical base-emitter voltage
 constexpr double kServoCorner = 0.5;     // share of its least voltage below which a sink is resistive
 
 class Builder {
@@ -50,6 +53,11 @@ class Builder {
   std::map<std::string, int> m_inner;
 
   Key key() const { return {m_device, m_element}; }
+
+  bool weak() const { return m_in.charge == Charge::Empty; }
+  bool strong() const { return m_in.charge == Charge::Strong; }
+  // A figure at the corner: its greatest end where the least current is wanted, else typical.
+  std::optional<double> atMost(const Figure& f) const { return weak() ? f.greatest() : f.typical(); }
 
   // Terminals joined inside a part are one node; those that nothing touches get none.
   void nodes() {
@@ -149,6 +157,7 @@ class Builder {
     const double drop = d.drop.typical().value_or(0.8);
     const double at = std::max(d.ratedCurrent.typical().value_or(1.0), 1e-3);
     m_out.main[key()] = knee(node(d.anode), node(d.cathode), 0.75 * drop, 0.25 * drop / at);
+    if (const auto z = d.zener.typical()) m_out.base[key()] = knee(node(d.cathode), node(d.anode), *z, kZenerOhms);
   }
   void put(const parts::Switch& s) {
     const auto it = m_state.closed.find(key());
@@ -158,15 +167,16 @@ class Builder {
     if (!closed)
       m_out.main[key()] = conductance(a, b, kOff);
     else if (s.oneWay)
-      m_out.main[key()] = knee(a, b, s.v0.typical().value_or(0), s.resistance.typical().value_or(0.1));
+      m_out.main[key()] = knee(a, b, (weak() && s.v0Max.known() ? s.v0Max : s.v0).typical().value_or(0),
+                               (weak() && s.resistanceMax.known() ? s.resistanceMax : s.resistance).typical().value_or(0.1));
     else
-      m_out.main[key()] = conductance(a, b, 1 / std::max(s.resistance.typical().value_or(0.1), 1e-4));
+      m_out.main[key()] = conductance(a, b, 1 / std::max(atMost(s.resistance).value_or(0.1) * (weak() ? kHot : 1), 1e-4));
   }
   void put(const parts::Bipolar& t) {
     const double sign = t.pnp ? -1 : 1;
     const int b = node(t.base);
     const int e = node(t.emitter);
-    const double vbe = t.vbe.typical().value_or(0.7);
+    const double vbe = (strong() ? kStrongJunction : 1) * atMost(t.vbe).value_or(0.7);
     const double baseOhms = t.darlington ? 10 : 1;
     const auto standing = m_state.collector.find(key());
     const double ic = std::max(standing == m_state.collector.end() ? 0.1 : std::abs(standing->second), 1e-3);
@@ -202,7 +212,7 @@ class Builder {
     x.b = s;
     x.c = node(m.gate);
     x.sign = m.pChannel ? -1 : 1;
-    x.v0 = m.threshold.typical().value_or(3);
+    x.v0 = atMost(m.threshold).value_or(3);
     x.rows = m.rds.empty() ? std::vector<std::pair<double, double>>{{10.0, 0.1}} : m.rds;
     const auto& [vgs, rds] = x.rows.front();
     x.gain = 1 / (2 * rds * std::max(vgs - x.v0, 0.2));
@@ -227,8 +237,8 @@ class Builder {
       return;
     }
     if (!ohms) return;  // unknown: left open; the quantities of its motor are unknown
-    if (w.brushed && generating() && w.nominal.typical()) {
-      m_out.main[key()] = source(a, b, kBackEmf * *w.nominal.typical(), *ohms, 1e6, 1e6);
+    if (const auto it = m_in.emf.find(key()); it != m_in.emf.end()) {
+      m_out.main[key()] = source(a, b, it->second, *ohms, 1e6, 1e6);
       return;
     }
     const auto run = w.run.typical();
@@ -236,12 +246,6 @@ class Builder {
       m_out.main[key()] = saturating(a, b, *ohms, *run);
     else
       m_out.main[key()] = conductance(a, b, 1 / *ohms);
-  }
-  // A motor that is told to brake or coast is still turning.
-  bool generating() const {
-    const auto m = m_in.command.motor;
-    const auto a = m_in.command.action;
-    return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == m_device && (a == Action::Brake || a == Action::Coast);
   }
   bool turning(int device) const {
     for (std::size_t m = 0; m < m_in.motors.size(); ++m)
@@ -254,13 +258,14 @@ class Builder {
     return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == device && m_in.command.moment == Moment::Stalled;
   }
   void put(const parts::Source& s) {
-    const auto& figure = m_in.charge == Charge::Full ? s.full : m_in.charge == Charge::Empty ? s.empty : s.nominal;
+    if (m_in.command.supply >= 0 && m_in.command.supply != m_device) return;  // switched off: nothing behind its leads
+    const auto& figure = m_in.charge == Charge::Full || strong() ? s.full : weak() ? s.empty : s.nominal;
     const auto volts = figure.typical() ? figure.typical() : s.nominal.typical();
     if (!volts) return;  // unknown supply: left out, and the bench is not judged
     // The pulse of an opened winding goes into a supply's output capacitor, or into a cell, whatever it does for long.
     const bool takes = s.sinks || m_in.command.moment == Moment::JustOpened;
     // A regulated supply's lower tolerance is given under load: its lead is in it already.
-    const double ohms = m_in.charge == Charge::Empty && s.limit.known() ? 0.02 : s.resistance.typical().value_or(0.1);
+    const double ohms = weak() && s.limit.known() ? 0.02 : atMost(s.resistance).value_or(0.1);
     m_out.main[key()] = source(node(s.positive), node(s.negative), *volts, ohms, s.limit.typical().value_or(1e6), takes ? 1e6 : 0);
   }
   void put(const parts::Sink& s) {
@@ -282,7 +287,7 @@ class Builder {
     x.b = node(g.out);
     x.c = node(g.ground);
     x.v0 = g.set.typical().value_or(5);
-    x.drop = g.dropout.typical().value_or(1);
+    x.drop = atMost(g.dropout).value_or(1);
     x.r = kRegulatorOhms;
     x.limit = g.limit.typical().value_or(1);
     m_out.main[key()] = push(x);
@@ -291,7 +296,7 @@ class Builder {
   void put(const parts::Pins& p) {
     const int rail = node(p.rail);
     const int ground = node(p.ground);
-    const double r = p.resistance.typical().value_or(40);
+    const double r = strong() ? kStrongPin * p.resistance.greatest().value_or(40) : atMost(p.resistance).value_or(40);
     const double most = p.shortCircuit.typical().value_or(0.06);
     for (const auto& name : p.pins) {
       const auto t = m_bench.terminal(m_device, name);
@@ -318,7 +323,7 @@ class Builder {
     const int ground = node(c.ground);
     const auto it = m_state.closed.find(key());
     const bool on = it != m_state.closed.end() && it->second;
-    const double rds = c.rds.typical().value_or(0.5);
+    const double rds = atMost(c.rds).value_or(0.5);
     const auto trip = parts::tripCurrent(c);
     const auto supply = m_state.supply.find(key());
     const double volts = supply == m_state.supply.end() ? 0 : std::max(supply->second, 0.0);

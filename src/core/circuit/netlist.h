@@ -35,6 +35,7 @@ struct NetlistInput {
   const Command& command;
   Charge charge;
   const std::map<std::pair<int, int>, double>& opened;  ///< winding currents that keep flowing, A
+  const std::map<std::pair<int, int>, double>& emf;     ///< of windings that still turn, V from a to b
 };
 
 Netlist makeNetlist(const NetlistInput& input, const OuterState& state);

@@ -29,7 +29,9 @@ std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>
   for (const auto& c : solved->commands) {
     for (const auto charge : c.charges) {
       if (cancelled && cancelled()) return nullptr;
-      const auto* running = c.moment == Moment::JustOpened ? solved->running(c.motor, Charge::Full) : nullptr;
+      const bool after =
+          c.moment == Moment::JustOpened || c.moment == Moment::Reversing || c.action == Action::Brake || c.action == Action::Coast;
+      const auto* running = after ? solved->running(c.motor, Charge::Full) : nullptr;
       auto p = solve(solved->bench, solved->nets, solved->motors, c, charge, running, last);
       // A start from another command saves passes; where it leads astray, start from nothing.
       if (!p->solved() && last) p = solve(solved->bench, solved->nets, solved->motors, c, charge, running, nullptr);

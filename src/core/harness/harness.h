@@ -73,10 +73,15 @@ struct Intent {
   bool speedControl = false;
   bool hold = false;  ///< stepper: keeps its position under current
   std::optional<Hertz> pwm;
-  std::optional<double> dutyCap;  ///< 0 .. 1
-  std::string forwardLead;        ///< terminal id that is positive in forward
-  std::string sequence;           ///< unipolar stepper: "wave" or "full"
-  std::string stage, channel;     ///< empty: the channel its leads reach, if exactly one
+  std::optional<double> dutyCap;    ///< 0 .. 1
+  bool ramp = false;                ///< starts and reverses gently, coasting between
+  bool together = false;            ///< starts at the same moment as the others that say so
+  std::optional<Hertz> rate;        ///< step pulses a second
+  std::optional<int> stepsPerTurn;  ///< step pulses that the program takes for one turn of the motor
+  std::optional<Seconds> pulse;     ///< length of a step pulse that the program makes
+  std::string forwardLead;          ///< terminal id that is positive in forward
+  std::string sequence;             ///< unipolar stepper: "wave" or "full"
+  std::string stage, channel;       ///< empty: the channel its leads reach, if exactly one
   std::vector<Signal> signals;
   Raw raw;
 };

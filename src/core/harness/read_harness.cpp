@@ -170,6 +170,17 @@ class HarnessReader {
       else
         r.report("dutyCap", "is not between 0 and 1", "It was taken as not given.");
     }
+    i.ramp = r.flag("ramp");
+    i.together = r.flag("together");
+    i.rate = quantity<Hertz>(r, "rate");
+    if (r.has("stepsPerTurn")) {
+      const double steps = r.number("stepsPerTurn", 0);
+      if (steps >= 1 && steps <= 1e6)
+        i.stepsPerTurn = static_cast<int>(steps);
+      else
+        r.report("stepsPerTurn", "is not between 1 and 1000000", "It was taken as not given.");
+    }
+    i.pulse = quantity<Seconds>(r, "pulse");
     i.forwardLead = r.text("forward");
     i.sequence = r.text("sequence");
     i.stage = r.text("stage");

@@ -88,6 +88,14 @@ Json write(const Intent& i) {
     j["dutyCap"] = *i.dutyCap;
   else
     j.erase("dutyCap");
+  put(j, "ramp", i.ramp);
+  put(j, "together", i.together);
+  put(j, "rate", i.rate);
+  if (i.stepsPerTurn)
+    j["stepsPerTurn"] = *i.stepsPerTurn;
+  else
+    j.erase("stepsPerTurn");
+  put(j, "pulse", i.pulse);
   put(j, "forward", i.forwardLead);
   put(j, "sequence", i.sequence);
   put(j, "stage", i.stage);

@@ -22,15 +22,22 @@ struct Joint {
 
 struct Resistor {
   Node a, b;
-  Figure resistance;       ///< ohm
-  Figure power;            ///< W
-  bool conductor = false;  ///< a fuse, shunt or switch contact: counts as copper where grounds are traced
+  Figure resistance;        ///< ohm
+  Figure power;             ///< W
+  bool conductor = false;   ///< a fuse, shunt or switch contact: counts as copper where grounds are traced
+  bool fuse = false;        ///< melts; the next three are its ratings
+  Figure rating;            ///< A, of a fuse
+  Figure volts;             ///< V DC, of a fuse
+  Figure breaking;          ///< A it can interrupt
+  bool resettable = false;  ///< a polymer fuse: holds `rating`, trips above, comes back by itself
 };
 
 struct Capacitor {
   Node a, b;  ///< a is the marked + of a polarised one
   Figure capacitance, rated;
   bool polarised = false;
+  bool ceramic = false;   ///< rings with its leads when a supply is plugged in live
+  bool tantalum = false;  ///< wants half its rated voltage
 };
 
 /// Conducts from anode to cathode above `knee`, with `slope` ohms.
@@ -39,6 +46,13 @@ struct Diode {
   Figure drop;            ///< V at `ratedCurrent`
   Figure ratedCurrent;    ///< A, average
   Figure reverseVoltage;  ///< V
+  Figure surge;           ///< A, one half wave
+  Figure recovery;        ///< s; unknown for Schottky diodes, which need none
+  bool schottky = false;
+  Figure zener;      ///< V at which it conducts backwards; unknown: it does not
+  bool led = false;  ///< of an isolated input; the next two are its window
+  Figure promised;   ///< A from which the input is promised to be on
+  Figure most;       ///< A, absolute
 };
 
 /// A semiconductor switch of a stage, closed while `on` holds.
@@ -80,6 +94,10 @@ struct Winding {
   Figure highest;  ///< V
   Figure phase;    ///< A a coil
   bool brushed = false;
+  bool directional = false;  ///< electronically commutated: must be fed the right way round and not chopped
+  Node bonded;               ///< lead that the case is joined to; empty: none
+  Figure thermal;            ///< K/W, winding to still air
+  Figure hottest;            ///< degC of the winding
 };
 
 /// Battery, adapter, port.
@@ -89,7 +107,10 @@ struct Source {
   Figure resistance;            ///< ohm
   Figure continuous;            ///< A, a rating
   Figure limit;                 ///< A, where it goes into current limit; unknown for batteries
+  Figure capacity;              ///< Ah
+  Figure capacitance;           ///< F at its output; decides how far regeneration lifts it
   bool sinks = false;           ///< takes current back
+  bool cutsOff = false;         ///< has its own protection against deep discharge
   bool lithium = false;
   bool alternating = false;
 };
@@ -106,16 +127,22 @@ struct Regulator {
   Node in, out, ground;
   Figure set, dropout, limit;
   bool backDiode = false;
+  Figure absolute;         ///< V at its input
+  Figure printed;          ///< V, the input range printed on the board
+  bool switching = false;  ///< turns little into heat
 };
 
 /// The output stages of a controller's pins: what `program(pin)` says decides whether they pull up, down or float.
 struct Pins {
   std::vector<Node> pins;
   Node rail, ground;
-  Figure resistance;             ///< ohm, min .. max
-  Figure shortCircuit;           ///< A
-  Figure recommended, absolute;  ///< A a pin
-  Figure pull;                   ///< ohm, of the boot pulls
+  Figure resistance;                                         ///< ohm, min .. max
+  Figure shortCircuit;                                       ///< A
+  Figure recommended, absolute;                              ///< A a pin
+  Figure pull;                                               ///< ohm, of the boot pulls
+  Figure total;                                              ///< A, absolute, of all pins together
+  std::vector<std::pair<std::vector<Node>, double>> groups;  ///< pins that share a limit, A
+  bool behind = false;  ///< outputs of a register on the board: no wire reaches them, a program still does
 };
 
 /// A current-regulating stage for the coils of a bipolar stepper.
@@ -123,12 +150,15 @@ struct Chopper {
   Node supply, ground;
   std::vector<std::pair<Node, Node>> coils;
   Condition on;
-  Figure rds;                 ///< ohm, both switches of a path
-  Figure quiescent;           ///< A
-  Figure senseResistor;       ///< ohm
-  Figure reference;           ///< V, as trimmed; unknown when never measured
-  double perVolt = 0;         ///< I_trip = reference / (perVolt x senseResistor)
-  double holdShare = 0.7071;  ///< share of the trip in each coil while holding with both
+  Figure rds;                   ///< ohm, both switches of a path
+  Figure quiescent;             ///< A
+  Figure senseResistor;         ///< ohm
+  Figure reference;             ///< V, as trimmed; unknown when never measured
+  double perVolt = 0;           ///< I_trip = reference / (perVolt x senseResistor)
+  double holdShare = 0.7071;    ///< share of the trip in each coil while holding with both
+  bool referenceIsRms = false;  ///< the reference sets the RMS current, not the trip
+  Figure stepHigh, stepLow;     ///< s, least time of a step pulse
+  Figure setUp;                 ///< s, direction before step
 };
 
 /// I_trip = V_ref / (perVolt x R_sense); nothing while either is unknown.
@@ -138,6 +168,8 @@ std::optional<Amps> tripCurrent(const Chopper& chopper);
 struct Contact {
   Node a, b;
   bool closed = true;
+  Figure rating;  ///< A DC
+  Figure volts;   ///< V DC
 };
 
 using ElementBody =
@@ -146,6 +178,7 @@ using ElementBody =
 struct Element {
   std::string id;                                         ///< unique in its part
   std::vector<std::pair<std::string, std::string>> when;  ///< exists only with these settings
+  std::string package;                                    ///< where its heat goes; empty: not stated
   ElementBody body;
 };
 

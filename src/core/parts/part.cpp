@@ -23,6 +23,9 @@ const NamedFigure* Part::figure(const std::string& which) const {
 const Channel* Part::channel(const std::string& which) const {
   return byId(channels, which);
 }
+const Package* Part::package(const std::string& which) const {
+  return byId(packages, which);
+}
 const Setting* Part::setting(const std::string& which) const {
   return byId(settings, which);
 }

@@ -32,10 +32,14 @@ struct InputFacts {
 };
 
 struct SupplyFacts {
-  std::string purpose;  ///< "motor", "logic" or "board" (a raw input behind a regulator)
-  std::string back;     ///< the terminal of its return
-  Figure recommended;   ///< V, min .. max
-  Figure absolute;      ///< V
+  std::string purpose;       ///< "motor", "logic" or "board" (a raw input behind a regulator)
+  std::string back;          ///< the terminal of its return
+  Figure recommended;        ///< V, min .. max
+  Figure absolute;           ///< V
+  Figure bulk;               ///< F that the stage asks for close to it; unknown: it asks for none
+  bool ceramicOnly = false;  ///< only ceramic capacitors on the board: rings when plugged in live
+  bool afterLogic = false;   ///< must not come before the logic supply
+  Figure feeds;              ///< A that may be drawn out of it where it is an output
 };
 
 /// What a controller pin can do.
@@ -47,6 +51,8 @@ struct PinFacts {
   bool softPwm = false;  ///< usual libraries make PWM in software
   std::string reserved;  ///< why it must be left alone; empty: free
   std::string boot;      ///< float, weak-up, weak-down, toggles, ...
+  std::string strap;     ///< what a load on it does to the start: "high: no start"; empty: nothing
+  std::string serial;    ///< console or programming line it is part of; empty: none
 };
 
 struct Terminal {
@@ -82,8 +88,26 @@ struct Channel {
   Figure continuousSink;                       ///< A, with the setting heatSink = fitted
   Figure peak;                                 ///< A
   Protection protection = Protection::None;
-  std::string returnTerminal;  ///< where its current goes back
-  bool lowSide = false;        ///< switches its load to the return only
+  std::string returnTerminal;         ///< where its current goes back
+  bool lowSide = false;               ///< switches its load to the return only
+  Figure pwmMost;                     ///< Hz
+  std::vector<std::string> parallel;  ///< channels that may be joined with it, inputs with inputs
+  bool clampsInside = true;           ///< bridges: whether clamp diodes are in the part
+  std::string clampsDoubtful;         ///< what makers say differently about them; empty: nothing
+};
+
+/// Where the heat of some elements goes.
+struct Package {
+  std::string id;
+  Figure thermal;      ///< K/W junction to still air, as the part stands
+  Figure thermalSink;  ///< K/W with the setting heatSink = fitted
+  Figure hottest;      ///< degC of the junction
+};
+
+/// How the inputs of a step/dir stage choose the microsteps: input levels in the order of `inputs`, steps a full step.
+struct MicrostepTable {
+  std::vector<std::string> inputs;
+  std::vector<std::pair<std::string, int>> rows;  ///< "010" -> 4
 };
 
 /// A figure of the part by name, so that a bench can replace it.
@@ -102,6 +126,8 @@ struct Part {
   std::vector<Setting> settings;
   std::vector<Element> elements;
   std::vector<Channel> channels;
+  std::vector<Package> packages;
+  MicrostepTable microsteps;
   std::vector<NamedFigure> figures;
   std::vector<std::pair<std::string, std::string>> fitted;  ///< jumpers that come with it
   std::vector<std::string> pitfalls;
@@ -114,6 +140,7 @@ struct Part {
   const NamedFigure* figure(const std::string& which) const;
   const Channel* channel(const std::string& which) const;
   const Setting* setting(const std::string& which) const;
+  const Package* package(const std::string& which) const;
 };
 
 }  // namespace bold::parts

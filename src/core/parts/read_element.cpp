@@ -54,6 +54,21 @@ class Form {
   std::string text(const char* key) { return m_r.text(key); }
   double number(const char* key, double fallback) { return m_r.number(key, fallback); }
 
+  // [[["D0", "D1"], "200 mA"], ...]
+  std::vector<std::pair<std::vector<Node>, double>> groups(const char* key) {
+    std::vector<std::pair<std::vector<Node>, double>> out;
+    m_r.each(key, [&](const Json& g, const std::string&) {
+      const bool fits = g.is_array() && g.size() == 2 && g[0].is_array() && g[1].is_string() &&
+                        std::ranges::all_of(g[0], [](const Json& x) { return x.is_string(); });
+      const auto amps = fits ? parseQuantity(g[1].get<std::string>(), Unit::Amp) : fail(std::string("it is not a pair"));
+      if (amps && amps->value > 0)
+        out.emplace_back(g[0].get<std::vector<Node>>(), amps->value);
+      else
+        m_r.report(key, "is not a list of pin lists with their greatest current");
+    });
+    return out;
+  }
+
   std::vector<std::pair<Node, Node>> pairs(const char* key) {
     std::vector<std::pair<Node, Node>> out;
     m_r.each(key, [&](const Json& p, const std::string&) {
@@ -82,6 +97,10 @@ ElementBody winding(Form& f, const std::vector<Node>& n) {
   w.nominal = f.figure("nominal", Unit::Volt);
   w.highest = f.figure("highest", Unit::Volt);
   w.phase = f.figure("phase", Unit::Amp);
+  w.directional = f.flag("directional");
+  w.bonded = f.text("bonded");
+  w.thermal = f.figure("rth", Unit::KelvinPerWatt);
+  w.hottest = f.figure("hottest", Unit::Celsius);
   return w;
 }
 
@@ -95,7 +114,10 @@ ElementBody source(Form& f, const std::vector<Node>& n) {
   s.resistance = f.figure("r", Unit::Ohm);
   s.continuous = f.figure("continuous", Unit::Amp);
   s.limit = f.figure("limit", Unit::Amp);
+  s.capacity = f.figure("capacity", Unit::AmpHour);
+  s.capacitance = f.figure("c", Unit::Farad);
   s.sinks = f.flag("sinks");
+  s.cutsOff = f.flag("cutsOff");
   s.lithium = f.flag("lithium");
   s.alternating = f.flag("alternating");
   return s;
@@ -126,6 +148,9 @@ ElementBody pins(Form& f) {
   p.recommended = f.figure("recommended", Unit::Amp);
   p.absolute = f.figure("absolute", Unit::Amp);
   p.pull = f.figure("pull", Unit::Ohm);
+  p.total = f.figure("total", Unit::Amp);
+  p.groups = f.groups("groups");
+  p.behind = f.flag("behind");
   return p;
 }
 
@@ -141,6 +166,10 @@ ElementBody chopper(Form& f, const std::vector<Node>& n) {
   c.reference = f.figure("reference", Unit::Volt);
   c.perVolt = f.number("perVolt", 8);
   c.holdShare = f.number("holdShare", 0.7071);
+  c.referenceIsRms = f.flag("rms");
+  c.stepHigh = f.figure("stepHigh", Unit::Second);
+  c.stepLow = f.figure("stepLow", Unit::Second);
+  c.setUp = f.figure("setUp", Unit::Second);
   return c;
 }
 
@@ -161,15 +190,29 @@ std::optional<ElementBody> body(Form& f) {
   if (f.has("joint")) return Joint{f.nodes("joint", 0)};
   if (f.has("resistor")) {
     const auto n = f.nodes("resistor", 2);
-    return Resistor{n[0], n[1], f.figure("r", Unit::Ohm), f.figure("power", Unit::Watt), f.flag("conductor")};
+    Resistor r{n[0], n[1], f.figure("r", Unit::Ohm), f.figure("power", Unit::Watt), f.flag("conductor"), f.flag("fuse")};
+    r.rating = f.figure("rating", Unit::Amp);
+    r.volts = f.figure("volts", Unit::Volt);
+    r.breaking = f.figure("breaking", Unit::Amp);
+    r.resettable = f.flag("resettable");
+    return r;
   }
   if (f.has("capacitor")) {
     const auto n = f.nodes("capacitor", 2);
-    return Capacitor{n[0], n[1], f.figure("c", Unit::Farad), f.figure("rated", Unit::Volt), f.flag("polarised")};
+    return Capacitor{
+        n[0], n[1], f.figure("c", Unit::Farad), f.figure("rated", Unit::Volt), f.flag("polarised"), f.flag("ceramic"), f.flag("tantalum")};
   }
   if (f.has("diode")) {
     const auto n = f.nodes("diode", 2);
-    return Diode{n[0], n[1], f.figure("drop", Unit::Volt, true), f.figure("at", Unit::Amp, true), f.figure("reverse", Unit::Volt)};
+    Diode d{n[0], n[1], f.figure("drop", Unit::Volt, true), f.figure("at", Unit::Amp, true), f.figure("reverse", Unit::Volt)};
+    d.surge = f.figure("surge", Unit::Amp);
+    d.recovery = f.figure("recovery", Unit::Second);
+    d.schottky = f.flag("schottky");
+    d.zener = f.figure("zener", Unit::Volt);
+    d.led = f.flag("led");
+    d.promised = f.figure("promised", Unit::Amp);
+    d.most = f.figure("most", Unit::Amp);
+    return d;
   }
   if (f.has("switch")) return switchElement(f, f.nodes("switch", 2));
   if (f.has("bipolar")) return bipolar(f, f.nodes("bipolar", 3));
@@ -198,13 +241,16 @@ std::optional<ElementBody> body(Form& f) {
                      f.figure("set", Unit::Volt, true),
                      f.figure("dropout", Unit::Volt),
                      f.figure("limit", Unit::Amp),
-                     f.flag("backDiode")};
+                     f.flag("backDiode"),
+                     f.figure("absolute", Unit::Volt),
+                     f.figure("printed", Unit::Volt),
+                     f.flag("switching")};
   }
   if (f.has("pins")) return pins(f);
   if (f.has("chopper")) return chopper(f, f.nodes("chopper", 2));
   if (f.has("contact")) {
     const auto n = f.nodes("contact", 2);
-    return Contact{n[0], n[1], f.flag("closed")};
+    return Contact{n[0], n[1], f.flag("closed"), f.figure("rating", Unit::Amp), f.figure("volts", Unit::Volt)};
   }
   return std::nullopt;
 }
@@ -214,6 +260,7 @@ std::optional<ElementBody> body(Form& f) {
 std::optional<Element> readElement(ObjectReader& r, const ElementContext& context) {
   Element e;
   e.id = r.text("id");
+  e.package = r.text("package");
   if (const auto* when = r.get("when")) {
     if (when->is_object()) {
       for (const auto& [k, v] : when->items())

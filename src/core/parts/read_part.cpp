@@ -13,9 +13,11 @@
 namespace bold::parts {
 namespace {
 
-const std::map<std::string, Unit> kUnitNames{{"V", Unit::Volt},  {"A", Unit::Amp},      {"ohm", Unit::Ohm},  {"W", Unit::Watt},
-                                             {"F", Unit::Farad}, {"H", Unit::Henry},    {"Hz", Unit::Hertz}, {"s", Unit::Second},
-                                             {"m", Unit::Metre}, {"Ah", Unit::AmpHour}, {"", Unit::One}};
+const std::map<std::string, Unit> kUnitNames{{"V", Unit::Volt},      {"A", Unit::Amp},    {"ohm", Unit::Ohm},
+                                             {"W", Unit::Watt},      {"F", Unit::Farad},  {"H", Unit::Henry},
+                                             {"Hz", Unit::Hertz},    {"s", Unit::Second}, {"m", Unit::Metre},
+                                             {"Ah", Unit::AmpHour},  {"", Unit::One},     {"K/W", Unit::KelvinPerWatt},
+                                             {"degC", Unit::Celsius}};
 
 class PartReader {
  public:
@@ -46,6 +48,8 @@ class PartReader {
     m_root.each("terminals", [&](const Json& j, const std::string& at) {
       expand(j, at, "terminals", [&](const Json& one, const std::string& where) { terminal(p, one, where); });
     });
+    packages(p);
+    microsteps(p);
     m_root.each("elements", [&](const Json& j, const std::string& at) {
       expand(j, at, "elements", [&](const Json& one, const std::string& where) {
         ObjectReader r(one, m_root.file(), where, m_problems);
@@ -155,7 +159,7 @@ class PartReader {
       n.label = r.text("label", id);
       const auto unit = kUnitNames.find(r.text("unit"));
       if (unit == kUnitNames.end()) {
-        r.report("unit", "is not one of V, A, ohm, W, F, H, Hz, s, m, Ah");
+        r.report("unit", "is not one of V, A, ohm, W, F, H, Hz, s, m, Ah, K/W, degC");
         continue;
       }
       n.figure.unit = unit->second;
@@ -326,8 +330,14 @@ class PartReader {
     }
     if (const auto* su = r.get("supply")) {
       ObjectReader s(*su, m_root.file(), at + "/supply", m_problems);
-      t.supply = SupplyFacts{s.requiredText("for"), s.requiredText("return"), figure(s, "recommended", Unit::Volt),
-                             figure(s, "absolute", Unit::Volt)};
+      t.supply = SupplyFacts{s.requiredText("for"),
+                             s.requiredText("return"),
+                             figure(s, "recommended", Unit::Volt),
+                             figure(s, "absolute", Unit::Volt),
+                             figure(s, "bulk", Unit::Farad),
+                             s.flag("ceramicOnly"),
+                             s.flag("afterLogic"),
+                             figure(s, "feeds", Unit::Amp)};
       if (t.supply->purpose != "motor" && t.supply->purpose != "logic" && t.supply->purpose != "board")
         s.report("for", "is not motor, logic or board");
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a supply");
@@ -342,6 +352,8 @@ class PartReader {
       facts.softPwm = s.flag("softPwm");
       facts.reserved = s.text("reserved");
       facts.boot = s.text("boot", "float");
+      facts.strap = s.text("strap");
+      facts.serial = s.text("serial");
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a pin");
       t.pin = facts;
     }
@@ -370,8 +382,39 @@ class PartReader {
                                                    : Protection::None;
     c.returnTerminal = r.text("return");
     c.lowSide = r.flag("lowSide");
+    c.pwmMost = figure(r, "pwmMost", Unit::Hertz);
+    c.parallel = r.texts("parallel");
+    c.clampsInside = r.flag("clampsInside", true);
+    c.clampsDoubtful = r.text("clampsDoubtful");
     for (const auto& k : r.unknown()) r.report(k, "is not a field of a channel");
     p.channels.push_back(c);
+  }
+
+  void packages(Part& p) {
+    const auto* all = m_root.get("packages");
+    if (!all || !all->is_object()) return;
+    for (const auto& [id, j] : all->items()) {
+      ObjectReader r(j, m_root.file(), "/packages/" + id, m_problems);
+      p.packages.push_back(
+          {id, figure(r, "rth", Unit::KelvinPerWatt), figure(r, "rthHeatSink", Unit::KelvinPerWatt), figure(r, "hottest", Unit::Celsius)});
+      for (const auto& k : r.unknown()) r.report(k, "is not a field of a package");
+    }
+  }
+
+  void microsteps(Part& p) {
+    const auto* j = m_root.get("microsteps");
+    if (!j) return;
+    ObjectReader r(*j, m_root.file(), "/microsteps", m_problems);
+    p.microsteps.inputs = r.texts("inputs");
+    r.each("rows", [&](const Json& row, const std::string&) {
+      const bool fits = row.is_array() && row.size() == 2 && row[0].is_string() && row[1].is_number_integer() &&
+                        row[0].get<std::string>().size() == p.microsteps.inputs.size();
+      if (fits)
+        p.microsteps.rows.emplace_back(row[0].get<std::string>(), row[1].get<int>());
+      else
+        r.report("rows", "is not a list of levels (\"010\") with the steps they make of one");
+    });
+    for (const auto& k : r.unknown()) r.report(k, "is not a field of microsteps");
   }
 
   // What one field alone cannot show: names that lead nowhere, ids used twice.
@@ -393,6 +436,10 @@ class PartReader {
       if (t.supply) check(t.supply->back, "terminals");
     }
     for (const auto& [name, set] : p.levels) check(set.rail, "levels");
+    for (const auto& in : p.microsteps.inputs) check(in, "microsteps");
+    for (const auto& e : p.elements)
+      if (!e.package.empty() && !p.package(e.package))
+        m_root.report("elements", fmt::format("names the package \"{}\", which the part does not have", e.package));
     for (const auto& c : p.channels) {
       for (const auto& o : c.out) check(o, "channels");
       for (const auto& [role, t] : c.signals) check(t, "channels");

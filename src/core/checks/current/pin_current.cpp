@@ -16,7 +16,7 @@ Findings pinCurrent(const SolvedBench& s) {
   };
   std::map<TerminalIndex, Worst> worst;
   for (const auto& p : s.points) {
-    if (!p->solved()) continue;
+    if (!p->solved() || !expected(p->charge())) continue;
     for (const auto& [t, state] : p->command().pins) {
       const Amps i{std::abs(p->pin(t).value)};
       auto& w = worst[t];

@@ -40,7 +40,7 @@ Findings levelHigh(const SolvedBench& s) {
   };
   std::map<TerminalIndex, Worst> worst;
   for (const auto& p : s.points) {
-    if (!p->solved() || p->charge() == Charge::Empty) continue;
+    if (!p->solved() || !expected(p->charge()) || p->command().supply >= 0) continue;
     for (const auto& [pin, state] : p->command().pins) {
       if (state != circuit::PinState::High) continue;
       for (const auto t : signalReach(s, pin)) {

@@ -16,22 +16,24 @@ constexpr int kMostOuterPasses = 30;
 constexpr Ohms kFloating{1e6};        // an input held by more than this floats
 constexpr double kMoves = 0.2;        // share of its running current from which a motor counts as turning
 constexpr double kBrakeShare = 0.15;  // share of the shorted motor's current from which it brakes
+constexpr double kBackEmf = 0.8;      // of the rated voltage, where nothing better is known of how fast it turns
 
 // What an input needs for low and high at its part's rail; nothing when the rail has no voltage against ground.
 struct Threshold {
   double low, high;
 };
 
-class DensePoint : public OperatingPoint {
+class SolvedPoint : public OperatingPoint {
  public:
-  DensePoint(const Bench& bench, const std::vector<Motor>& motors, const Command& command, Charge charge)
+  SolvedPoint(const Bench& bench, const std::vector<Motor>& motors, const Command& command, Charge charge)
       : m_bench(bench), m_motors(motors), m_command(command), m_charge(charge) {}
 
   void run(const OperatingPoint* running, const OperatingPoint* start) {
     const auto opened = openedCurrents(running);
-    const NetlistInput input{m_bench, m_motors, m_command, m_charge, opened};
+    const auto emf = emfs(running);
+    const NetlistInput input{m_bench, m_motors, m_command, m_charge, opened, emf};
     OuterState state;
-    if (const auto* s = dynamic_cast<const DensePoint*>(start)) {
+    if (const auto* s = dynamic_cast<const SolvedPoint*>(start)) {
       state = s->m_state;
       m_solution = s->m_solution;
     }
@@ -228,6 +230,26 @@ class DensePoint : public OperatingPoint {
     return out;
   }
 
+  // A motor that is told to brake, coast or turn round is still turning: its own voltage is what it had while running.
+  std::map<Key, double> emfs(const OperatingPoint* running) const {
+    std::map<Key, double> out;
+    const auto a = m_command.action;
+    const bool turns = a == Action::Brake || a == Action::Coast || m_command.moment == Moment::Reversing;
+    if (!turns || m_command.motor < 0) return out;
+    const auto& m = m_motors[static_cast<std::size_t>(m_command.motor)];
+    if (m.kind != MotorKind::Brushed) return out;
+    const auto& w = windingOf(m_bench, m, 0);
+    if (!w.resistance.typical() || !w.nominal.typical()) return out;
+    double volts = kBackEmf * *w.nominal.typical();
+    if (running && running->solved())
+      if (const auto v = running->across(m_bench.terminal(m.device, w.a), m_bench.terminal(m.device, w.b)))
+        if (const double e = v->value - running->element(m.device, m.windings[0]).value * *w.resistance.typical();
+            e * v->value > 0 && std::abs(e) > 0.1 * std::abs(v->value))
+          volts = e;
+    out[{m.device, m.windings[0]}] = volts;
+    return out;
+  }
+
   // Brings the outer state in line with the solution; true when something had to change.
   bool improve(OuterState& state, int pass) const {
     bool changed = false;
@@ -289,7 +311,7 @@ class DensePoint : public OperatingPoint {
 
 std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets&, const std::vector<Motor>& motors, const Command& command,
                                       Charge charge, const OperatingPoint* running, const OperatingPoint* start) {
-  auto point = std::make_unique<DensePoint>(bench, motors, command, charge);
+  auto point = std::make_unique<SolvedPoint>(bench, motors, command, charge);
   point->run(running, start);
   return point;
 }
