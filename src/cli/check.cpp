@@ -5,7 +5,6 @@
 
 #include "commands.h"
 #include "core/harness/document_file.h"
-#include "core/parts/own_parts.h"
 #include "core/report/report.h"
 
 namespace bold::cli {
@@ -14,47 +13,40 @@ bool onTerminal() {
   return ::isatty(STDOUT_FILENO) == 1;
 }
 
-namespace {
-
-void complain(const std::vector<Problem>& problems) {
-  for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
-}
-
-int one(FileSystem& disk, const parts::Library& library, const std::string& file, const CheckArguments& arguments) {
-  auto loaded = harness::load(disk, file);
-  if (!loaded) {
-    complain({loaded.error()});
-    return 2;
-  }
-  auto problems = loaded->problems;
-  const auto here = harness::withDocumentParts(library, loaded->harness, file, problems);
-  complain(problems);
-  if (loaded->harness.newerFormat) return 2;
-  const auto analysis = analyse(loaded->harness, here);
-  std::string out;
-  if (arguments.summary)
-    out = report::summaryLine(file, analysis);
-  else if (arguments.json)
-    out = report::json(file, loaded->harness, analysis);
-  else
-    out = report::text(file, loaded->harness, analysis, {onTerminal(), 80});
-  std::fputs(out.c_str(), stdout);
-  return analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0;
-}
-
-}  // namespace
-
 int check(const CheckArguments& arguments) {
   Disk disk;
-  auto library = parts::Library::shipped();
-  std::vector<Problem> problems;
-  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
-  complain(problems);
   int code = 0;
-  for (std::size_t i = 0; i < arguments.files.size(); ++i) {
-    if (i > 0 && !arguments.summary && !arguments.json) std::fputs("\n", stdout);
-    code = std::max(code, one(disk, library, arguments.files[i], arguments));
+  // Formats that hold several benches are written once at the end.
+  std::vector<Analysis> analyses;
+  std::vector<std::pair<std::string, std::string>> sources;
+  const bool together = arguments.format == "sarif" || arguments.format == "junit";
+  bool first = true;
+  for (const auto& file : arguments.files) {
+    if (!first && !arguments.summary && arguments.format == "text") std::fputs("\n", stdout);
+    first = false;
+    const auto loaded = load(disk, file);
+    if (!loaded) {
+      code = 2;
+      continue;
+    }
+    auto analysis = analyse(loaded->harness, loaded->library);
+    code = std::max(code, analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0);
+    if (arguments.summary)
+      std::fputs(report::summaryLine(file, analysis).c_str(), stdout);
+    else if (arguments.format == "json")
+      std::fputs(report::json(file, loaded->harness, analysis).c_str(), stdout);
+    else if (!together)
+      std::fputs(report::text(file, loaded->harness, analysis, {onTerminal(), 80}).c_str(), stdout);
+    else {
+      const auto text = disk.read(file);
+      sources.emplace_back(file, text ? *text : std::string());
+      analyses.push_back(std::move(analysis));
+    }
   }
+  if (!together || arguments.summary) return code;
+  std::vector<report::Judged> judged;
+  for (std::size_t i = 0; i < analyses.size(); ++i) judged.push_back({sources[i].first, sources[i].second, &analyses[i]});
+  std::fputs((arguments.format == "sarif" ? report::sarif(judged, BOLD_VERSION) : report::junit(judged)).c_str(), stdout);
   return code;
 }
 

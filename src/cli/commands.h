@@ -1,7 +1,13 @@
 #pragma once
 
+#include <cstdio>
+#include <optional>
 #include <string>
 #include <vector>
+
+#include "core/harness/file_system.h"
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
 
 /// One function a sub-command; each prints and returns the exit code: 0 fine, 1 a bench must not be switched on or was
 /// not judged, 2 something could not be used.
@@ -9,13 +15,29 @@ namespace bold::cli {
 
 struct CheckArguments {
   std::vector<std::string> files;
-  bool json = false;
+  std::string format = "text";  ///< text, json, sarif, junit
   bool summary = false;
 };
+struct SolveArguments {
+  std::string file;
+  std::string command;  ///< its id; empty: all
+  std::string charge;   ///< full, nominal, empty, strong; empty: all that are solved
+  bool json = false;
+};
+int solve(const SolveArguments& arguments);
 int check(const CheckArguments& arguments);
 int explain(const std::string& check, bool json);
 int listChecks(bool json);
 int listParts(const std::vector<std::string>& words, bool json);
+
+/// A bench with the library it is to be judged by: shipped parts, the user's own, and the document's copies.
+struct Loaded {
+  harness::Harness harness;
+  parts::Library library;
+};
+/// Says on stderr what is wrong with it; nothing when it cannot be used.
+std::optional<Loaded> load(FileSystem& disk, const std::string& file);
+void complain(const std::vector<Problem>& problems);
 
 /// Colour only where a person reads.
 bool onTerminal();

@@ -16,8 +16,16 @@ int run(int argc, char** argv) {
                                    "Judge bench files. Ends 0 when nothing stops power-up, 1 when something does\nor the verdict is Not "
                                    "judged, 2 when a file cannot be used.");
   check->add_option("FILE", arguments.files, "bench files (.harness)")->required();
-  check->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
+  check->add_option("--format", format, "text, json, sarif or junit")->check(CLI::IsMember({"text", "json", "sarif", "junit"}));
   check->add_flag("--summary", arguments.summary, "one line a bench");
+
+  bold::cli::SolveArguments point;
+  auto* solve = app.add_subcommand(
+      "solve", "Print the operating points of a bench: voltages and currents of every command.\nEnds 1 when one could not be solved.");
+  solve->add_option("FILE", point.file, "bench file (.harness)")->required();
+  solve->add_option("--command", point.command, "only this command, such as \"Pump forward\"");
+  solve->add_option("--supply", point.charge, "only this supply state")->check(CLI::IsMember({"full", "nominal", "empty", "strong"}));
+  solve->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
 
   std::string which;
   auto* explain = app.add_subcommand("explain", "Print the page of a check: what, why, formula, examples, how to mend.");
@@ -39,8 +47,12 @@ int run(int argc, char** argv) {
   }
   const bool json = format == "json";
   if (*check) {
-    arguments.json = json;
+    arguments.format = format;
     return bold::cli::check(arguments);
+  }
+  if (*solve) {
+    point.json = json;
+    return bold::cli::solve(point);
   }
   if (*explain) return bold::cli::explain(which, json);
   if (*checks) return bold::cli::listChecks(json);

@@ -46,21 +46,29 @@ TEST_CASE("check of the demo prints exactly this and ends 0") {
   CHECK(r.err.empty());
   CHECK(r.out == "Wave tank, bench 3 (" + kDemo +
                      ")\n"
-                     "Clear to switch on: nothing to mend\n"
-                     "Judged: 31 checks, 32 commands solved, 0 figures unknown.\n"
-                     "  taken: 20 wires without gauge or length: taken as 28 AWG 0.2 m at controllers\n"
-                     "         and logic, 22 AWG 0.3 m at screws.\n"
-                     "  taken: ambient 30 °C.\n");
+                     "Clear to switch on: 2 notes\n"
+                     "Judged: 103 checks, 51 commands solved, 0 figures unknown.\n"
+                     "  taken: 25 wires without gauge or length: taken as 28 AWG 0.2 m at controllers\n"
+                     "         and logic, 22 AWG 0.3 m elsewhere.\n"
+                     "  taken: ambient 30 °C.\n"
+                     "\n"
+                     " - Wave paddle will whistle at 490 Hz [note] pwm-frequency\n"
+                     "   Wave paddle is planned at 490 Hz, which can be heard.\n"
+                     "   490 Hz lies between 200 Hz and 18 kHz\n"
+                     "\n"
+                     " - Circulation pump will whistle at 976 Hz [note] pwm-frequency\n"
+                     "   Circulation pump is planned at 976 Hz, which can be heard.\n"
+                     "   976 Hz lies between 200 Hz and 18 kHz\n");
 }
 
 TEST_CASE("check of the first try ends 1, at most 80 columns wide, without colour") {
   const auto r = run({"check", kFirstTry});
   CHECK(r.code == 1);
-  CHECK(r.out.find("Do not switch on: 3 would do damage, 14 will not work, 1 to look at again") != std::string::npos);
+  CHECK(r.out.find("Do not switch on: 12 would do damage, 20 will not work, 6 to look at again, 2\nnotes") != std::string::npos);
   CHECK(r.out.find(" 2 D1 is the wrong way round [stop, damage] flyback-reversed\n"
-                   "   While Circulation pump is on, 348 mA flow through D1 instead of through the\n"
+                   "   While Circulation pump is on, 351 mA flow through D1 instead of through the\n"
                    "   motor.\n"
-                   "   348 mA forward while the switch is closed\n"
+                   "   351 mA forward while the switch is closed\n"
                    "   to do: Turn D1 round: its band to Circulation pump +.\n") != std::string::npos);
   CHECK(r.out.find('\x1b') == std::string::npos);
   const auto body = r.out.substr(r.out.find('\n') + 1);  // the first line holds the path
@@ -76,8 +84,8 @@ TEST_CASE("of several files the highest exit code counts") {
 
 TEST_CASE("a summary is one line a bench") {
   const auto r = run({"check", "--summary", kDemo, kFirstTry});
-  CHECK(r.out == kDemo + ": Clear to switch on: nothing to mend\n" + kFirstTry +
-                     ": Do not switch on: 3 would do damage, 14 will not work, 1 to look at again\n");
+  CHECK(r.out == kDemo + ": Clear to switch on: 2 notes\n" + kFirstTry +
+                     ": Do not switch on: 12 would do damage, 20 will not work, 6 to look at again, 2 notes\n");
 }
 
 TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {
@@ -114,7 +122,7 @@ TEST_CASE("check as JSON holds findings in a stable form") {
   const auto j = nlohmann::json::parse(r.out);
   CHECK(j["verdict"] == "Do not switch on");
   REQUIRE(j["findings"].is_array());
-  CHECK(j["findings"].size() == 18);
+  CHECK(j["findings"].size() == 40);
   for (const auto& f : j["findings"])
     for (const auto* key : {"check", "severity", "harm", "headline", "text", "formula", "subjects", "sources", "values", "repair",
                             "explainedBy", "identity", "mendedAfter"})

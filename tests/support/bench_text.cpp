@@ -197,7 +197,8 @@ class BenchText {
       else if (key == "sequence")
         i.sequence = v;
       else if (!v.empty())
-        i.signals.push_back({key, address(v), "label", false});
+        i.signals.push_back({key, address(v.ends_with('!') || v.ends_with('?') ? v.substr(0, v.size() - 1) : v),
+                             v.ends_with('?') ? "" : "label", v.ends_with('!')});
       else
         wrong("an intent has no \"" + w[k] + "\"");
     }

@@ -35,11 +35,12 @@ Harness benchOf(int motors) {
     } else {  // DRV8825, stepper
       const auto a = gp();
       const auto b = gp();
-      text += "part s" + n + " drv8825-carrier\nfigure s" + n + ".reference 0.6 V\npart m" + n + " stepper-nema17-1a68\nwire psu.P s" + n +
-              ".VMOT RD\nwire psu.N s" + n + ".GND BK\nwire sbc.GND-2 s" + n + ".GND-2 BK\nwire sbc.3V3 s" + n + ".RST RD\njumper s" + n +
-              ".RST s" + n + ".SLP\nwire " + a + " s" + n + ".STEP\nwire " + b + " s" + n + ".DIR\nwire s" + n + ".A1 m" + n +
-              ".A-P\nwire s" + n + ".A2 m" + n + ".A-N\nwire s" + n + ".B1 m" + n + ".B-P\nwire s" + n + ".B2 m" + n + ".B-N\nintent m" +
-              n + " both hold stage=s" + n + " step=" + a + " dir=" + b + "\n";
+      text += "part s" + n + " drv8825-carrier\nfigure s" + n + ".reference 0.6 V\npart c" + n + " capacitor-100u-35v\nwire c" + n +
+              ".P s" + n + ".VMOT 22AWG 0.05m\nwire c" + n + ".N s" + n + ".GND 22AWG 0.05m\npart m" + n +
+              " stepper-nema17-1a68\nwire psu.P s" + n + ".VMOT RD\nwire psu.N s" + n + ".GND BK\nwire sbc.GND-2 s" + n +
+              ".GND-2 BK\nwire sbc.3V3 s" + n + ".RST RD\njumper s" + n + ".RST s" + n + ".SLP\nwire " + a + " s" + n + ".STEP\nwire " + b +
+              " s" + n + ".DIR\nwire s" + n + ".A1 m" + n + ".A-P\nwire s" + n + ".A2 m" + n + ".A-N\nwire s" + n + ".B1 m" + n +
+              ".B-P\nwire s" + n + ".B2 m" + n + ".B-N\nintent m" + n + " both hold stage=s" + n + " step=" + a + " dir=" + b + "\n";
     }
   }
   return bench(text);

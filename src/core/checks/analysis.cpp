@@ -53,7 +53,7 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
   int open = 0;
   for (const auto& c : bench.connections) open += c.kind == harness::ConnectionKind::Wire && (!c.gauge || !c.length);
   if (open > 0)
-    out.push_back(fmt::format("{} wire{} without gauge or length: taken as 28 AWG 0.2 m at controllers and logic, 22 AWG 0.3 m at screws",
+    out.push_back(fmt::format("{} wire{} without gauge or length: taken as 28 AWG 0.2 m at controllers and logic, 22 AWG 0.3 m elsewhere",
                               open, open == 1 ? "" : "s"));
   if (!bench.ambient) out.emplace_back("ambient 30 °C");
   return out;

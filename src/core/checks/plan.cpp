@@ -13,12 +13,14 @@ std::string Plan::freeId(const std::string& stem) {
     if (auto id = stem + std::to_string(n); m_ids.insert(id).second) return id;
 }
 
-Plan& Plan::wire(const Address& a, const Address& b, const std::string& colour) {
+Plan& Plan::wire(const Address& a, const Address& b, const std::string& colour, std::optional<int> gauge, std::optional<Metres> length) {
   Connection c;
   c.id = freeId("w");
   c.a = a;
   c.b = b;
   c.colour = colour;
+  c.gauge = gauge;
+  c.length = length;
   c.state = State::Planned;
   m_edit.changes.emplace_back(harness::Put<Connection>{c, {}});
   return *this;

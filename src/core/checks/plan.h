@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <set>
 #include <string>
 
@@ -13,7 +14,8 @@ class Plan {
  public:
   explicit Plan(const circuit::Bench& bench) : m_bench(bench), m_ids(bench.ids) {}
 
-  Plan& wire(const Address& a, const Address& b, const std::string& colour);
+  Plan& wire(const Address& a, const Address& b, const std::string& colour, std::optional<int> gauge = {},
+             std::optional<Metres> length = {});
   Plan& wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::string& colour);
   /// A loose part; returns its id.
   std::string device(const std::string& part, const std::string& stem, const std::string& group = {});

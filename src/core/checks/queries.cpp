@@ -1,6 +1,7 @@
 #include "core/checks/queries.h"
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 namespace bold::checks {
@@ -48,7 +49,7 @@ std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from)
   while (!open.empty()) {
     const int net = open.back();
     open.pop_back();
-    if (rails.contains(net) && net != s.nets.of(from)) continue;
+    if (rails.contains(net)) continue;
     eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
       const auto a = s.bench.terminal(d, r.a);
       const auto b = s.bench.terminal(d, r.b);
@@ -101,6 +102,85 @@ std::vector<ChannelRef> loadedChannels(const SolvedBench& s) {
     for (const auto& r : m.reached)
       if (std::ranges::count(out, r) == 0) out.push_back(r);
   return out;
+}
+
+bool isServo(const SolvedBench& s, int device) {
+  return std::ranges::any_of(s.motors, [&](const Motor& m) { return m.device == device && m.kind == MotorKind::Servo; });
+}
+
+bool everyday(const OperatingPoint& p) {
+  return p.solved() && circuit::expected(p.charge()) && p.command().supply < 0;
+}
+bool steady(const OperatingPoint& p) {
+  return everyday(p) && p.command().moment == Moment::Running && p.command().action != Action::Brake && p.command().action != Action::Coast;
+}
+
+TerminalIndex at(const Bench& bench, int device, const parts::Node& node) {
+  return node.starts_with('~') ? -1 : bench.terminal(device, node);
+}
+
+double dutyOf(const Motor& motor) {
+  return motor.intent && motor.intent->dutyCap ? *motor.intent->dutyCap : 1;
+}
+
+const parts::Source& sourceBody(const Bench& bench, const circuit::Nets::Pole& pole) {
+  return std::get<parts::Source>(
+      bench.devices[static_cast<std::size_t>(pole.device)].part->elements[static_cast<std::size_t>(pole.element)].body);
+}
+std::optional<Volts> fullVoltage(const Bench& bench, const circuit::Nets::Pole& pole) {
+  return sourceBody(bench, pole).full.typicalAs<Volts>();
+}
+
+std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose) {
+  std::vector<SupplyInput> out;
+  for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
+    if (const auto& supply = bench.facts(t).supply; supply && supply->purpose == purpose)
+      out.push_back({t, bench.terminal(bench.deviceOf(t), supply->back), &*supply});
+  return out;
+}
+
+std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to) {
+  if (!s.nets.same(from, to)) return std::nullopt;
+  // Nets are small: settle the nearest terminal again and again.
+  const auto& members = s.nets.members(s.nets.of(from));
+  std::map<TerminalIndex, double> distance{{from, 0}};
+  std::set<TerminalIndex> done;
+  while (true) {
+    TerminalIndex next = -1;
+    for (const auto& [t, d] : distance)
+      if (!done.contains(t) && (next < 0 || d < distance[next])) next = t;
+    if (next < 0) return Metres{0};  // joined inside a part only
+    if (next == to) return Metres{distance[next]};
+    done.insert(next);
+    const double here = distance[next];
+    const auto reach = [&](TerminalIndex t, double d) {
+      const auto [it, fresh] = distance.emplace(t, d);
+      if (!fresh) it->second = std::min(it->second, d);
+    };
+    for (const auto& l : s.bench.links) {
+      if (l.a != next && l.b != next) continue;
+      const bool wire = s.bench.connections[static_cast<std::size_t>(l.connection)].kind == harness::ConnectionKind::Wire;
+      reach(l.a == next ? l.b : l.a, here + (wire ? circuit::sizeOf(s.bench, l).length.value : 0));
+    }
+    for (const auto t : members)
+      if (s.bench.deviceOf(t) == s.bench.deviceOf(next)) reach(t, here);
+  }
+}
+
+std::string during(const OperatingPoint& p) {
+  return p.command().title;
+}
+
+TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t) {
+  if (t < 0) return -1;
+  if (pinGroup(s.bench, t)) return t;
+  for (const auto r : signalReach(s, t))
+    if (pinGroup(s.bench, r)) return r;
+  return -1;
+}
+
+Address addressOf(const Bench& bench, TerminalIndex t) {
+  return {bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].doc.id, bench.facts(t).id};
 }
 
 int indexOf(const SolvedBench& s, const Motor& motor) {

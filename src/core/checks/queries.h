@@ -65,6 +65,48 @@ std::vector<const Motor*> loadsOf(const SolvedBench& s, ChannelRef channel);
 std::vector<ChannelRef> loadedChannels(const SolvedBench& s);
 
 int indexOf(const SolvedBench& s, const Motor& motor);
+bool isServo(const SolvedBench& s, int device);
+
+/// Solved at the expected corner with every supply on: what a bench does every day.
+bool everyday(const OperatingPoint& p);
+/// Nothing held, just opened or turned round at the moment.
+bool steady(const OperatingPoint& p);
+
+/// Where something is largest over the points that a filter lets through; point is nullptr when nothing was above zero.
+struct Extreme {
+  double value = 0;
+  const OperatingPoint* point = nullptr;
+};
+template <class Filter, class Value>
+Extreme largest(const SolvedBench& s, Filter filter, Value value) {
+  Extreme best;
+  for (const auto& p : s.points)
+    if (filter(*p))
+      if (const double v = value(*p); v > best.value) best = {v, p.get()};
+  return best;
+}
+
+/// Index of a terminal that may be an inner node of a part: -1 for those.
+TerminalIndex at(const Bench& bench, int device, const parts::Node& node);
+/// Greatest duty of the plan; 1 without one.
+double dutyOf(const Motor& motor);
+/// A wired source's open voltage at full charge; nothing when unknown.
+std::optional<Volts> fullVoltage(const Bench& bench, const circuit::Nets::Pole& pole);
+const parts::Source& sourceBody(const Bench& bench, const circuit::Nets::Pole& pole);
+/// Terminals that a supply fact makes motor supplies, with the device's motors as loads: (terminal, return).
+struct SupplyInput {
+  TerminalIndex positive, negative;
+  const parts::SupplyFacts* facts;
+};
+std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose);
+/// Metres of wire between two terminals of one net by the shortest way; nothing when no copper joins them.
+std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to);
+/// Name of the motor a command is about, else its title.
+std::string during(const OperatingPoint& p);
+/// A controller pin reaches this terminal by copper and series resistors; -1: none does.
+TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t);
+/// Address for a plan's wires.
+Address addressOf(const Bench& bench, TerminalIndex t);
 
 /// "12.6 V", "1.68 A"
 std::string show(AnyQuantity q);

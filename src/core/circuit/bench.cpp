@@ -3,6 +3,9 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <cctype>
+
+#include "core/parts/connector_id.h"
 
 namespace bold::circuit {
 namespace {
@@ -17,7 +20,8 @@ std::vector<TerminalIndex> poles(const Bench& bench, const Address& end) {
   if (d < 0) return out;
   const auto& device = bench.devices[static_cast<std::size_t>(d)];
   for (std::size_t i = 0; i < device.part->terminals.size(); ++i)
-    if (device.part->terminals[i].place.connector == end.terminal) out.push_back(device.first + static_cast<int>(i));
+    if (const auto& c = device.part->terminals[i].place.connector; c == end.terminal || parts::connectorId(c) == end.terminal)
+      out.push_back(device.first + static_cast<int>(i));
   std::ranges::stable_sort(out, {}, [&](TerminalIndex t) { return bench.facts(t).place.position; });
   return out;
 }
@@ -90,6 +94,12 @@ std::string Bench::called(TerminalIndex t) const {
 Bench makeBench(const harness::Harness& h, const parts::Library& library) {
   Bench bench;
   bench.ambient = h.ambient;
+  for (int awg = 10; awg <= 30; awg += 2)
+    if (const auto wire = library.find(fmt::format("wire-{}awg", awg))) {
+      const auto* free = wire->figure("freeAir");
+      const auto* bundled = wire->figure("bundled");
+      if (free && bundled) bench.gauges[awg] = {free->figure, bundled->figure};
+    }
   for (const auto& d : h.devices) bench.ids.insert(d.id);
   for (const auto& c : h.connections) bench.ids.insert(c.id);
   for (const auto& i : h.intents) bench.ids.insert(i.id);

@@ -160,6 +160,7 @@ std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
       return {Action::Move};
     case MotorKind::BipolarStepper:
       candidates = {Action::Hold};
+      if (m.intent && std::ranges::count(m.intent->signals, "step", &harness::Signal::role) > 0) candidates.push_back(Action::Step);
       break;
     case MotorKind::UnipolarStepper:
       return {Action::Step};
@@ -168,11 +169,10 @@ std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
       if (m.intent && m.intent->bothDirections) candidates = {Action::Forward, Action::Reverse, Action::Brake, Action::Coast};
       break;
   }
-  if (m.meant.device < 0) {
-    const auto has = [&](const char* role) { return m.intent && std::ranges::count(m.intent->signals, role, &harness::Signal::role) > 0; };
-    if (m.kind == MotorKind::Brushed && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
-    return {candidates.front()};
-  }
+  // A bridge of loose transistors: the plan names a pin for each way, whatever transistor comes first on a lead.
+  const auto has = [&](const char* role) { return m.intent && std::ranges::count(m.intent->signals, role, &harness::Signal::role) > 0; };
+  if (m.kind == MotorKind::Brushed && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
+  if (m.meant.device < 0) return {candidates.front()};
   std::vector<Action> out;
   for (const auto a : candidates)
     if (possible(bench, m, a)) out.push_back(a);
@@ -188,7 +188,7 @@ class CommandList {
   CommandList(const Bench& bench, const std::vector<Motor>& motors) : m_bench(bench), m_motors(motors) {}
 
   std::vector<Command> build() {
-    add(plain(Action::AllOff, "all off"), {Charge::Full, Charge::Nominal});
+    add(plain(Action::AllOff, "all off"), {Charge::Full, Charge::Nominal, Charge::Empty});
     auto boot = plain(Action::Boot, "while booting");
     for (auto& [pin, state] : boot.pins) state = PinState::Float;
     boot.forced.clear();
@@ -275,7 +275,11 @@ class CommandList {
       // A bridge made of loose transistors has no truth table: its plan says which pins are high for which way.
       if (s.role == "forward") level = action == Action::Forward ? Level::High : Level::Low;
       if (s.role == "reverse") level = action == Action::Reverse ? Level::High : Level::Low;
-      if (s.role == "step" || s.role == "dir" || s.role == "pulse")
+      if (s.role == "step")
+        level = action == Action::Step ? Level::High : Level::Low;
+      else if (s.role == "dir")
+        level = action == Action::Step && step == 0 ? Level::High : Level::Low;
+      else if (s.role == "pulse")
         level = Level::Low;
       else if (!known && s.activeLow)
         level = !level;
@@ -295,7 +299,8 @@ class CommandList {
     };
     const auto actions = actionsOf(m_bench, m);
     for (const auto a : actions) {
-      const int steps = a == Action::Step ? 4 : 1;
+      // A step/dir stage is asked to step both ways; plain switches go through their whole sequence.
+      const int steps = a != Action::Step ? 1 : m.kind == MotorKind::UnipolarStepper ? 4 : 2;
       for (int s = 0; s < steps; ++s) {
         auto c = make(a, s, Moment::Running, "");
         set(c, motor, a, s);

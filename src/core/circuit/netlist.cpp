@@ -77,6 +77,8 @@ class Builder {
         } else if (const auto* p = std::get_if<parts::Pins>(&e.body)) {
           touch(p->rail);
           touch(p->ground);
+          if (p->behind)
+            for (const auto& n : p->pins) touch(n);  // no wire reaches them, and they drive all the same
         } else {
           for (const auto& n : parts::nodesOf(e)) touch(n);
         }
@@ -176,10 +178,15 @@ class Builder {
     const double sign = t.pnp ? -1 : 1;
     const int b = node(t.base);
     const int e = node(t.emitter);
-    const double vbe = (strong() ? kStrongJunction : 1) * atMost(t.vbe).value_or(0.7);
     const double baseOhms = t.darlington ? 10 : 1;
     const auto standing = m_state.collector.find(key());
     const double ic = std::max(standing == m_state.collector.end() ? 0.1 : std::abs(standing->second), 1e-3);
+    // The greatest VBE belongs to the current of its row, not to a tenth of it.
+    const double typical = t.vbe.typical().value_or(0.7);
+    const double row = t.saturation.empty() ? 0.1 : t.saturation.front().first;
+    const double vbe = strong() ? kStrongJunction * typical
+                       : weak() ? typical + (t.vbe.greatest().value_or(typical) - typical) * std::min(1.0, ic / row)
+                                : typical;
     Branch junction;
     junction.kind = Kind::Knee;
     junction.a = t.pnp ? e : b;

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/circuit/command.h"
+#include "core/circuit/operating_point.h"
 #include "core/circuit/solver.h"
 
 namespace bold::circuit {
@@ -39,6 +40,13 @@ struct NetlistInput {
 };
 
 Netlist makeNetlist(const NetlistInput& input, const OuterState& state);
+
+/// The circuit behind a solved point and what came out of it: for tests that hold it against physics.
+struct Behind {
+  const Circuit& circuit;
+  const Solution& solution;
+};
+Behind behind(const OperatingPoint& point);
 
 inline constexpr double kArcVolts = 200.0;  // where the air gap of an opening contact gives way, in the model
 

@@ -3,6 +3,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/circuit/command.h"
@@ -11,6 +12,9 @@ namespace bold::circuit {
 
 /// What a motor does at an operating point.
 enum class Doing { Nothing, Forward, Reverse, Brake, Coast, Energised, Undecided };
+
+/// "runs forward", "coasts", "is energised"…
+std::string_view word(Doing doing);
 
 /// Voltages and currents of the bench for one command at one supply state. Checks read nothing else, so how it is
 /// solved can change without a check changing.
@@ -38,6 +42,8 @@ class OperatingPoint {
   virtual Amps pin(TerminalIndex t) const = 0;
   /// Coil current of a chopper's coil.
   virtual Amps coil(int device, int element, int coil) const = 0;
+  /// What an element turns into heat; a coil's or winding's part of it included.
+  virtual Watts power(int device, int element) const = 0;
   /// What a stage's input reads; Undefined when it floats.
   virtual parts::Level level(TerminalIndex t) const = 0;
   /// Whether a switch or chopper of a stage is on; nothing when an input it needs is undefined.
@@ -58,8 +64,16 @@ std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets& nets, cons
 inline constexpr Ohms kContact{0.01};
 inline constexpr Ohms kLeastWire{0.001};
 
-/// Resistance of a connection (both its contacts included), with the defaults of the design where it says nothing:
-/// 28 AWG 0.2 m at controllers and logic, 22 AWG 0.3 m at screws.
+/// Gauge and length of a wire, with what is taken where the document says nothing: 28 AWG 0.2 m at controllers and
+/// logic, 22 AWG 0.3 m elsewhere.
+struct WireSize {
+  int awg;
+  Metres length;
+  bool gaugeGiven, lengthGiven;
+};
+WireSize sizeOf(const Bench& bench, const Link& link);
+
+/// Resistance of a connection, both its contacts included.
 Ohms resistanceOf(const Bench& bench, const Link& link);
 
 }  // namespace bold::circuit

@@ -90,6 +90,25 @@ class SolvedPoint : public OperatingPoint {
     return -branch(it->second[static_cast<std::size_t>(c)]);
   }
 
+  Watts power(int device, int e) const override {
+    const auto& body = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)].body;
+    if (const auto* c = std::get_if<parts::Chopper>(&body)) {
+      double watts = 0;
+      for (std::size_t k = 0; k < c->coils.size(); ++k)
+        watts += std::pow(coil(device, e, static_cast<int>(k)).value, 2) * c->rds.typical().value_or(0.5);
+      const auto v = across(m_bench.terminal(device, c->supply), m_bench.terminal(device, c->ground));
+      return Watts{watts + c->quiescent.typical().value_or(0) * (v ? std::abs(v->value) : 0)};
+    }
+    double watts = 0;
+    for (const auto* map : {&m_netlist.main, &m_netlist.base})
+      if (const auto it = map->find({device, e}); it != map->end() && it->second >= 0) {
+        const auto& b = m_netlist.circuit.branches[static_cast<std::size_t>(it->second)];
+        const double v = m_solution.volts[static_cast<std::size_t>(b.a)] - m_solution.volts[static_cast<std::size_t>(b.b)];
+        watts += v * m_solution.amps[static_cast<std::size_t>(it->second)];
+      }
+    return Watts{watts};
+  }
+
   Level level(TerminalIndex t) const override {
     if (const auto it = m_command.forced.find(t); it != m_command.forced.end()) return it->second;
     const auto& facts = m_bench.facts(t);
@@ -155,6 +174,8 @@ class SolvedPoint : public OperatingPoint {
     if (i < -kMoves * run) return Doing::Reverse;
     return Doing::Coast;
   }
+
+  Behind behind() const { return {m_netlist.circuit, m_solution}; }
 
  private:
   const Bench& m_bench;
@@ -308,6 +329,30 @@ class SolvedPoint : public OperatingPoint {
 };
 
 }  // namespace
+
+std::string_view word(Doing d) {
+  switch (d) {
+    case Doing::Nothing:
+      return "does nothing";
+    case Doing::Forward:
+      return "runs forward";
+    case Doing::Reverse:
+      return "runs in reverse";
+    case Doing::Brake:
+      return "brakes";
+    case Doing::Coast:
+      return "coasts";
+    case Doing::Energised:
+      return "is energised";
+    case Doing::Undecided:
+      return "is undecided";
+  }
+  return {};
+}
+
+Behind behind(const OperatingPoint& point) {
+  return dynamic_cast<const SolvedPoint&>(point).behind();
+}
 
 std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets&, const std::vector<Motor>& motors, const Command& command,
                                       Charge charge, const OperatingPoint* running, const OperatingPoint* start) {

@@ -15,7 +15,7 @@ using Kind = Branch::Kind;
 
 constexpr double kVoltTolerance = 1e-6;
 constexpr double kAmpTolerance = 1e-9;
-constexpr double kModeMargin = 1e-7;  // A
+constexpr double kModeMargin = 1e-9;  // A
 constexpr double kIdle = 1e-7;        // S: what is left of a supply that gives nothing, or all it can
 constexpr int kMostFlips = 40;
 constexpr double kConducts = 1e-6;  // S: below 1 Mohm two nodes have a voltage between them

@@ -2,6 +2,7 @@
 #include <cmath>
 
 #include "core/circuit/operating_point.h"
+#include "core/parts/roles.h"
 
 namespace bold::circuit {
 namespace {
@@ -13,19 +14,30 @@ double ohmPerMetre(int awg) {
   return 1.724e-8 / (kPi * diameter * diameter / 4);
 }
 
-bool atScrew(const Bench& bench, const Link& link) {
-  return bench.facts(link.a).place.contact == "screw" || bench.facts(link.b).place.contact == "screw";
+// A signal or logic wire: at a controller or at an input or logic supply of a stage.
+bool thin(const Bench& bench, const Link& link) {
+  const auto ends = {link.a, link.b};
+  return std::ranges::any_of(ends, [&](TerminalIndex t) {
+    const auto& facts = bench.facts(t);
+    if (facts.place.contact == "screw") return false;
+    const bool controller = parts::isController(*bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part);
+    return controller || facts.input || (facts.supply && facts.supply->purpose == "logic");
+  });
 }
 
 }  // namespace
 
+WireSize sizeOf(const Bench& bench, const Link& link) {
+  const auto& c = bench.connections[static_cast<std::size_t>(link.connection)];
+  const bool small = thin(bench, link);
+  return {c.gauge.value_or(small ? 28 : 22), c.length.value_or(Metres{small ? 0.2 : 0.3}), c.gauge.has_value(), c.length.has_value()};
+}
+
 Ohms resistanceOf(const Bench& bench, const Link& link) {
   const auto& c = bench.connections[static_cast<std::size_t>(link.connection)];
   if (c.kind != harness::ConnectionKind::Wire) return kContact;
-  const bool screw = atScrew(bench, link);
-  const int awg = c.gauge.value_or(screw ? 22 : 28);
-  const Metres length = c.length.value_or(Metres{screw ? 0.3 : 0.2});
-  return std::max(kLeastWire, Ohms{ohmPerMetre(awg) * length.value} + kContact * 2);
+  const auto size = sizeOf(bench, link);
+  return std::max(kLeastWire, Ohms{ohmPerMetre(size.awg) * size.length.value} + kContact * 2);
 }
 
 }  // namespace bold::circuit

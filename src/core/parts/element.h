@@ -142,6 +142,7 @@ struct Pins {
   Figure pull;                                               ///< ohm, of the boot pulls
   Figure total;                                              ///< A, absolute, of all pins together
   std::vector<std::pair<std::vector<Node>, double>> groups;  ///< pins that share a limit, A
+  std::string servoTimer;                                    ///< PWM unit that the usual servo library takes for itself
   bool behind = false;  ///< outputs of a register on the board: no wire reaches them, a program still does
 };
 

@@ -66,8 +66,9 @@ struct Terminal {
   std::optional<SupplyFacts> supply;
   std::optional<PinFacts> pin;
   bool ground = false;
-  bool output = false;    ///< of a stage
-  bool optional = false;  ///< may stay open without a word
+  bool output = false;     ///< of a stage
+  bool optional = false;   ///< may stay open without a word
+  bool openDrain = false;  ///< an output that only pulls low
 };
 
 struct Setting {
@@ -87,6 +88,7 @@ struct Channel {
   Figure continuous;                           ///< A, as the part stands (no heat sink added)
   Figure continuousSink;                       ///< A, with the setting heatSink = fitted
   Figure peak;                                 ///< A
+  Figure trip;                                 ///< A at which over-current protection lets go
   Protection protection = Protection::None;
   std::string returnTerminal;         ///< where its current goes back
   bool lowSide = false;               ///< switches its load to the return only
@@ -102,6 +104,7 @@ struct Package {
   Figure thermal;      ///< K/W junction to still air, as the part stands
   Figure thermalSink;  ///< K/W with the setting heatSink = fitted
   Figure hottest;      ///< degC of the junction
+  Figure settles;      ///< s, thermal time constant as the part stands
 };
 
 /// How the inputs of a step/dir stage choose the microsteps: input levels in the order of `inputs`, steps a full step.

@@ -150,6 +150,7 @@ ElementBody pins(Form& f) {
   p.pull = f.figure("pull", Unit::Ohm);
   p.total = f.figure("total", Unit::Amp);
   p.groups = f.groups("groups");
+  p.servoTimer = f.text("servoTimer");
   p.behind = f.flag("behind");
   return p;
 }

@@ -318,6 +318,7 @@ class PartReader {
     t.ground = r.flag("ground");
     t.output = r.flag("output");
     t.optional = r.flag("optional");
+    t.openDrain = r.flag("openDrain");
     t.place.connector = r.text("connector");
     t.place.position = static_cast<int>(r.number("position"));
     t.place.contact = r.text("contact", "pin");
@@ -375,6 +376,7 @@ class PartReader {
     c.continuous = figure(r, "continuous", Unit::Amp);
     c.continuousSink = figure(r, "continuousHeatSink", Unit::Amp);
     c.peak = figure(r, "peak", Unit::Amp);
+    c.trip = figure(r, "trip", Unit::Amp);
     const auto protection = r.text("protection", "none");
     c.protection = protection == "thermal"         ? Protection::Thermal
                    : protection == "over-current"  ? Protection::OverCurrent
@@ -395,8 +397,8 @@ class PartReader {
     if (!all || !all->is_object()) return;
     for (const auto& [id, j] : all->items()) {
       ObjectReader r(j, m_root.file(), "/packages/" + id, m_problems);
-      p.packages.push_back(
-          {id, figure(r, "rth", Unit::KelvinPerWatt), figure(r, "rthHeatSink", Unit::KelvinPerWatt), figure(r, "hottest", Unit::Celsius)});
+      p.packages.push_back({id, figure(r, "rth", Unit::KelvinPerWatt), figure(r, "rthHeatSink", Unit::KelvinPerWatt),
+                            figure(r, "hottest", Unit::Celsius), figure(r, "settles", Unit::Second)});
       for (const auto& k : r.unknown()) r.report(k, "is not a field of a package");
     }
   }

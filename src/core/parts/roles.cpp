@@ -20,7 +20,10 @@ bool isSource(const Part& p) {
   return has<Source>(p);
 }
 bool isController(const Part& p) {
-  return has<Pins>(p);
+  return std::ranges::any_of(p.elements, [](const Element& e) {
+    const auto* pins = std::get_if<Pins>(&e.body);
+    return pins && !pins->behind;
+  });
 }
 
 }  // namespace bold::parts

@@ -8,13 +8,17 @@ namespace {
 
 constexpr std::size_t kMostInputs = 10;
 
-bool isHigh(const Condition& c, const std::map<std::string, Level>& inputs) {
+bool isHigh(const Part& part, const Condition& c, const std::map<std::string, Level>& inputs) {
   Condition::World world;
   world.level = [&](const std::string& t) {
     const auto it = inputs.find(t);
     return it == inputs.end() ? Level::Undefined : it->second;
   };
-  world.volts = [](const std::string&, const std::string&) { return std::optional<double>(1e3); };  // supplies present
+  // Supplies are present; between signals (an isolated input left alone) there is nothing.
+  world.volts = [&](const std::string& a, const std::string&) {
+    const auto* t = part.find(a);
+    return std::optional<double>(t && t->supply ? 1e3 : 0);
+  };
   return c.evaluate(world) == Level::High;
 }
 
@@ -34,12 +38,12 @@ Drive driveOf(const Part& part, const std::string& out, const std::map<std::stri
   bool low = false;
   for (const auto& e : part.elements) {
     if (const auto* s = std::get_if<Switch>(&e.body)) {
-      if (s->b == out && isHigh(s->on, inputs)) high = true;
-      if (s->a == out && isHigh(s->on, inputs)) low = true;
+      if (s->b == out && isHigh(part, s->on, inputs)) high = true;
+      if (s->a == out && isHigh(part, s->on, inputs)) low = true;
     } else if (const auto* c = std::get_if<Chopper>(&e.body)) {
       for (const auto& [a, b] : c->coils) {
-        if (a == out && isHigh(c->on, inputs)) high = true;
-        if (b == out && isHigh(c->on, inputs)) low = true;
+        if (a == out && isHigh(part, c->on, inputs)) high = true;
+        if (b == out && isHigh(part, c->on, inputs)) low = true;
       }
     }
   }

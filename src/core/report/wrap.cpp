@@ -19,7 +19,8 @@ std::string wrap(std::string_view first, std::string_view text, int width) {
     const auto word = text.substr(0, end);
     const int n = columns(word);
     if (!fresh && at + 1 + n > width) {
-      out += "\n" + std::string(static_cast<std::size_t>(indent), ' ');
+      out += '\n';
+      out.append(static_cast<std::size_t>(indent), ' ');
       at = indent;
       fresh = true;
     }

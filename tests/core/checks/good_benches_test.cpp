@@ -13,10 +13,12 @@ namespace {
 const std::set<std::string> kReviewed{
     "bridge-jumpers motor-supply-too-low",
     "bridge-jumpers logic-supply-out-of-range",  // the same bench, enables on their jumpers
+    "bridge-jumpers pin-boot-state",             // its inputs float until the program runs: nothing but pull resistors helps
     "bridge motor-supply-too-low",               // four alkaline cells end at 3.6 V, the bridge at 4.8 V
     "bridge logic-supply-out-of-range",          // 6 V less the regulator's dropout is just under 4.5 V
     "darlington stall-current",                  // 1.8 A for a start, 1 A for long without a heat sink
-    "servo motor-supply-too-low",                // 5 V less 5 % and the wire is under 4.8 V
+    "stepper-bridges pin-boot-state",            // enables on their jumpers, inputs that float at boot
+    "l293d junction-temperature",                // half an ampere through the worst L293D in a socket at 40 degC
 };
 }  // namespace
 
@@ -56,10 +58,8 @@ TEST_CASE("removing any one wire of the wave tank is noticed, but for doubled gr
     if (a.count(Severity::Stop) + a.count(Severity::Caution) == 0)
       missed.push_back(h.connections[i].a.text() + " " + h.connections[i].b.text());
   }
-  // The adapter, module, carrier and controller share two grounds each way round; the capacitor and the gate's pull-down
-  // are judged by later checks.
+  // The adapter, module, carrier and controller share two grounds each way round.
   for (const auto& m : missed) INFO(m);
-  CHECK(std::set<std::string>(missed.begin(), missed.end()) == std::set<std::string>{"psu.N s2.GND", "uno.GND s1.GND", "uno.GND-2 s2.GND-2",
-                                                                                     "psu.N s1.GND", "c1.P s2.VMOT", "c1.N s2.GND",
-                                                                                     "r2.A q1.G", "r2.B q1.S"});
+  CHECK(std::set<std::string>(missed.begin(), missed.end()) ==
+        std::set<std::string>{"psu.N s2.GND", "uno.GND s1.GND", "uno.GND-2 s2.GND-2"});
 }

@@ -43,7 +43,7 @@ TEST_CASE("every check has a page with all its parts, and no page is without a c
     paths.insert(std::string(c.family) + "/" + std::string(c.id) + ".md");
     auto file = std::string(c.id);
     std::replace(file.begin(), file.end(), '-', '_');
-    CHECK(std::filesystem::exists(std::string(BOLD_SOURCE_DIR) + "/src/core/checks/" + std::string(c.family) + "/" + file + ".cpp"));
+    CHECK(std::filesystem::exists(std::filesystem::path(BOLD_SOURCE_DIR) / "src/core/checks" / c.family / (file + ".cpp")));
   }
   for (const auto& p : embedded::pages()) {
     INFO(p.path);

@@ -141,9 +141,11 @@ TEST_CASE("a wire's resistance follows from gauge, length and contacts") {
           "part a resistor\npart b resistor\npart x terminal-block-4\nwire a.A b.A 22AWG 1m\nwire a.B b.B\nwire x.1A a.A\njumper a.A b.B"),
       library());
   CHECK(resistanceOf(b, b.links[0]).value == Approx(0.053 + 0.02).epsilon(0.02));
-  CHECK(resistanceOf(b, b.links[1]).value == Approx(0.213 * 0.2 + 0.02).epsilon(0.02));
+  CHECK(resistanceOf(b, b.links[1]).value == Approx(0.053 * 0.3 + 0.02).epsilon(0.02));
   CHECK(resistanceOf(b, b.links[2]).value == Approx(0.053 * 0.3 + 0.02).epsilon(0.02));
   CHECK(resistanceOf(b, b.links[3]).value == 0.01);
+  const auto pin = makeBench(bench("part u board-uno-atmega328p\npart b resistor\nwire u.D9 b.A"), library());
+  CHECK(resistanceOf(pin, pin.links[0]).value == Approx(0.213 * 0.2 + 0.02).epsilon(0.02));
 }
 
 TEST_CASE("a plug joins poles by position, mirrored when put in the other way round") {

@@ -41,7 +41,9 @@ TEST_CASE("broken conditions are refused with a place") {
   CHECK_FALSE(Condition::parse("A B", {}));
   CHECK_FALSE(Condition::parse("V(A) > 2 V", {}));
   CHECK_FALSE(Condition::parse("V(A,B) > 2 A", {}));
-  CHECK_FALSE(Condition::parse(std::string(300, '!') + "A", {}));
+  std::string deep(300, '!');
+  deep += 'A';
+  CHECK_FALSE(Condition::parse(deep, {}));
   CHECK_FALSE(Condition::parse(std::string(300, '('), {}));
 }
 

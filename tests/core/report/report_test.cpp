@@ -137,6 +137,7 @@ TEST_CASE("the same bench gives the same bytes twice") {
 TEST_CASE("a summary counts each kind of harm apart") {
   CHECK(summaryLine("f", analyse(bench("from low-side\nwire psu.P psu.N\nremove d1"), library()))
             .starts_with("f: Do not switch on: 1 dangerous"));
-  CHECK(summaryLine("f", analyse(good("low-side"), library())) == "f: Clear to switch on: nothing to mend\n");
-  CHECK(summaryLine("f", analyse(good("l293d"), library())) == "f: Clear to switch on: 1 note\n");
+  CHECK(summaryLine("f", analyse(good("npn"), library())) == "f: Clear to switch on: nothing to mend\n");
+  CHECK(summaryLine("f", analyse(good("low-side"), library())) == "f: Clear to switch on: 1 note\n");
+  CHECK(summaryLine("f", analyse(good("l293d"), library())) == "f: Look again: 1 to look at again, 1 note\n");
 }

@@ -11,26 +11,6 @@ namespace {
 
 using circuit::Doing;
 
-std::string_view word(Doing d) {
-  switch (d) {
-    case Doing::Nothing:
-      return "does nothing";
-    case Doing::Forward:
-      return "runs forward";
-    case Doing::Reverse:
-      return "runs in reverse";
-    case Doing::Brake:
-      return "brakes";
-    case Doing::Coast:
-      return "coasts";
-    case Doing::Energised:
-      return "is energised";
-    case Doing::Undecided:
-      return "is undecided";
-  }
-  return {};
-}
-
 bool moves(Doing d) {
   return d == Doing::Forward || d == Doing::Reverse || d == Doing::Energised;
 }
@@ -68,6 +48,26 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
   }
 }
 
+// A motor driven by loose transistors: those on its leads and the pins of its plan are where to look.
+void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
+  const auto onLead = [&](int d, const std::vector<parts::Node>& ends) {
+    for (const auto& n : ends)
+      for (std::size_t i = 0; i < m.windings.size(); ++i) {
+        const auto& w = circuit::windingOf(s.bench, m, i);
+        const auto t = at(s.bench, d, n);
+        const auto& id = idOf(s.bench, d);
+        if (t >= 0 && (s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b))) &&
+            std::ranges::count(subjects, id) == 0)
+          subjects.push_back(id);
+      }
+  };
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { onLead(d, {t.drain, t.source}); });
+  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { onLead(d, {t.collector, t.emitter}); });
+  if (m.intent)
+    for (const auto& sig : m.intent->signals)
+      if (const auto t = s.bench.terminal(sig.pin); t >= 0) subjects.push_back(s.bench.address(t));
+}
+
 // How many coils of a stepper carry current.
 int energised(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
   int n = 0;
@@ -80,8 +80,8 @@ int energised(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
 }
 
 int wanted(const Motor& m, Action action, int step) {
-  if (action == Action::Step) return static_cast<int>(circuit::stepOutputs(m, step).size());
-  return action == Action::Hold ? static_cast<int>(m.windings.size()) : 0;
+  if (action == Action::Step && m.kind == MotorKind::UnipolarStepper) return static_cast<int>(circuit::stepOutputs(m, step).size());
+  return action == Action::Hold || action == Action::Step ? static_cast<int>(m.windings.size()) : 0;
 }
 
 // A trip that nobody set forces no current in the model; that is current-limit-setting's matter, not the wires'.
@@ -95,7 +95,8 @@ bool unsetLimit(const SolvedBench& s, const Motor& m) {
 void outcomes(const SolvedBench& s, Findings& out) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty())) continue;
+    const bool planned = m.intent && !m.intent->signals.empty();
+    if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
     bool known = true;
     for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && circuit::windingOf(s.bench, m, i).resistance.known();
     if (!known) continue;
@@ -116,9 +117,16 @@ void outcomes(const SolvedBench& s, Findings& out) {
         wrong.push_back(fmt::format("{}: {} of {} coils energised", c.title, coils, need));
       }
     }
+    const bool bothWays = m.kind == MotorKind::Brushed && planned && m.intent->bothDirections;
+    if (bothWays && m.meant.device >= 0 && std::ranges::count(circuit::actionsOf(s.bench, m), Action::Reverse) == 0)
+      wrong.push_back(fmt::format("{} reverse: {} can turn it one way only", called(s, m), circuit::called(s.bench, m.meant)));
     if (wrong.empty()) continue;
     auto f = finding(Severity::Stop, fmt::format("{} does not do what is planned", called(s, m)),
                      fmt::format("Through these wires, {}", wrong.front()), {idOf(s.bench, m.device)});
+    if (m.meant.device < 0 ||
+        std::ranges::any_of(m.intent ? m.intent->signals : std::vector<harness::Signal>{},
+                            [](const harness::Signal& sig) { return sig.role == "forward" || sig.role == "reverse"; }))
+      addLooseParts(s, m, f.subjects);
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
                                              wrong.size() > 2 ? "" : "s")
                                : ".";

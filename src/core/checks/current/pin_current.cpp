@@ -16,7 +16,7 @@ Findings pinCurrent(const SolvedBench& s) {
   };
   std::map<TerminalIndex, Worst> worst;
   for (const auto& p : s.points) {
-    if (!p->solved() || !expected(p->charge())) continue;
+    if (!everyday(*p)) continue;
     for (const auto& [t, state] : p->command().pins) {
       const Amps i{std::abs(p->pin(t).value)};
       auto& w = worst[t];
@@ -36,6 +36,11 @@ Findings pinCurrent(const SolvedBench& s) {
                      fmt::format("With {} the pin {} carries {}; {} is {}.", w.command, s.bench.called(t), show(w.amps),
                                  stop ? "its absolute maximum" : "the most to plan with", show(limit)),
                      {s.bench.address(t)});
+    for (const auto driven : signalReach(s, t))
+      if (s.bench.deviceOf(driven) != s.bench.deviceOf(t)) {
+        f.subjects.push_back(s.bench.address(driven));
+        break;
+      }
     f.formula = fmt::format("{} > {}", show(w.amps), show(limit));
     f.args = {{"current", w.amps}, {"limit", limit}};
     f.bar = Bar{"pin current", w.amps, {}, limit, stop ? "absolute maximum" : "recommended"};

@@ -3,61 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/checks/queries.h"
+#include "core/checks/current/stall_table.h"
 
 namespace bold::checks {
 namespace {
-
-using parts::Protection;
-
-enum class Weight { Quiet, Note, Caution, Stop };
-
-struct Case {
-  double stall, running, continuous, peak;
-  bool peakKnown;
-  Protection protection;
-};
-
-// The table of checks.md, "Stall table".
-Weight weigh(const Case& c) {
-  if (c.stall <= c.continuous) return Weight::Quiet;
-  const bool runsOver = c.running > c.continuous;
-  Weight w = Weight::Quiet;
-  switch (c.protection) {
-    case Protection::CurrentLimit:
-      w = Weight::Note;
-      break;
-    case Protection::OverCurrent:
-      w = c.stall <= c.peak ? Weight::Note : c.stall <= 1.5 * c.peak || !runsOver ? Weight::Caution : Weight::Stop;
-      break;
-    case Protection::Thermal:
-      w = c.stall <= c.peak ? Weight::Note : c.stall <= 1.5 * c.peak ? Weight::Caution : Weight::Stop;
-      break;
-    case Protection::None:
-      w = c.stall <= c.peak ? Weight::Caution : Weight::Stop;
-      break;
-  }
-  // A peak rating nobody states cannot carry a stop.
-  return c.peakKnown ? w : std::min(w, Weight::Caution);
-}
-
-std::string_view protectionWord(Protection p) {
-  switch (p) {
-    case Protection::CurrentLimit:
-      return "a current limit";
-    case Protection::OverCurrent:
-      return "over-current and thermal protection";
-    case Protection::Thermal:
-      return "thermal protection only";
-    case Protection::None:
-      return "no protection";
-  }
-  return {};
-}
-
-Weight lower(Weight w) {
-  return w == Weight::Quiet ? w : static_cast<Weight>(static_cast<int>(w) - 1);
-}
 
 // Stall current at the far end of the catalogue's spread of the winding, everything else as solved.
 double atSpreadEnd(double stall, double volts, const parts::Winding& w) {
@@ -92,27 +41,26 @@ Findings stallCurrent(const SolvedBench& s) {
       const double continuous = *rating.typical();
       const double peak = channel.peak.typical().value_or(1.5 * continuous);
       const bool peakKnown = channel.peak.typical().has_value();
-      const Case typical{stall.value, running.value, continuous, peak, peakKnown, channel.protection};
+      const ShortLoad typical{stall.value, running.value, continuous, peak, peakKnown, channel.protection};
       const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
       const double through = std::abs(p->element(motor.device, motor.windings[0]).value);
       const double open = v ? std::abs(v->value) + through * 0.5 : 0;  // what stands behind the winding, wires and stage included
-      Case spread = typical;
-      spread.stall = std::max(stall.value, atSpreadEnd(through, open, w));
+      ShortLoad spread = typical;
+      spread.amps = std::max(stall.value, atSpreadEnd(through, open, w));
       const Weight byTypical = weigh(typical);
       const Weight bySpread = lower(weigh(spread));
       const Weight worst = std::max(byTypical, bySpread);
       if (worst == Weight::Quiet) continue;
       const bool fromSpread = bySpread > byTypical;
-      const Amps shown{fromSpread ? spread.stall : stall.value};
-      const auto severity = worst == Weight::Stop ? Severity::Stop : worst == Weight::Caution ? Severity::Caution : Severity::Note;
+      const Amps shown{fromSpread ? spread.amps : stall.value};
       const AnyQuantity limit = Amps{shown.value > peak || peak < continuous        ? peak
                                      : worst == Weight::Note && shown.value <= peak ? continuous
                                                                                     : peak};
       auto f =
-          finding(severity, fmt::format("{} stalls at {} on {}", called(s, motor), show(shown), circuit::called(s.bench, ref)),
+          finding(severityOf(worst), fmt::format("{} stalls at {} on {}", called(s, motor), show(shown), circuit::called(s.bench, ref)),
                   fmt::format("Stalled, {} draws {}{}; {} stands {} for long and {} for a moment, and has {}.", called(s, motor),
                               show(shown), fromSpread ? " if its winding is at the low end of its class" : "",
-                              circuit::called(s.bench, ref), show(Amps{continuous}), show(Amps{peak}), protectionWord(channel.protection)),
+                              circuit::called(s.bench, ref), show(Amps{continuous}), show(Amps{peak}), word(channel.protection)),
                   {idOf(s.bench, motor.device), s.bench.address(s.bench.terminal(ref.device, channel.out.front()))});
       if (fromSpread) f.text += " Measure the winding at three rotor positions and enter the lowest.";
       f.formula =

@@ -1,9 +1,11 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <set>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {
@@ -12,10 +14,41 @@ namespace {
 bool isInput(const Bench& bench, TerminalIndex t) {
   if (bench.facts(t).input) return true;
   const auto& part = *bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part;
+  for (const auto& e : part.elements) {
+    if (const auto* m = std::get_if<parts::Mosfet>(&e.body); m && m->pChannel && m->gate == bench.facts(t).id) return true;
+    if (const auto* b = std::get_if<parts::Bipolar>(&e.body); b && b->pnp && b->base == bench.facts(t).id) return true;
+  }
   for (const auto& c : part.channels)
     for (const auto& [role, id] : c.signals)
-      if (id == bench.facts(t).id) return true;
+      if (c.lowSide && id == bench.facts(t).id) return true;  // isolated inputs have no ground to share
   return false;
+}
+
+// A transistor on the supply's side is measured against that supply, whose return has to be shared.
+TerminalIndex supplyGround(const SolvedBench& s, TerminalIndex control) {
+  TerminalIndex top = -1;
+  const int d = s.bench.deviceOf(control);
+  for (const auto& e : s.bench.devices[static_cast<std::size_t>(d)].part->elements) {
+    if (const auto* m = std::get_if<parts::Mosfet>(&e.body); m && m->pChannel && m->gate == s.bench.facts(control).id)
+      top = at(s.bench, d, m->source);
+    if (const auto* b = std::get_if<parts::Bipolar>(&e.body); b && b->pnp && b->base == s.bench.facts(control).id)
+      top = at(s.bench, d, b->emitter);
+  }
+  const auto* pole = sourceAt(s, top, true);
+  return pole ? pole->negative : -1;
+}
+
+// Whether a loose transistor's reference is no ground at all: a motor's lead, or its other end lies on the ground instead.
+bool notOnGround(const SolvedBench& s, TerminalIndex reference, TerminalIndex ground) {
+  const int d = s.bench.deviceOf(reference);
+  if (parts::isSource(*s.bench.devices[static_cast<std::size_t>(d)].part)) return false;
+  for (const auto t : s.nets.members(s.nets.of(reference)))
+    for (const auto& m : s.motors)
+      if (m.device == s.bench.deviceOf(t)) return true;
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  return std::ranges::any_of(part.channels, [&](const parts::Channel& c) {
+    return c.lowSide && std::ranges::any_of(c.out, [&](const std::string& o) { return s.nets.same(s.bench.terminal(d, o), ground); });
+  });
 }
 
 // The ground of the controller that is easiest to reach: one that nothing hangs on yet, else the pin group's own.
@@ -43,9 +76,12 @@ Findings groundNotShared(const SolvedBench& s) {
     if (!group || !s.bench.connected(pin)) continue;
     for (const auto t : signalReach(s, pin)) {
       if (s.bench.deviceOf(t) == group->device || !isInput(s.bench, t)) continue;
-      const auto reference = referenceOf(s.bench, t);
+      auto reference = referenceOf(s.bench, t);
+      if (reference < 0) reference = supplyGround(s, t);
       if (reference < 0 || s.nets.same(reference, group->ground)) continue;
       const int stage = s.bench.deviceOf(t);
+      // A transistor above its motor, or the wrong way round, has no ground to share: other checks name that.
+      if (!s.bench.facts(t).input && notOnGround(s, reference, group->ground)) continue;
       if (!told.emplace(group->device, stage).second) continue;
       auto f = finding(Severity::Stop, fmt::format("{} and {} share no ground", called(s.bench, stage), called(s.bench, group->device)),
                        fmt::format("{} is measured against {}, which no wire joins to the ground of {}: its signals have no return path.",

@@ -1,7 +1,13 @@
 #include <fmt/core.h>
 
+#include <algorithm>
+#include <map>
+#include <set>
+#include <tuple>
+
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/parts/read_element.h"
 #include "core/parts/roles.h"
 
 namespace bold::checks {
@@ -32,6 +38,91 @@ std::optional<Repair> onlyWay(const SolvedBench& s, int device) {
   return std::nullopt;
 }
 
+// Legs of loose parts, and ways of blocks, fuses and rows that only one thing is wired to.
+void deadEnds(const SolvedBench& s, int d, Findings& out) {
+  const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
+  const auto& part = *device.part;
+  const auto say = [&](TerminalIndex t, const std::string& headline, const std::string& text) {
+    auto f = finding(Severity::Caution, headline, text, {s.bench.address(t)});
+    f.formula = "nothing else is joined to it";
+    out.push_back(std::move(f));
+  };
+  // What is copper from end to end: joints, fuses, closed contacts. Each way of it has to have two ends.
+  const bool conductor = !part.elements.empty() && std::ranges::all_of(part.elements, [](const parts::Element& e) {
+    const auto* r = std::get_if<parts::Resistor>(&e.body);
+    return std::holds_alternative<parts::Joint>(e.body) || std::holds_alternative<parts::Contact>(e.body) || (r && r->conductor);
+  });
+  if (conductor) {
+    circuit::Groups ways(part.terminals.size());
+    for (const auto& e : part.elements) {
+      const auto nodes = parts::nodesOf(e);
+      for (const auto& n : nodes) ways.join(part.indexOf(nodes.front()), part.indexOf(n));
+    }
+    std::map<int, std::vector<TerminalIndex>> used;
+    std::map<int, int> ends;
+    for (std::size_t i = 0; i < part.terminals.size(); ++i) {
+      const auto t = device.first + static_cast<int>(i);
+      if (!s.bench.connected(t)) continue;
+      used[ways.find(static_cast<int>(i))].push_back(t);
+      ends[ways.find(static_cast<int>(i))] += s.bench.m_connected[static_cast<std::size_t>(t)];
+    }
+    for (const auto& [way, terminals] : used)
+      if (ends[way] == 1)
+        say(terminals.front(), fmt::format("{} leads nowhere", s.bench.called(terminals.front())),
+            fmt::format("Only one thing is wired to {}; nothing goes on from there.", s.bench.called(terminals.front())));
+    return;
+  }
+  const bool loose = part.terminals.size() <= 3 && part.channels.size() <= 1 && !parts::isMotor(part) && !parts::isSource(part) &&
+                     std::ranges::none_of(part.terminals, [](const parts::Terminal& t) { return t.supply || t.input || t.pin; });
+  if (!loose || part.elements.empty()) return;
+  bool any = false;
+  for (std::size_t i = 0; i < part.terminals.size(); ++i) any = any || s.bench.connected(device.first + static_cast<int>(i));
+  if (!any) {
+    auto f = finding(Severity::Note, fmt::format("{} is not wired", device.doc.called()),
+                     fmt::format("{} is on the bench, and nothing is connected to it.", device.doc.called()), {device.doc.id});
+    f.formula = "no leg wired";
+    out.push_back(std::move(f));
+    return;
+  }
+  for (std::size_t i = 0; i < part.terminals.size(); ++i) {
+    const auto t = device.first + static_cast<int>(i);
+    if (s.bench.connected(t) || part.terminals[i].optional) continue;
+    say(t, fmt::format("{} is not wired", s.bench.called(t)),
+        fmt::format("{} of {} is on the bench and not wired: without it the part does nothing.", part.terminals[i].label,
+                    device.doc.called()));
+  }
+}
+
+// Two boards that are stacked by one header and leave another pair of the same headers apart.
+void halfStacked(const SolvedBench& s, Findings& out) {
+  std::set<std::pair<int, int>> stacked;
+  std::set<std::tuple<int, int, std::string>> joined;
+  const auto connector = [&](TerminalIndex t) { return s.bench.facts(t).place.connector; };
+  for (const auto& l : s.bench.links) {
+    const auto& c = s.bench.connections[static_cast<std::size_t>(l.connection)];
+    const int a = s.bench.deviceOf(l.a);
+    const int b = s.bench.deviceOf(l.b);
+    if (c.kind != harness::ConnectionKind::Plug || a == b || connector(l.a) != connector(l.b)) continue;
+    stacked.insert({std::min(a, b), std::max(a, b)});
+    joined.emplace(std::min(a, b), std::max(a, b), connector(l.a));
+  }
+  for (const auto& [a, b] : stacked) {
+    std::map<std::string, int> pins;  // of headers that both have
+    for (const auto& t : s.bench.devices[static_cast<std::size_t>(a)].part->terminals) ++pins[t.place.connector];
+    for (const auto& [name, n] : pins) {
+      const auto& other = s.bench.devices[static_cast<std::size_t>(b)].part->terminals;
+      const auto same = std::ranges::count_if(other, [&](const parts::Terminal& t) { return t.place.connector == name; });
+      if (n < 4 || same != n || joined.contains(std::tuple(a, b, name))) continue;
+      auto f = finding(Severity::Caution, fmt::format("{} is not wholly on {}", called(s.bench, b), called(s.bench, a)),
+                       fmt::format("{} and {} are stacked, but the header \"{}\" is not plugged: what the board needs there is missing.",
+                                   called(s.bench, a), called(s.bench, b), name),
+                       {idOf(s.bench, a), idOf(s.bench, b)});
+      f.formula = fmt::format("none of its {} pins plugged", n);
+      out.push_back(std::move(f));
+    }
+  }
+}
+
 }  // namespace
 
 // Leads of motors and poles of supplies that end in the air.
@@ -41,7 +132,10 @@ Findings openLead(const SolvedBench& s) {
     const auto& device = s.bench.devices[d];
     const bool motor = parts::isMotor(*device.part);
     const bool supply = parts::isSource(*device.part);
-    if (!motor && !supply) continue;
+    if (!motor && !supply) {
+      deadEnds(s, static_cast<int>(d), out);
+      continue;
+    }
     std::vector<std::string> open;
     std::vector<std::string> subjects;
     int wired = 0;
@@ -69,6 +163,7 @@ Findings openLead(const SolvedBench& s) {
     f.formula = fmt::format("{} of {} leads open", open.size(), open.size() + static_cast<std::size_t>(wired));
     out.push_back(std::move(f));
   }
+  halfStacked(s, out);
   return out;
 }
 

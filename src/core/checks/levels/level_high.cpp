@@ -2,33 +2,12 @@
 
 #include <map>
 
-#include "core/checks/queries.h"
+#include "core/checks/levels/reading.h"
 
 namespace bold::checks {
 namespace {
 
 constexpr Volts kThin{0.2};  // margin below which it is worth a note
-
-struct Reading {
-  Volts volts, low, high;
-  std::string levels;
-};
-
-std::optional<Reading> reading(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
-  const auto& facts = s.bench.facts(t);
-  const int d = s.bench.deviceOf(t);
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
-  const auto set = facts.input ? part.levels.find(facts.input->levels) : part.levels.end();
-  if (set == part.levels.end()) return std::nullopt;
-  const auto ground = s.bench.terminal(d, facts.input->ground);
-  const auto v = p.across(t, ground);
-  if (!v) return std::nullopt;
-  const auto& l = set->second;
-  if (l.rail.empty()) return Reading{*v, Volts{*l.low.typical()}, Volts{*l.high.typical()}, show(Volts{*l.high.typical()})};
-  const auto rail = p.across(s.bench.terminal(d, l.rail), ground);
-  if (!rail || rail->value < 1) return std::nullopt;  // no logic supply: that check speaks
-  return Reading{*v, *rail * l.lowShare, *rail * l.highShare, fmt::format("{:g} x {}", l.highShare, show(*rail))};
-}
 
 }  // namespace
 
@@ -40,12 +19,12 @@ Findings levelHigh(const SolvedBench& s) {
   };
   std::map<TerminalIndex, Worst> worst;
   for (const auto& p : s.points) {
-    if (!p->solved() || !expected(p->charge()) || p->command().supply >= 0) continue;
+    if (!everyday(*p)) continue;
     for (const auto& [pin, state] : p->command().pins) {
       if (state != circuit::PinState::High) continue;
       for (const auto t : signalReach(s, pin)) {
         if (!s.bench.facts(t).input) continue;
-        const auto r = reading(s, *p, t);
+        const auto r = readingAt(s, *p, t);
         if (!r) continue;
         const auto it = worst.find(t);
         if (it == worst.end() || r->volts - r->high < it->second.reading.volts - it->second.reading.high) worst[t] = {*r, pin};
@@ -67,7 +46,7 @@ Findings levelHigh(const SolvedBench& s) {
                                  : below ? ": it will often work, but nobody promises it"
                                          : ", so little is left"),
                      {s.bench.address(t), s.bench.address(w.pin)});
-    f.formula = fmt::format("{} against {} = {}", show(r.volts), r.levels, show(r.high));
+    f.formula = fmt::format("{} against {} = {}", show(r.volts), r.highLevels, show(r.high));
     f.args = {{"voltage", r.volts}, {"high", r.high}, {"low", r.low}};
     f.bar = Bar{"high level", r.volts, {}, r.high, "least for high", true};
     out.push_back(std::move(f));

@@ -14,6 +14,61 @@ bool shareable(const std::string& role) {
   return role == "standby" || role == "enable" || role == "sleep" || role == "reset";
 }
 
+// The usual servo library takes a timer for itself: PWM on its other pins is lost.
+void servoTimers(const SolvedBench& s, Findings& out) {
+  for (const auto& servo : s.motors) {
+    if (servo.kind != circuit::MotorKind::Servo || !servo.intent) continue;
+    for (const auto& pulse : servo.intent->signals) {
+      const auto group = pinGroup(s.bench, s.bench.terminal(pulse.pin));
+      if (pulse.role != "pulse" || !group || group->pins->servoTimer.empty()) continue;
+      for (const auto& m : s.motors) {
+        if (!m.intent || !m.intent->speedControl) continue;
+        for (const auto& sig : m.intent->signals) {
+          const auto t = s.bench.terminal(sig.pin);
+          const bool duty = sig.role == "speed" || sig.role == "in" || sig.role == "in1" || sig.role == "in2";
+          if (!duty || t < 0 || s.bench.deviceOf(t) != group->device || !s.bench.facts(t).pin ||
+              s.bench.facts(t).pin->pwm != group->pins->servoTimer)
+            continue;
+          auto f = finding(Severity::Caution, fmt::format("{} loses its PWM to the servo", s.bench.called(t)),
+                           fmt::format("The usual servo library takes {} for {}; {} of {} needs the same timer for its PWM.",
+                                       group->pins->servoTimer, called(s, servo), s.bench.called(t), called(s, m)),
+                           {s.bench.address(t), idOf(s.bench, servo.device)});
+          f.formula = fmt::format("{} and the servo share {}", s.bench.facts(t).label, group->pins->servoTimer);
+          out.push_back(std::move(f));
+        }
+      }
+    }
+  }
+}
+
+// A pin that a stacked board takes for itself, used by the plan for something else.
+void stackedBoards(const SolvedBench& s, Findings& out) {
+  for (const auto& m : s.motors) {
+    if (!m.intent) continue;
+    for (const auto& sig : m.intent->signals) {
+      const auto pin = s.bench.terminal(sig.pin);
+      if (pin < 0 || !pinGroup(s.bench, pin)) continue;
+      for (const auto t : s.nets.members(s.nets.of(pin))) {
+        const auto& facts = s.bench.facts(t);
+        const int d = s.bench.deviceOf(t);
+        if (!facts.input || d == s.bench.deviceOf(pin)) continue;
+        const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+        const bool channelInput = std::ranges::any_of(part.channels, [&](const parts::Channel& c) {
+          return std::ranges::any_of(c.signals, [&](const auto& role) { return role.second == facts.id; });
+        });
+        const bool servoInput = m.device == d;
+        if (channelInput || servoInput || part.channels.empty() || facts.aliases.empty()) continue;
+        auto f = finding(Severity::Stop, fmt::format("{} is taken by {}", s.bench.called(pin), called(s.bench, d)),
+                         fmt::format("{} uses {} as its {}; the plan wants it for {} of {}.", called(s.bench, d), s.bench.called(pin),
+                                     facts.aliases.front(), sig.role, called(s, m)),
+                         {s.bench.address(pin), idOf(s.bench, d)});
+        f.formula = fmt::format("{} = {}", facts.label, facts.aliases.front());
+        out.push_back(std::move(f));
+      }
+    }
+  }
+}
+
 }  // namespace
 
 // One pin with two jobs, and two driven pins on one net.
@@ -54,6 +109,8 @@ Findings pinConflict(const SolvedBench& s) {
       f.formula = fmt::format("{} and {} are one net", s.bench.called(a), s.bench.called(b));
       out.push_back(std::move(f));
     }
+  servoTimers(s, out);
+  stackedBoards(s, out);
   return out;
 }
 

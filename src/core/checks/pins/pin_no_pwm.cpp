@@ -18,13 +18,23 @@ std::vector<const harness::Signal*> speedSignals(const harness::Intent& intent) 
   return out;
 }
 
+// Two inputs of which one has PWM: the speed comes through that one; static-direction-pwm says what that means.
+bool oneIsEnough(const SolvedBench& s, const std::vector<const harness::Signal*>& signals) {
+  return signals.size() == 2 && std::ranges::any_of(signals, [&](const harness::Signal* sig) {
+           const auto t = s.bench.terminal(sig->pin);
+           return sig->role != "speed" && t >= 0 && s.bench.facts(t).pin && !s.bench.facts(t).pin->pwm.empty();
+         });
+}
+
 }  // namespace
 
 Findings pinNoPwm(const SolvedBench& s) {
   Findings out;
   for (const auto& intent : s.bench.intents) {
     if (!intent.speedControl) continue;
-    for (const auto* signal : speedSignals(intent)) {
+    const auto signals = speedSignals(intent);
+    if (oneIsEnough(s, signals)) continue;
+    for (const auto* signal : signals) {
       const auto t = s.bench.terminal(signal->pin);
       if (t < 0 || !s.bench.facts(t).pin || !s.bench.facts(t).pin->pwm.empty()) continue;
       const bool soft = s.bench.facts(t).pin->softPwm;

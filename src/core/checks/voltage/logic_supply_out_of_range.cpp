@@ -1,5 +1,7 @@
 #include <fmt/core.h>
 
+#include <algorithm>
+
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
@@ -44,18 +46,24 @@ bool railOfPins(const SolvedBench& s, int device) {
 
 }  // namespace
 
+// Judged at rest and while anything runs: a supply that comes through an input or a pull resistor is there only at times.
 Findings logicSupplyOutOfRange(const SolvedBench& s) {
   Findings out;
-  const auto* full = s.point(Action::AllOff, Charge::Full);
   const auto* nominal = s.point(Action::AllOff, Charge::Nominal);
-  if (!full || !nominal) return out;
+  if (!nominal) return out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
     if (!supply || supply->purpose != "logic") continue;
     const int d = s.bench.deviceOf(t);
     const auto back = s.bench.terminal(d, supply->back);
-    const Volts high = full->across(t, back).value_or(Volts{0});
-    const Volts v = nominal->across(t, back).value_or(Volts{0});
+    Volts high{0};
+    Volts v{1e9};
+    for (const auto& p : s.points) {
+      if (!everyday(*p) || !steady(*p)) continue;
+      const Volts here = p->across(t, back).value_or(Volts{0});
+      high = std::max(high, here);
+      if (p->charge() == Charge::Nominal) v = std::min(v, here);
+    }
     const auto& window = supply->recommended;
     const bool over = supply->absolute.greatest() && high.value > *supply->absolute.greatest();
     const bool controller = railOfPins(s, d);

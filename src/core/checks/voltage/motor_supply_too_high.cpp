@@ -30,7 +30,7 @@ Findings motorSupplyTooHigh(const SolvedBench& s) {
   };
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    if (!supply || supply->purpose == "logic") continue;
+    if (!supply || supply->purpose == "logic" || isServo(s, s.bench.deviceOf(t))) continue;  // servo-supply speaks of those
     if (const auto v = off->across(t, s.bench.terminal(s.bench.deviceOf(t), supply->back)))
       judge(*v, supply->recommended, supply->absolute, s.bench.called(t), {s.bench.address(t)});
   }

@@ -9,8 +9,8 @@ Findings motorSupplyTooLow(const SolvedBench& s) {
   Findings out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    if (!supply || supply->purpose != "motor" || !supply->recommended.min) continue;
     const int d = s.bench.deviceOf(t);
+    if (!supply || supply->purpose != "motor" || !supply->recommended.min || isServo(s, d)) continue;  // servo-supply speaks of those
     const double least = *supply->recommended.min;
     for (std::size_t m = 0; m < s.motors.size(); ++m) {
       const auto& motor = s.motors[m];

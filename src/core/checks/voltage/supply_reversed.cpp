@@ -2,6 +2,7 @@
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 
@@ -15,6 +16,30 @@ bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
       return true;
   }
   return false;
+}
+
+// A source whose plus lies on the controller's ground while its minus goes to a motor: nothing names its terminals, but
+// nobody switches a motor on a negative supply with such parts.
+void plusOnGround(const SolvedBench& s, Findings& out) {
+  for (const auto& pole : s.nets.sources()) {
+    if (s.nets.same(pole.positive, pole.negative)) continue;
+    TerminalIndex ground = -1;
+    for (const auto t : s.nets.members(s.nets.of(pole.positive)))
+      if (s.bench.facts(t).ground && parts::isController(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part)) ground = t;
+    bool motor = false;
+    for (const auto t : s.nets.members(s.nets.of(pole.negative)))
+      motor = motor || parts::isMotor(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part);
+    if (ground < 0 || !motor) continue;
+    auto f = finding(Severity::Stop, fmt::format("{} is the wrong way round", called(s.bench, pole.device)),
+                     fmt::format("The plus of {} is joined to {}, and its minus feeds a motor: it is the wrong way round.",
+                                 called(s.bench, pole.device), s.bench.called(ground)),
+                     {s.bench.address(pole.positive), s.bench.address(pole.negative)});
+    f.formula = fmt::format("{} + on ground", called(s.bench, pole.device));
+    f.repair = Plan(s.bench)
+                   .exchange(pole.positive, pole.negative)
+                   .repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, pole.positive), found(s.bench, pole.negative)));
+    out.push_back(std::move(f));
+  }
 }
 
 }  // namespace
@@ -41,6 +66,7 @@ Findings supplyReversed(const SolvedBench& s) {
       out.push_back(std::move(f));
     }
   }
+  plusOnGround(s, out);
   return out;
 }
 

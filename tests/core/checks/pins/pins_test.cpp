@@ -14,7 +14,7 @@ TEST_CASE("pin-cannot-drive: grounds, supplies, absent and reserved pins") {
   CHECK(Judged("pin-cannot-drive", plan("uno.D42")).text() == "The plan drives in of pump from uno.D42, which is not on the bench.");
   const Judged reserved("pin-cannot-drive", "from array-sbc\nintent m stage=s1 in1=sbc.J8-27 in2=sbc.J8-13 in3=sbc.J8-15 in4=sbc.J8-16");
   CHECK(reserved.only() == kStop);
-  CHECK(reserved.text().find("is reserved: identity memory") != std::string::npos);
+  CHECK(reserved.text().find("is reserved: identification of stacked boards") != std::string::npos);
 }
 
 TEST_CASE("pin-no-pwm: hardware, software, none, and no speed wanted") {

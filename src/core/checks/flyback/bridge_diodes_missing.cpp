@@ -1,0 +1,33 @@
+#include <fmt/core.h>
+
+#include <set>
+
+#include "core/checks/flyback/clamp.h"
+
+namespace bold::checks {
+// A bipolar bridge without clamp diodes inside, or with some that makers disagree about.
+Findings bridgeDiodesMissing(const SolvedBench& s) {
+  Findings out;
+  std::set<int> told;
+  for (std::size_t k = 0; k < s.motors.size(); ++k) {
+    const auto& m = s.motors[k];
+    for (const auto& ref : m.reached) {
+      const auto& channel = circuit::channelOf(s.bench, ref);
+      if ((channel.clampsInside && channel.clampsDoubtful.empty()) || !told.insert(ref.device).second) continue;
+      const auto* p = justOpened(s, static_cast<int>(k));
+      const bool clamped = p && p->arcShare(static_cast<int>(k)) < 0.05;
+      if (!channel.clampsInside && clamped) continue;
+      auto f = finding(
+          channel.clampsInside ? Severity::Caution : Severity::Stop, fmt::format("{} needs clamp diodes", called(s.bench, ref.device)),
+          channel.clampsInside
+              ? fmt::format("{}: {}. Four fast diodes a motor settle it.", called(s.bench, ref.device), channel.clampsDoubtful)
+              : fmt::format("{} has no clamp diodes: each output needs one to its supply and one to ground.", called(s.bench, ref.device)),
+          {idOf(s.bench, ref.device), idOf(s.bench, m.device)});
+      f.formula = channel.clampsInside ? "clamps in dispute" : "no clamp inside, none found outside";
+      out.push_back(std::move(f));
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,44 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/flyback/clamp.h"
+#include "core/checks/plan.h"
+
+namespace bold::checks {
+// A single diode across a motor that a bridge can turn round: a short in one direction.
+Findings diodeOnReversibleMotor(const SolvedBench& s) {
+  Findings out;
+  for (const auto& d : looseDiodes(s))
+    for (const auto& m : s.motors) {
+      if (m.windings.size() != 1) continue;
+      const auto& w = circuit::windingOf(s.bench, m, 0);
+      const auto a = s.bench.terminal(m.device, w.a);
+      const auto b = s.bench.terminal(m.device, w.b);
+      const bool across = (s.nets.same(d.anode, a) && s.nets.same(d.cathode, b)) || (s.nets.same(d.anode, b) && s.nets.same(d.cathode, a));
+      const bool reversible = std::ranges::any_of(m.reached, [&](ChannelRef r) {
+        const auto& c = circuit::channelOf(s.bench, r);
+        return c.out.size() > 1 && !c.lowSide;
+      });
+      const auto* body = &std::get<parts::Diode>(
+          s.bench.devices[static_cast<std::size_t>(d.device)].part->elements[static_cast<std::size_t>(d.element)].body);
+      if (!across || !reversible || body->zener.known()) continue;
+      auto f = finding(Severity::Stop, fmt::format("{} shorts the bridge one way round", called(s.bench, d.device)),
+                       fmt::format("{} lies across {}, which a bridge can turn round: one way round it conducts straight through. A bridge "
+                                   "clamps by its own diodes.",
+                                   called(s.bench, d.device), called(s, m)),
+                       {idOf(s.bench, d.device), idOf(s.bench, m.device)});
+      f.formula = "one diode across both outputs of a bridge";
+      Plan plan(s.bench);
+      for (std::size_t i = 0; i < s.bench.connections.size(); ++i) {
+        const auto& c = s.bench.connections[i];
+        const auto& id = idOf(s.bench, d.device);
+        if (c.a.device == id || c.b.device == id) plan.remove(static_cast<int>(i));
+      }
+      f.repair = plan.repair(fmt::format("Take {} away.", called(s.bench, d.device)));
+      out.push_back(std::move(f));
+    }
+  return out;
+}
+
+}  // namespace bold::checks

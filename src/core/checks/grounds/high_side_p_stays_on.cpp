@@ -1,0 +1,40 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+// A PNP or P-channel transistor on a supply above its pin's high level: it never turns off.
+Findings highSidePStaysOn(const SolvedBench& s) {
+  Findings out;
+  const auto* off = s.point(Action::AllOff, Charge::Nominal);
+  if (!off) return out;
+  const auto judge = [&](int d, TerminalIndex top, TerminalIndex control, double opens) {
+    if (top < 0 || control < 0) return;
+    const auto pin = drivenBy(s, control);
+    if (pin < 0) return;
+    const auto group = pinGroup(s.bench, pin);
+    const auto supply = off->across(top, group->ground);
+    const auto rail = off->across(group->rail, group->ground);
+    const auto still = off->across(top, control);
+    if (!supply || !rail || !still || supply->value < rail->value + 0.5 || still->value < opens) return;
+    auto f = finding(Severity::Stop, fmt::format("{} never turns off", called(s.bench, d)),
+                     fmt::format("{} stands at {}; {} gives {} at most, so {} is left between its control and its supply and it stays on. "
+                                 "The pin is pulled up to that supply as well.",
+                                 s.bench.called(top), show(*supply), s.bench.called(pin), show(*rail), show(*still)),
+                     {s.bench.address(control), s.bench.address(pin)});
+    f.formula = fmt::format("{} - {} = {} > {}", show(*supply), show(*supply - *still), show(*still), show(Volts{opens}));
+    f.args = {{"supply", *supply}, {"left", *still}};
+    out.push_back(std::move(f));
+  };
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {
+    if (t.pChannel) judge(d, at(s.bench, d, t.source), at(s.bench, d, t.gate), t.threshold.least().value_or(1));
+  });
+  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) {
+    if (t.pnp) judge(d, at(s.bench, d, t.emitter), at(s.bench, d, t.base), 0.5);
+  });
+  return out;
+}
+
+}  // namespace bold::checks

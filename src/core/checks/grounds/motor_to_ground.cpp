@@ -1,0 +1,43 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+// A motor between one output of a bridge and a rail.
+Findings motorToGround(const SolvedBench& s) {
+  Findings out;
+  for (const auto& m : s.motors) {
+    if (m.windings.size() != 1) continue;
+    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const TerminalIndex leads[2] = {s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b)};
+    for (const auto& ref : m.reached) {
+      const auto& channel = circuit::channelOf(s.bench, ref);
+      if (channel.lowSide || channel.out.size() != 2) continue;
+      const auto onOutput = [&](TerminalIndex t) {
+        return std::ranges::any_of(channel.out, [&](const std::string& o) { return s.nets.same(t, s.bench.terminal(ref.device, o)); });
+      };
+      const auto onRail = [&](TerminalIndex t) {
+        const auto& members = s.nets.members(s.nets.of(t));
+        return sourceAt(s, t, true) || sourceAt(s, t, false) || std::ranges::any_of(members, [&](TerminalIndex x) {
+                 return x != t && (s.bench.facts(x).ground || s.bench.facts(x).supply);
+               });
+      };
+      for (const int i : {0, 1}) {
+        if (!onOutput(leads[i]) || onOutput(leads[1 - i]) || !onRail(leads[1 - i])) continue;
+        const bool both = m.intent && m.intent->bothDirections;
+        auto f =
+            finding(both ? Severity::Stop : Severity::Caution, fmt::format("{} hangs between an output and a rail", called(s, m)),
+                    fmt::format("{} goes from {} to {}, not to the second output: {}.", called(s, m), s.bench.called(leads[i]),
+                                s.bench.called(leads[1 - i]), both ? "it can never turn the other way" : "it works one way, without brake"),
+                    {s.bench.address(leads[1 - i]), idOf(s.bench, ref.device)});
+        f.formula = "one lead on an output, one on a rail";
+        out.push_back(std::move(f));
+      }
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,18 @@
+#pragma once
+
+#include <vector>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+
+/// What a package turns into heat at an operating point; elements without a package are left out.
+Watts packagePower(const SolvedBench& s, const OperatingPoint& p, int device, const std::string& package);
+/// K/W for the heat sink really fitted; nothing when unknown.
+std::optional<double> thermalOf(const Bench& bench, int device, const parts::Package& package, bool worst);
+/// The document's ambient, 30 degC where it says nothing.
+double ambient(const Bench& bench);
+/// Ambient of the pessimistic corner: the larger of 40 degC and 10 K more.
+double hotAmbient(const Bench& bench);
+
+}  // namespace bold::checks

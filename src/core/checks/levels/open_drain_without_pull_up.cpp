@@ -1,0 +1,31 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+// An output that only pulls low, read by a pin, with nothing that pulls it up.
+Findings openDrainWithoutPullUp(const SolvedBench& s) {
+  Findings out;
+  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  if (!p) return out;
+  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
+    if (!s.bench.facts(t).openDrain || !s.bench.connected(t)) continue;
+    const auto pin = drivenBy(s, t);
+    if (pin < 0) continue;
+    const auto group = pinGroup(s.bench, pin);
+    const auto r = p->resistance(t, group->rail);
+    if (r && r->value < 500e3) continue;
+    auto f =
+        finding(Severity::Caution, fmt::format("{} is pulled up by nothing", s.bench.called(t)),
+                fmt::format("{} only pulls low; read by {} it needs a pull-up of about 10 kΩ, or the pin's own switched on by the program.",
+                            s.bench.called(t), s.bench.called(pin)),
+                {s.bench.address(t), s.bench.address(pin)});
+    f.formula = "open drain, no way to a rail";
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

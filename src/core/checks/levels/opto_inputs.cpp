@@ -1,0 +1,52 @@
+#include "core/checks/levels/opto_inputs.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+// The terminals of the part that the LED and its resistor hang between: by id, PUL-P and PUL-N for an LED from ~PUL to PUL-N.
+TerminalIndex otherEnd(const SolvedBench& s, int device, const parts::Node& inner) {
+  TerminalIndex found = -1;
+  const auto& d = s.bench.devices[static_cast<std::size_t>(device)];
+  for (const auto& e : d.part->elements)
+    if (const auto* r = std::get_if<parts::Resistor>(&e.body); r && d.has(e)) {
+      if (r->b == inner) found = at(s.bench, device, r->a);
+      if (r->a == inner) found = at(s.bench, device, r->b);
+    }
+  return found;
+}
+
+}  // namespace
+
+std::vector<OptoInput> optoInputs(const SolvedBench& s) {
+  std::vector<OptoInput> out;
+  eachElement<parts::Diode>(s.bench, [&](int d, int e, const parts::Diode& led) {
+    if (!led.led) return;
+    OptoInput o{d, e, &led, -1, -1, 0, 0, false};
+    o.plus = led.anode.starts_with('~') ? otherEnd(s, d, led.anode) : at(s.bench, d, led.anode);
+    o.minus = led.cathode.starts_with('~') ? otherEnd(s, d, led.cathode) : at(s.bench, d, led.cathode);
+    if (o.plus < 0 || o.minus < 0 || (!s.bench.connected(o.plus) && !s.bench.connected(o.minus))) return;
+    const auto a = drivenBy(s, o.plus);
+    const auto b = drivenBy(s, o.minus);
+    o.driven = a >= 0 || b >= 0;
+    bool first = true;
+    for (const auto& p : s.points) {
+      if (!everyday(*p) || p->command().action == Action::Boot) continue;
+      const auto drives = [&](TerminalIndex pin) { return pin >= 0 && p->command().pins.contains(pin); };
+      if (o.driven && !drives(a) && !drives(b)) continue;
+      const double i = p->element(d, e).value;
+      o.most = first ? i : std::max(o.most, i);
+      o.least = first ? i : std::min(o.least, i);
+      first = false;
+    }
+    if (!first) out.push_back(o);
+  });
+  return out;
+}
+
+}  // namespace bold::checks

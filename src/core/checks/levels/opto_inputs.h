@@ -1,0 +1,22 @@
+#pragma once
+
+#include <vector>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+
+/// An LED of an isolated input, with its two terminals and the currents it has over every command.
+struct OptoInput {
+  int device, element;
+  const parts::Diode* led;
+  TerminalIndex plus, minus;
+  double least, most;  ///< A over the everyday commands in which the program drives it
+  bool driven;         ///< a controller pin reaches it
+};
+std::vector<OptoInput> optoInputs(const SolvedBench& s);
+
+/// Below this an isolated input is off.
+inline constexpr Amps kOptoOff{0.3e-3};
+
+}  // namespace bold::checks

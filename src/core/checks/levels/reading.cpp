@@ -1,0 +1,26 @@
+#include "core/checks/levels/reading.h"
+
+#include <fmt/core.h>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
+  const auto& facts = s.bench.facts(t);
+  const int d = s.bench.deviceOf(t);
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  const auto set = facts.input ? part.levels.find(facts.input->levels) : part.levels.end();
+  if (set == part.levels.end()) return std::nullopt;
+  const auto ground = s.bench.terminal(d, facts.input->ground);
+  const auto v = p.across(t, ground);
+  if (!v) return std::nullopt;
+  const auto& l = set->second;
+  if (l.rail.empty())
+    return Reading{*v, Volts{*l.low.typical()}, Volts{*l.high.typical()}, show(Volts{*l.low.typical()}), show(Volts{*l.high.typical()})};
+  const auto rail = p.across(s.bench.terminal(d, l.rail), ground);
+  if (!rail || rail->value < 1) return std::nullopt;  // no logic supply: that check speaks
+  return Reading{*v, *rail * l.lowShare, *rail * l.highShare, fmt::format("{:g} x {}", l.lowShare, show(*rail)),
+                 fmt::format("{:g} x {}", l.highShare, show(*rail))};
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,166 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <map>
+
+#include "core/checks/plan.h"
+#include "core/checks/queries.h"
+#include "core/parts/truth_table.h"
+
+namespace bold::checks {
+namespace {
+
+using circuit::Doing;
+using parts::BridgeAction;
+using parts::Drive;
+using parts::Level;
+
+bool drives(const parts::Channel& c, const parts::TruthRow& row) {
+  if (c.lowSide) return std::ranges::count(row.outputs, Drive::Low) > 0;
+  if (row.outputs.size() == 2) {
+    const auto a = parts::bridgeAction(row.outputs[0], row.outputs[1]);
+    return a == BridgeAction::Forward || a == BridgeAction::Reverse;
+  }
+  return std::ranges::count(row.outputs, Drive::Open) < static_cast<std::ptrdiff_t>(row.outputs.size());
+}
+
+// An input whose one level keeps the channel still whatever the others do, and that level.
+struct Hold {
+  TerminalIndex input = -1;
+  Level level = Level::Low;
+};
+Hold holdOf(const Bench& bench, ChannelRef ref) {
+  const auto& channel = circuit::channelOf(bench, ref);
+  const auto rows = parts::truthTable(*bench.devices[static_cast<std::size_t>(ref.device)].part, channel);
+  for (const char* role : {"speed", "enable", "standby", "sleep", "in"}) {
+    const auto s = channel.signals.find(role);
+    if (s == channel.signals.end()) continue;
+    for (const auto level : {Level::Low, Level::High}) {
+      const bool still = std::ranges::none_of(rows, [&](const parts::TruthRow& r) {
+        return r.inputs.contains(s->second) && r.inputs.at(s->second) == level && drives(channel, r);
+      });
+      if (still) return {bench.terminal(ref.device, s->second), level};
+    }
+  }
+  return {};
+}
+
+// 10 kohm from the input to where it keeps the stage off.
+std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level level) {
+  if (input < 0) return std::nullopt;
+  const auto ground = referenceOf(s.bench, input);
+  TerminalIndex to = ground;
+  if (level == Level::High) {
+    const auto& part = *s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(input))].part;
+    const auto set = s.bench.facts(input).input ? part.levels.find(s.bench.facts(input).input->levels) : part.levels.end();
+    to = set == part.levels.end() || set->second.rail.empty() ? -1 : s.bench.terminal(s.bench.deviceOf(input), set->second.rail);
+  }
+  // A pull to a ground that the pin does not share would float with it.
+  const auto pin = drivenBy(s, input);
+  const auto group = pin < 0 ? std::nullopt : pinGroup(s.bench, pin);
+  if (to < 0 || ground < 0 || (group && !s.nets.same(ground, group->ground))) return std::nullopt;
+  Plan plan(s.bench);
+  const auto r = plan.device("resistor-10k", "r");
+  plan.wire({r, "A"}, addressOf(s.bench, input), "YE").wire({r, "B"}, addressOf(s.bench, to), level == Level::High ? "RD" : "BK");
+  return plan.repair(fmt::format("Fit 10 kΩ from {} to {}.", found(s.bench, input), found(s.bench, to)));
+}
+
+// An input that nothing holds at boot, where the levels of the others leave it open whether the motor is driven.
+TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref) {
+  const auto& channel = circuit::channelOf(s.bench, ref);
+  if (channel.lowSide) return -1;
+  TerminalIndex floats = -1;
+  std::map<std::string, Level> known;
+  for (const auto& [role, id] : channel.signals) {
+    const auto t = s.bench.terminal(ref.device, id);
+    if (!s.bench.facts(t).input || s.bench.facts(t).input->levels.empty() || role == "step" || role == "dir") continue;
+    const auto level = p.level(t);
+    if (level != Level::Undefined)
+      known[id] = level;
+    else if (drivenBy(s, t) >= 0)
+      floats = t;
+  }
+  if (floats < 0) return -1;
+  const auto rows = parts::truthTable(*s.bench.devices[static_cast<std::size_t>(ref.device)].part, channel);
+  const bool mayMove = std::ranges::any_of(rows, [&](const parts::TruthRow& row) {
+    return drives(channel, row) &&
+           std::ranges::all_of(known, [&](const auto& k) { return !row.inputs.contains(k.first) || row.inputs.at(k.first) == k.second; });
+  });
+  return mayMove ? floats : -1;
+}
+
+// A MOSFET gate at a motor's lead that nothing holds while its pin floats.
+TerminalIndex floatingGate(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
+  TerminalIndex out = -1;
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {
+    const auto gate = at(s.bench, d, t.gate);
+    const auto source = at(s.bench, d, t.source);
+    const auto drain = at(s.bench, d, t.drain);
+    bool onLead = false;
+    for (std::size_t i = 0; i < m.windings.size() && drain >= 0; ++i) {
+      const auto& w = circuit::windingOf(s.bench, m, i);
+      for (const auto& n : {w.a, w.b})
+        onLead = onLead || s.nets.same(drain, s.bench.terminal(m.device, n)) || s.nets.same(source, s.bench.terminal(m.device, n));
+    }
+    if (!onLead || gate < 0 || source < 0 || drivenBy(s, gate) < 0) return;
+    const auto r = p.resistance(gate, source);
+    if (!r || r->value > 1e6) out = gate;
+  });
+  return out;
+}
+
+}  // namespace
+
+// What motors do while the controller starts or is being programmed.
+Findings pinBootState(const SolvedBench& s) {
+  Findings out;
+  std::vector<TerminalIndex> told;
+  for (std::size_t k = 0; k < s.motors.size(); ++k) {
+    const auto& m = s.motors[k];
+    if (m.kind == MotorKind::Servo) continue;
+    for (const auto& p : s.points) {
+      if (!p->solved() || p->command().action != Action::Boot) continue;
+      const auto doing = p->doing(static_cast<int>(k));
+      const bool stepper = m.kind != MotorKind::Brushed;
+      const bool runs = !stepper && (doing == Doing::Forward || doing == Doing::Reverse);
+      // A coil of a plain stage that carries current at boot warms up; a step/dir stage just holds, which is its default.
+      const bool coils = m.kind == MotorKind::UnipolarStepper && doing == Doing::Energised;
+      TerminalIndex floats = -1;
+      const auto gate = floatingGate(s, *p, m);
+      floats = gate;
+      for (const auto& ref : m.reached) {
+        if (const auto input = floatingInput(s, *p, ref); input >= 0) floats = input;
+      }
+      if (!runs && !coils && floats < 0) continue;
+      const auto hold = m.reached.empty() || gate >= 0 ? Hold{} : holdOf(s.bench, m.reached.front());
+      // One word a stage: the same pull resistor settles all that it drives.
+      const auto place = hold.input >= 0 ? hold.input
+                         : floats >= 0
+                             ? floats
+                             : s.bench.terminal(m.device, s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals.front().id);
+      if (std::ranges::count(told, place) > 0) break;
+      told.push_back(place);
+      const bool stop = runs;
+      auto f = finding(
+          stop ? Severity::Stop : Severity::Caution,
+          runs    ? fmt::format("{} runs while {}", called(s, m), p->command().step == 1 ? "pins chatter at boot" : "the controller starts")
+          : coils ? fmt::format("A coil of {} is on at boot", called(s, m))
+                  : fmt::format("{} floats until the program runs", s.bench.called(floats)),
+          runs    ? fmt::format("{}, {} {}: nobody asked for that.",
+                             p->command().step == 1 ? "While pins chatter at boot" : "While the controller starts or is programmed",
+                                called(s, m), doing == Doing::Forward ? "runs forward" : "runs in reverse")
+          : coils ? fmt::format("While the controller starts, a coil of {} carries current.", called(s, m))
+                  : fmt::format("From power-on until the program sets its pin nothing holds {}: {} may twitch or run for a moment.",
+                                s.bench.called(floats), called(s, m)),
+          {s.bench.address(place), idOf(s.bench, m.device)});
+      f.formula = runs ? "boot level of the pin, solved" : "no pull, and the pin is an input at boot";
+      f.repair = pull(s, hold.input >= 0 ? hold.input : floats, hold.input >= 0 ? hold.level : Level::Low);
+      if (f.repair && hold.input >= 0 && drivenBy(s, hold.input) < 0) f.repair.reset();
+      out.push_back(std::move(f));
+      break;
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,80 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <set>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+// Terminals that two windings of a motor share: the taps of a unipolar one.
+std::vector<TerminalIndex> taps(const SolvedBench& s, const Motor& m) {
+  std::vector<TerminalIndex> seen;
+  std::set<TerminalIndex> out;
+  for (std::size_t i = 0; i < m.windings.size(); ++i) {
+    const auto& w = circuit::windingOf(s.bench, m, i);
+    for (const auto& n : {w.a, w.b}) {
+      const auto t = s.bench.terminal(m.device, n);
+      if (std::ranges::count(seen, t) > 0) out.insert(t);
+      seen.push_back(t);
+    }
+  }
+  return {out.begin(), out.end()};
+}
+
+}  // namespace
+
+// Whether a stepper's leads and its stage go together, and where its taps are.
+Findings leadCount(const SolvedBench& s) {
+  Findings out;
+  for (const auto& m : s.motors) {
+    if (m.kind != MotorKind::BipolarStepper && m.kind != MotorKind::UnipolarStepper) continue;
+    const bool bridges = std::ranges::any_of(m.reached, [&](ChannelRef r) { return !circuit::channelOf(s.bench, r).lowSide; });
+    const bool arrays = std::ranges::any_of(m.reached, [&](ChannelRef r) { return circuit::channelOf(s.bench, r).lowSide; });
+    const auto say = [&](const std::string& headline, const std::string& text, std::vector<std::string> subjects,
+                         const std::string& formula) {
+      auto f = finding(Severity::Stop, headline, text, std::move(subjects));
+      f.formula = formula;
+      out.push_back(std::move(f));
+    };
+    if (m.kind == MotorKind::BipolarStepper && arrays) {
+      const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return circuit::channelOf(s.bench, r).lowSide; });
+      say(fmt::format("{} cannot be driven by {}", called(s, m), called(s.bench, ref.device)),
+          fmt::format("{} has two coils without taps: their current has to be turned round, and {} only switches to ground.", called(s, m),
+                      called(s.bench, ref.device)),
+          {idOf(s.bench, m.device), idOf(s.bench, ref.device)}, "four leads on switches to ground");
+      continue;
+    }
+    if (m.kind != MotorKind::UnipolarStepper) continue;
+    const auto tapsOf = taps(s, m);
+    if (bridges) {
+      // With its taps open a six-lead motor is a bipolar one; with one tap for all coils it cannot be.
+      const bool open = std::ranges::none_of(tapsOf, [&](TerminalIndex t) { return s.bench.connected(t); });
+      if (tapsOf.size() > 1 && open) continue;
+      const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return !circuit::channelOf(s.bench, r).lowSide; });
+      say(fmt::format("{} does not suit {}", called(s, m), called(s.bench, ref.device)),
+          tapsOf.size() > 1
+              ? fmt::format("On bridges the taps of {} have to stay open; one is wired.", called(s, m))
+              : fmt::format("The coils of {} share one lead: bridges cannot turn their currents round one by one.", called(s, m)),
+          {idOf(s.bench, m.device), idOf(s.bench, ref.device)}, tapsOf.size() > 1 ? "a tap is wired" : "one tap for all coils");
+      continue;
+    }
+    if (!arrays) continue;
+    for (const auto t : tapsOf) {
+      if (sourceAt(s, t, true)) continue;
+      const auto* p = s.point(Action::AllOff, Charge::Nominal);
+      const auto& ref = m.reached.front();
+      const auto back = s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).returnTerminal);
+      const auto v = p ? p->across(t, back) : std::nullopt;
+      if (v && v->value > 1) continue;
+      say(fmt::format("{} is not on the supply", s.bench.called(t)),
+          fmt::format("The tap {} belongs on the motor's supply; it stands at {}: its coils get nothing.", s.bench.called(t),
+                      v ? show(*v) : "nothing"),
+          {s.bench.address(t)}, "the tap of a unipolar motor feeds its coils");
+    }
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,77 @@
+#include <fmt/core.h>
+
+#include "core/checks/queries.h"
+#include "core/circuit/coil_order.h"
+
+namespace bold::checks {
+namespace {
+
+// Which way round each coil of a bipolar motor is wired: its current from its + lead against its stage's first output.
+std::optional<int> coilSign(const SolvedBench& s, const Motor& m, std::size_t i) {
+  const auto& w = circuit::windingOf(s.bench, m, i);
+  const auto a = s.bench.terminal(m.device, w.a);
+  const auto b = s.bench.terminal(m.device, w.b);
+  for (const auto& ref : m.reached) {
+    const auto& out = circuit::channelOf(s.bench, ref).out;
+    for (std::size_t k = 0; k + 1 < out.size(); k += 2) {
+      const auto x = s.bench.terminal(ref.device, out[k]);
+      const auto y = s.bench.terminal(ref.device, out[k + 1]);
+      if (s.nets.same(a, x) && s.nets.same(b, y)) return 1;
+      if (s.nets.same(a, y) && s.nets.same(b, x)) return -1;
+    }
+  }
+  return std::nullopt;
+}
+
+// One coil the wrong way round turns the field backwards; both turn it the right way again.
+void bipolarOrder(const SolvedBench& s, const Motor& m, Findings& out) {
+  if (m.windings.size() != 2) return;
+  const auto first = coilSign(s, m, 0);
+  const auto second = coilSign(s, m, 1);
+  if (!first || !second || *first == *second) return;
+  const auto& w = circuit::windingOf(s.bench, m, *first < 0 ? 0 : 1);
+  auto f = finding(
+      Severity::Caution, fmt::format("{} turns the other way", called(s, m)),
+      fmt::format("Coil {} of {} is wired the other way round than its labels say: the motor turns backwards.", w.name, called(s, m)),
+      {s.bench.address(s.bench.terminal(m.device, w.a)), idOf(s.bench, m.device)});
+  f.formula = fmt::format("coil A {}, coil B {}", *first > 0 ? "as labelled" : "exchanged", *second > 0 ? "as labelled" : "exchanged");
+  out.push_back(std::move(f));
+}
+
+}  // namespace
+
+// The field over the four steps of the sequence, as wired: it has to turn by a quarter a step, and the right way.
+Findings phaseOrder(const SolvedBench& s) {
+  Findings out;
+  for (std::size_t k = 0; k < s.motors.size(); ++k) {
+    const auto& m = s.motors[k];
+    if (m.kind == MotorKind::BipolarStepper) bipolarOrder(s, m, out);
+    const auto order = circuit::coilOrder(s, static_cast<int>(k));
+    if (!order || (order->turns && !order->backwards)) continue;
+    std::string rows;
+    bool any = false;
+    for (const auto& row : order->wired) {
+      std::string on;
+      for (std::size_t i = 0; i < row.size(); ++i)
+        if (row[i] != 0) on += order->coils[i];
+      any = any || !on.empty();
+      rows += (rows.empty() ? "" : ", ") + (on.empty() ? std::string("none") : on);
+    }
+    if (!any) continue;  // no field at all: other checks speak
+    const bool round = order->backwards;
+    auto f = finding(
+        round ? Severity::Caution : Severity::Stop,
+        round ? fmt::format("{} turns the other way", called(s, m)) : fmt::format("The coils of {} are out of order", called(s, m)),
+        round ? fmt::format("Over the steps of the plan the field of {} turns backwards: it runs the other way than the sequence says.",
+                            called(s, m))
+              : fmt::format(
+                    "Over the four steps of the plan the field of {} jumps to and fro instead of going round: it will shake and not turn.",
+                    called(s, m)),
+        {idOf(s.bench, m.device)});
+    f.formula = "coils on, step by step: " + rows;
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,90 @@
+#include <fmt/core.h>
+
+#include <cmath>
+
+#include "core/checks/plan.h"
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+// Something that gives a voltage of its own: a source's pole or a regulator's output.
+struct Feeder {
+  int device;
+  TerminalIndex positive, negative;
+  Volts open;
+  bool lithium, source;
+};
+
+std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
+  std::vector<Feeder> out;
+  for (const auto& pole : s.nets.sources()) {
+    const auto& body = sourceBody(s.bench, pole);
+    if (const auto v = body.nominal.typical()) out.push_back({pole.device, pole.positive, pole.negative, Volts{*v}, body.lithium, true});
+  }
+  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
+    const auto in = at(s.bench, d, r.in);
+    const auto o = at(s.bench, d, r.out);
+    const auto ground = at(s.bench, d, r.ground);
+    if (in < 0 || o < 0 || ground < 0 || !r.set.typical()) return;
+    const auto fed = p.across(in, ground);
+    // Fed from its own output through its back diode it is no second feeder.
+    if (fed && fed->value > *r.set.typical() + 0.5 * r.dropout.typical().value_or(0) + 0.1)
+      out.push_back({d, o, ground, Volts{*r.set.typical()}, false, false});
+  });
+  return out;
+}
+
+}  // namespace
+
+// Two feeders whose poles are joined by copper alone, neither behind a diode or a selector.
+Findings backFeed(const SolvedBench& s) {
+  Findings out;
+  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  if (!p) return out;
+  const auto all = feeders(s, *p);
+  for (std::size_t i = 0; i < all.size(); ++i)
+    for (std::size_t k = i + 1; k < all.size(); ++k) {
+      const auto& a = all[i];
+      const auto& b = all[k];
+      if (a.device == b.device || !s.nets.same(a.positive, b.positive) || !s.nets.same(a.negative, b.negative)) continue;
+      // A regulator beside the source that feeds it from the same net is not a second feeder.
+      const auto r = p->resistance(a.positive, a.negative);
+      const double loop = 2 * (r ? r->value : 0.1) + 0.05;
+      const Amps flows{std::abs(a.open.value - b.open.value) / loop};
+      const bool lithium = a.lithium || b.lithium;
+      const bool stop = lithium || flows.value > 0.5;
+      auto f = finding(stop ? Severity::Stop : Severity::Caution,
+                       fmt::format("{} and {} feed one net", called(s.bench, a.device), called(s.bench, b.device)),
+                       fmt::format("{} ({}) and {} ({}) are joined at {} without a diode between them: {}.", called(s.bench, a.device),
+                                   show(a.open), called(s.bench, b.device), show(b.open), s.bench.called(a.positive),
+                                   lithium ? "a lithium pack may be charged by the other"
+                                   : stop  ? fmt::format("about {} flow from the higher into the lower", show(flows))
+                                           : "never have both on at the same time"),
+                       {s.bench.address(a.positive), s.bench.address(b.positive)});
+      f.formula = fmt::format("|{} - {}| / {} = {}", show(a.open), show(b.open), show(Ohms{loop}), show(flows));
+      f.args = {{"current", flows}};
+      // Taking away the one wire that joins them mends it; with several there is no single answer.
+      Plan plan(s.bench);
+      int joins = -1;
+      int count = 0;
+      for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
+        const auto& link = s.bench.links[l];
+        const int da = s.bench.deviceOf(link.a);
+        const int db = s.bench.deviceOf(link.b);
+        const bool between = (da == a.device && db == b.device) || (da == b.device && db == a.device);
+        if (between && s.nets.same(link.a, a.positive)) {
+          joins = link.connection;
+          ++count;
+        }
+      }
+      if (count == 1 && s.bench.connections[static_cast<std::size_t>(joins)].kind == harness::ConnectionKind::Wire)
+        f.repair = plan.remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.",
+                                                         s.bench.connections[static_cast<std::size_t>(joins)].id, called(s.bench, a.device),
+                                                         called(s.bench, b.device)));
+      out.push_back(std::move(f));
+    }
+  return out;
+}
+
+}  // namespace bold::checks

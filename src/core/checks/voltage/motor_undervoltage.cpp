@@ -1,0 +1,47 @@
+#include <fmt/core.h>
+
+#include <cmath>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+constexpr double kTurns = 0.98;  // share of its running current below which the winding's resistance rules: it stands still
+constexpr double kWeak = 0.6;    // share of the rated voltage below which nobody promises anything
+}  // namespace
+
+// What is left at the motor while it runs. It stands still once the voltage no longer drives its running current.
+Findings motorUndervoltage(const SolvedBench& s) {
+  Findings out;
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto& motor = s.motors[m];
+    const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
+    if (motor.kind != MotorKind::Brushed || !p) continue;
+    const auto& w = circuit::windingOf(s.bench, motor, 0);
+    const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
+    const auto doing = p->doing(static_cast<int>(m));
+    const bool driven = doing == circuit::Doing::Forward || doing == circuit::Doing::Reverse;
+    if (!v || !driven || !w.nominal.typical() || !w.run.typical() || !w.resistance.typical()) continue;
+    const Volts volts{std::abs(v->value)};
+    const double amps = std::abs(p->element(motor.device, motor.windings[0]).value);
+    const bool still = amps < kTurns * *w.run.typical() && volts.value < 1.05 * *w.run.typical() * *w.resistance.typical();
+    const Volts least{w.nominal.min && w.nominal.max ? *w.nominal.min : kWeak * *w.nominal.typical()};
+    if (!still && volts >= least) continue;
+    const Volts need = still ? Volts{*w.run.typical() * *w.resistance.typical()} : least;
+    auto f =
+        finding(still ? Severity::Stop : Severity::Caution, fmt::format("{} gets only {}", called(s, motor), show(volts)),
+                still ? fmt::format("{} gets {}; its running current of {} through its winding alone needs {}: it cannot turn under load.",
+                                    called(s, motor), show(volts), show(Amps{*w.run.typical()}), show(need))
+                      : fmt::format("{} gets {} of the {} it is made for: it will be weak and may not start.", called(s, motor),
+                                    show(volts), displayText(w.nominal)),
+                {idOf(s.bench, motor.device)});
+    f.formula = fmt::format("{} < {}", show(volts), show(need));
+    f.args = {{"voltage", volts}, {"least", need}};
+    f.bar = Bar{"voltage at the motor", volts, {}, need, still ? "to turn at all" : "least to count on", true};
+    f.sources = sourcesOf({&w.nominal, &w.run, &w.resistance});
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+}  // namespace bold::checks

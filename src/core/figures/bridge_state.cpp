@@ -1,0 +1,71 @@
+#include "core/figures/bridge_state.h"
+
+#include <cmath>
+
+#include "core/checks/queries.h"
+
+namespace bold::figures {
+namespace {
+
+using circuit::OperatingPoint;
+using circuit::SolvedBench;
+
+// A transistor counts as on when it carries current without standing at its supply.
+bool conducts(const OperatingPoint& p, int device, int element) {
+  return std::abs(p.element(device, element).value) > 1e-3;
+}
+
+Leg legOf(const SolvedBench& s, const OperatingPoint& p, circuit::ChannelRef ref, const std::string& out) {
+  Leg leg;
+  leg.output = out;
+  const auto t = s.bench.terminal(ref.device, out);
+  leg.current = checks::leaving(s, p, t);
+  const auto& channel = circuit::channelOf(s.bench, ref);
+  if (!channel.returnTerminal.empty()) leg.voltage = p.across(t, s.bench.terminal(ref.device, channel.returnTerminal));
+  const auto& device = s.bench.devices[static_cast<std::size_t>(ref.device)];
+  for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
+    const auto& element = device.part->elements[e];
+    const int index = static_cast<int>(e);
+    if (!device.has(element)) continue;
+    if (const auto* sw = std::get_if<parts::Switch>(&element.body)) {
+      if (sw->b == out) {
+        leg.hasHigh = true;
+        leg.high = p.on(ref.device, index);
+      }
+      if (sw->a == out) {
+        leg.hasLow = true;
+        leg.low = p.on(ref.device, index);
+      }
+    } else if (const auto* b = std::get_if<parts::Bipolar>(&element.body); b && b->collector == out) {
+      leg.hasLow = true;
+      leg.low = conducts(p, ref.device, index);
+    } else if (const auto* m = std::get_if<parts::Mosfet>(&element.body); m && m->drain == out) {
+      leg.hasLow = true;
+      leg.low = conducts(p, ref.device, index);
+    }
+  }
+  return leg;
+}
+
+}  // namespace
+
+std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const OperatingPoint& p) {
+  const auto& m = s.motors[static_cast<std::size_t>(motor)];
+  if (m.reached.empty() || m.windings.empty()) return std::nullopt;
+  const auto ref = m.meant.device >= 0 ? m.meant : m.reached.front();
+  BridgeState b;
+  b.stage = circuit::called(s.bench, ref);
+  b.motor = checks::called(s, m);
+  b.does = circuit::word(p.doing(motor));
+  for (const auto& out : circuit::channelOf(s.bench, ref).out) {
+    b.legs.push_back(legOf(s, p, ref, out));
+    b.shootThrough = b.shootThrough || (b.legs.back().high == true && b.legs.back().low == true);
+  }
+  bool switches = false;
+  for (const auto& leg : b.legs) switches = switches || leg.hasHigh || leg.hasLow;
+  if (!switches) return std::nullopt;
+  b.motorCurrent = b.legs.front().current;
+  return b;
+}
+
+}  // namespace bold::figures

@@ -1,0 +1,58 @@
+#include "core/figures/heat_curve.h"
+
+#include <fmt/core.h>
+
+#include <cmath>
+
+#include "core/checks/heat/package_heat.h"
+
+namespace bold::figures {
+namespace {
+constexpr int kSteps = 200;
+}
+
+std::optional<double> reaches(const Series& s, double y) {
+  for (std::size_t k = 0; k < s.x.size(); ++k)
+    if (s.y[k] >= y) return s.x[k];
+  return std::nullopt;
+}
+
+std::optional<Curve> heatCurve(const circuit::SolvedBench& s, int motor) {
+  const auto& m = s.motors[static_cast<std::size_t>(motor)];
+  const auto* run = s.running(motor, circuit::Charge::Full);
+  const auto* stalled = s.point(motor, circuit::Action::Forward, circuit::Moment::Stalled, circuit::Charge::Full);
+  if (!run || !stalled) return std::nullopt;
+  for (const auto& ref : m.reached) {
+    const auto& part = *s.bench.devices[static_cast<std::size_t>(ref.device)].part;
+    for (const auto& package : part.packages) {
+      const auto rth = checks::thermalOf(s.bench, ref.device, package, false);
+      const auto tau = package.settles.typical();
+      const auto hottest = package.hottest.typical();
+      const double hot = checks::packagePower(s, *stalled, ref.device, package.id).value;
+      if (!rth || !tau || !hottest || hot < 1e-3) continue;
+      const double warm = checks::packagePower(s, *run, ref.device, package.id).value;
+      const double air = checks::ambient(s.bench);
+      Curve c;
+      c.yUnit = Unit::Celsius;
+      c.title = fmt::format("{} with {} stalled", checks::called(s.bench, ref.device), checks::called(s, m));
+      Series line;
+      line.name = fmt::format("{} stalled, {} running", displayText(Watts{hot}), displayText(Watts{warm}));
+      const double from = air + warm * *rth;
+      const double to = air + hot * *rth;
+      for (int k = 0; k <= kSteps; ++k) {
+        const double t = 3 * *tau * k / kSteps;
+        line.x.push_back(t);
+        line.y.push_back(to + (from - to) * std::exp(-t / *tau));
+      }
+      c.limits.push_back({"junction, greatest", *hottest});
+      const auto when = reaches(line, *hottest);
+      c.note = when ? fmt::format("reaches {} after {} held", displayText(Celsius{*hottest}), displayText(Seconds{*when}))
+                    : fmt::format("stays below {} however long it is held", displayText(Celsius{*hottest}));
+      c.series.push_back(std::move(line));
+      return c;
+    }
+  }
+  return std::nullopt;
+}
+
+}  // namespace bold::figures

@@ -1,0 +1,42 @@
+#include "core/figures/level_ladder.h"
+
+#include <algorithm>
+#include <map>
+
+#include "core/checks/levels/reading.h"
+
+namespace bold::figures {
+
+std::vector<Rung> levelLadder(const circuit::SolvedBench& s) {
+  std::map<circuit::TerminalIndex, Rung> rungs;
+  for (const auto& p : s.points) {
+    if (!checks::everyday(*p)) continue;
+    for (const auto& [pin, state] : p->command().pins) {
+      if (state == circuit::PinState::Float) continue;
+      for (const auto t : checks::signalReach(s, pin)) {
+        if (!s.bench.facts(t).input || s.bench.deviceOf(t) == s.bench.deviceOf(pin)) continue;
+        const auto r = checks::readingAt(s, *p, t);
+        if (!r) continue;
+        auto& rung = rungs[t];
+        if (rung.input < 0) {
+          rung.pin = pin;
+          rung.input = t;
+          rung.from = s.bench.called(pin);
+          rung.to = s.bench.called(t);
+          rung.needsHigh = r->high;
+          rung.needsLow = r->low;
+          rung.highLevels = r->highLevels;
+          rung.lowLevels = r->lowLevels;
+        }
+        auto& slot = state == circuit::PinState::High ? rung.high : rung.low;
+        // The worst: the lowest high, the highest low.
+        if (!slot || (state == circuit::PinState::High ? r->volts < *slot : r->volts > *slot)) slot = r->volts;
+      }
+    }
+  }
+  std::vector<Rung> out;
+  for (auto& [t, rung] : rungs) out.push_back(std::move(rung));
+  return out;
+}
+
+}  // namespace bold::figures

@@ -1,0 +1,85 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/report/report.h"
+
+namespace bold::report {
+namespace {
+
+std::string escaped(std::string_view text) {
+  std::string out;
+  for (const char c : text) {
+    switch (c) {
+      case '&':
+        out += "&amp;";
+        break;
+      case '<':
+        out += "&lt;";
+        break;
+      case '>':
+        out += "&gt;";
+        break;
+      case '"':
+        out += "&quot;";
+        break;
+      case '\n':
+        out += "&#10;";
+        break;
+      default:
+        // XML has no way to hold other control characters.
+        out += static_cast<unsigned char>(c) < 0x20 && c != '\t' ? ' ' : c;
+    }
+  }
+  return out;
+}
+
+bool fails(const checks::Finding& f) {
+  return f.severity == checks::Severity::Stop || f.severity == checks::Severity::NotJudged;
+}
+
+// One check is one case: it fails by its stops; cautions and notes go into its output.
+std::string testCase(const checks::Check& check, const Analysis& a) {
+  std::string inside;
+  std::string told;
+  for (const auto& f : a.findings) {
+    if (f.check != check.id) continue;
+    const auto line = f.text + " " + f.formula;
+    if (fails(f))
+      inside +=
+          fmt::format("      <failure type=\"{}\" message=\"{}\">{}</failure>\n", word(f.severity), escaped(f.headline), escaped(line));
+    else
+      told += fmt::format("{}: {}\n", word(f.severity), line);
+  }
+  if (!told.empty()) inside += fmt::format("      <system-out>{}</system-out>\n", escaped(told));
+  const auto open = fmt::format("    <testcase classname=\"{}\" name=\"{}\"", check.family, check.id);
+  return inside.empty() ? open + "/>\n" : open + ">\n" + inside + "    </testcase>\n";
+}
+
+}  // namespace
+
+std::string junit(const std::vector<Judged>& benches) {
+  std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"Bold Harness\">\n";
+  for (const auto& b : benches) {
+    std::string cases;
+    int failures = 0;
+    for (const auto& c : checks::registry()) {
+      cases += testCase(c, *b.analysis);
+      failures += std::ranges::any_of(b.analysis->findings, [&](const checks::Finding& f) { return f.check == c.id && fails(f); });
+    }
+    // The verdict itself: a bench can be Not judged without any finding.
+    const bool notJudged = b.analysis->verdict == Verdict::NotJudged;
+    failures += notJudged;
+    cases += "    <testcase classname=\"verdict\" name=\"judged\"";
+    cases += notJudged ? fmt::format(">\n      <failure type=\"not judged\" message=\"{}\"/>\n    </testcase>\n",
+                                     escaped(b.analysis->why.empty() ? "not judged" : b.analysis->why.front()))
+                       : "/>\n";
+    out += fmt::format(
+        "  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\">\n    <properties><property name=\"verdict\" "
+        "value=\"{}\"/></properties>\n{}  </testsuite>\n",
+        escaped(b.file), checks::registry().size() + 1, failures, headline(b.analysis->verdict), cases);
+  }
+  return out + "</testsuites>\n";
+}
+
+}  // namespace bold::report

@@ -1,0 +1,163 @@
+#include "support/reference_solver.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "core/base/interpolate.h"
+
+namespace bold::test {
+namespace {
+
+using circuit::Branch;
+using circuit::Circuit;
+using Kind = Branch::Kind;
+
+double rounded(double x) {
+  const double w = circuit::kKneeWidth;
+  return x <= -w ? 0 : x >= w ? x : (x + w) * (x + w) / (4 * w);
+}
+
+double bend(double v, double r, double limit, double p) {
+  return v / r / std::pow(1 + std::pow(std::abs(v) / (r * limit), p), 1 / p);
+}
+
+// The law of a branch, written down again: current from a to b.
+double law(const Branch& b, double va, double vb, double vc) {
+  const double v = va - vb;
+  switch (b.kind) {
+    case Kind::Conductance:
+      return b.g * v;
+    case Kind::Knee:
+      return rounded(v - b.v0) / b.r + circuit::kOff * v;
+    case Kind::Saturating:
+      return bend(v, b.r, b.limit, 6) + 1e-7 * v;
+    case Kind::Current:
+      return b.i;
+    case Kind::Source:
+      return -std::clamp((b.v0 - v) / b.r, -b.limit2, b.limit);
+    case Kind::Regulator: {
+      const double target = b.v0 - rounded(b.v0 - (va - vc - b.drop));
+      return std::clamp((target - (vb - vc)) / b.r, 0.0, b.limit);
+    }
+    case Kind::Bipolar: {
+      const double base = rounded(b.sign * (vc - vb) - b.v0) / b.r;
+      return b.sign * bend(rounded(b.sign * v - b.drop), b.ron, std::max(b.gain * base, 1e-12), 2) + circuit::kOff * v;
+    }
+    case Kind::Mosfet: {
+      const double control = b.sign * (vc - vb);
+      const double over = rounded(control - b.v0);
+      const double ron = control >= b.rows.front().first ? interpolate(b.rows, control) : 1 / std::max(2 * b.gain * over, 1e-9);
+      return b.sign * bend(b.sign * v, ron, std::max(b.gain * over * over, 1e-12), 2) + circuit::kOff * v;
+    }
+  }
+  return 0;
+}
+
+using Matrix = std::vector<std::vector<double>>;
+
+// Gauss with pivoting, in place; the right-hand side becomes the solution.
+bool eliminate(Matrix& m, std::vector<double>& right) {
+  const std::size_t n = right.size();
+  for (std::size_t c = 0; c < n; ++c) {
+    std::size_t pivot = c;
+    for (std::size_t r = c + 1; r < n; ++r)
+      if (std::abs(m[r][c]) > std::abs(m[pivot][c])) pivot = r;
+    if (std::abs(m[pivot][c]) < 1e-300) return false;
+    std::swap(m[c], m[pivot]);
+    std::swap(right[c], right[pivot]);
+    for (std::size_t r = c + 1; r < n; ++r) {
+      const double f = m[r][c] / m[c][c];
+      if (f == 0) continue;
+      for (std::size_t k = c; k < n; ++k) m[r][k] -= f * m[c][k];
+      right[r] -= f * right[c];
+    }
+  }
+  for (std::size_t c = n; c-- > 0;) {
+    for (std::size_t k = c + 1; k < n; ++k) right[c] -= m[c][k] * right[k];
+    right[c] /= m[c][c];
+  }
+  return true;
+}
+
+// The first node of everything that hangs together is held at zero, as in the solver.
+std::vector<bool> held(const Circuit& c) {
+  std::vector<int> group(static_cast<std::size_t>(c.nodes));
+  for (int i = 0; i < c.nodes; ++i) group[static_cast<std::size_t>(i)] = i;
+  for (bool more = true; more;) {
+    more = false;
+    for (const auto& b : c.branches) {
+      auto join = [&](int x, int y) {
+        auto& p = group[static_cast<std::size_t>(x)];
+        auto& q = group[static_cast<std::size_t>(y)];
+        if (p != q) {
+          p = q = std::min(p, q);
+          more = true;
+        }
+      };
+      join(b.a, b.b);
+      if (b.kind == Kind::Regulator) join(b.a, b.c);
+    }
+  }
+  std::vector<bool> out(group.size());
+  for (int i = 0; i < c.nodes; ++i) out[static_cast<std::size_t>(i)] = group[static_cast<std::size_t>(i)] == i;
+  return out;
+}
+
+}  // namespace
+
+ReferenceSolution solveByCharging(const Circuit& c) {
+  ReferenceSolution s;
+  const auto n = static_cast<std::size_t>(c.nodes);
+  s.volts.assign(n, 0);
+  const auto fixed = held(c);
+  const auto at = [&](int node) { return node < 0 ? 0.0 : s.volts[static_cast<std::size_t>(node)]; };
+  double step = 1e-4;  // s/F: how far the capacitors are charged at a time
+  for (int round = 0; round < 4000; ++round) {
+    Matrix m(n, std::vector<double>(n, 0));
+    std::vector<double> out(n, 0);
+    for (const auto& b : c.branches) {
+      const double va = at(b.a);
+      const double vb = at(b.b);
+      const double vc = at(b.c);
+      const double i = law(b, va, vb, vc);
+      out[static_cast<std::size_t>(b.a)] += i;
+      out[static_cast<std::size_t>(b.b)] -= i;
+      const double h = 1e-7;
+      const double by[3] = {(law(b, va + h, vb, vc) - law(b, va - h, vb, vc)) / (2 * h),
+                            (law(b, va, vb + h, vc) - law(b, va, vb - h, vc)) / (2 * h),
+                            b.c < 0 ? 0 : (law(b, va, vb, vc + h) - law(b, va, vb, vc - h)) / (2 * h)};
+      const int nodes[3] = {b.a, b.b, b.c};
+      for (int k = 0; k < 3; ++k) {
+        if (nodes[k] < 0) continue;
+        m[static_cast<std::size_t>(b.a)][static_cast<std::size_t>(nodes[k])] += by[k];
+        m[static_cast<std::size_t>(b.b)][static_cast<std::size_t>(nodes[k])] -= by[k];
+      }
+    }
+    double worst = 0;
+    for (std::size_t i = 0; i < n; ++i) {
+      if (fixed[i]) {
+        std::fill(m[i].begin(), m[i].end(), 0.0);
+        m[i][i] = 1;
+        out[i] = s.volts[i];
+      }
+      out[i] += 1e-13 * s.volts[i];
+      worst = std::max(worst, std::abs(out[i]));
+      m[i][i] += 1e-13 + 1 / step;
+    }
+    if (worst < 1e-10) {
+      s.settled = true;
+      return s;
+    }
+    auto move = out;
+    if (!eliminate(m, move)) return s;
+    double largest = 0;
+    for (std::size_t i = 0; i < n; ++i) largest = std::max(largest, std::abs(move[i]));
+    // Never far at a time: a supply's limits are corners that a long step jumps over and back.
+    for (std::size_t i = 0; i < n; ++i) s.volts[i] -= std::clamp(move[i], -0.25, 0.25);
+    // Small moves: longer steps; large ones: the capacitors charge more carefully.
+    step = largest < 0.05 ? std::min(step * 2, 1e9) : largest > 0.5 ? std::max(step / 4, 1e-7) : step;
+  }
+  return s;
+}
+
+}  // namespace bold::test
