@@ -25,7 +25,8 @@ int main(int argc, char** argv) {
   options.addHelpOption();
   options.addVersionOption();
   options.addOption({"picture", "Write a picture of the window to FILE (PNG) and end.", "FILE"});
-  options.addOption({"step", "Begin with this step: bench, wiring or limits.", "STEP", "limits"});
+  options.addOption({"step", "Begin with this step: bench, wiring, limits or currents.", "STEP", "limits"});
+  options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"pick", "Pick the finding with this number.", "N"});
   options.addOption({"select", "Select a device, terminal or connection.", "ID"});
   options.addOption({"theme", "light or dark.", "THEME"});
@@ -47,11 +48,15 @@ int main(int argc, char** argv) {
   MainWindow window(session);
   if (const auto size = options.value("size").split('x'); size.size() == 2) window.resize(size[0].toInt(), size[1].toInt());
   const auto step = options.value("step");
-  window.rail().setStep(step == "bench" ? Step::Bench : step == "wiring" ? Step::Wiring : Step::Limits);
+  window.rail().setStep(step == "bench"      ? Step::Bench
+                        : step == "wiring"   ? Step::Wiring
+                        : step == "currents" ? Step::Currents
+                                             : Step::Limits);
   window.show();
   if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
 
   if (options.isSet("select")) session.select(options.value("select"));
+  if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCharge());
 
   if (options.isSet("picture")) {
     // The explained analysis is the last that comes for a document that nobody edits; then one moment to lay out.

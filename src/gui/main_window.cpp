@@ -20,6 +20,7 @@
 
 #include "core/harness/recipe.h"
 #include "gui/panels/bench_panel.h"
+#include "gui/panels/currents_panel.h"
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/recipe_dialog.h"
@@ -61,9 +62,11 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
   m_findings = new FindingsPanel(m_session, m_side);
   m_wiring = new WiringPanel(m_session, m_side);
   m_bench = new BenchPanel(m_session, m_side);
+  m_currents = new CurrentsPanel(m_session, m_side);
   m_side->addWidget(m_bench);
   m_side->addWidget(m_wiring);
   m_side->addWidget(m_findings);
+  m_side->addWidget(m_currents);
   m_side->setAutoFillBackground(true);
   m_side->setObjectName("side");
 
@@ -213,6 +216,16 @@ void MainWindow::buildMenus() {
   view->addAction(tr("&Bench"), QKeySequence(tr("Ctrl+1")), this, [this] { m_rail->setStep(Step::Bench); });
   view->addAction(tr("&Wiring"), QKeySequence(tr("Ctrl+2")), this, [this] { m_rail->setStep(Step::Wiring); });
   view->addAction(tr("&Limits"), QKeySequence(tr("Ctrl+3")), this, [this] { m_rail->setStep(Step::Limits); });
+  view->addAction(tr("&Currents"), QKeySequence(tr("Ctrl+4")), this, [this] { m_rail->setStep(Step::Currents); });
+  view->addAction(tr("Ne&xt command"), QKeySequence(tr("Alt+Right")), this, [this] {
+    m_rail->setStep(Step::Currents);
+    m_currents->step(1);
+  });
+  view->addAction(tr("Previ&ous command"), QKeySequence(tr("Alt+Left")), this, [this] {
+    m_rail->setStep(Step::Currents);
+    m_currents->step(-1);
+  });
+  view->addSeparator();
   view->addAction(tr("&Next matter"), QKeySequence(tr("Alt+Down")), this, [this] {
     m_rail->setStep(Step::Limits);
     m_findings->step(1);
@@ -271,6 +284,7 @@ void MainWindow::arrange() {
 
 void MainWindow::showStep() {
   m_side->setCurrentIndex(static_cast<int>(m_rail->step()));
+  m_picture->picture().showCurrents(m_rail->step() == Step::Currents);
   if (m_narrow && !m_sheet->isChecked()) m_sheet->setChecked(true);
   arrange();
 }

@@ -11,6 +11,7 @@ class QToolButton;
 namespace bold::gui {
 
 class BenchPanel;
+class CurrentsPanel;
 class FindingsPanel;
 class PictureView;
 class Session;
@@ -42,6 +43,7 @@ class MainWindow : public QMainWindow {
   FindingsPanel* m_findings;
   WiringPanel* m_wiring;
   BenchPanel* m_bench;
+  CurrentsPanel* m_currents;
   StartCard* m_start;
   QMenu* m_recent;
   QToolButton* m_sheet;

@@ -71,7 +71,7 @@ StepRail::StepRail(Session& session, QWidget* parent) : QWidget(parent), m_sessi
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(4, 10, 4, 10);
   column->setSpacing(4);
-  const QStringList names{tr("Bench"), tr("Wiring"), tr("Limits")};
+  const QStringList names{tr("Bench"), tr("Wiring"), tr("Limits"), tr("Currents")};
   for (int i = 0; i < names.size(); ++i) {
     auto* b = new StepButton(names[i], this);
     b->setObjectName("step" + QString::number(i));
@@ -84,6 +84,7 @@ StepRail::StepRail(Session& session, QWidget* parent) : QWidget(parent), m_sessi
   connect(m_buttons, &QButtonGroup::idClicked, this, [this](int id) { setStep(static_cast<Step>(id)); });
   connect(&m_session, &Session::documentChanged, this, &StepRail::refresh);
   connect(&m_session, &Session::analysisChanged, this, &StepRail::refresh);
+  connect(&m_session, &Session::commandShown, this, &StepRail::refresh);
   m_buttons->button(static_cast<int>(m_step))->setChecked(true);
   refresh();
 }
@@ -122,6 +123,8 @@ void StepRail::refresh() {
   say(Step::Limits, stops + cautions == 0
                         ? tr("nothing open")
                         : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));
+  const auto* shown = m_session.shownPoint();
+  say(Step::Currents, shown ? QString::fromStdString(shown->command().id) : tr("nothing to solve"));
 }
 
 }  // namespace bold::gui

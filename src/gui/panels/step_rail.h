@@ -8,7 +8,7 @@ namespace bold::gui {
 
 class Session;
 
-enum class Step { Bench, Wiring, Limits };
+enum class Step { Bench, Wiring, Limits, Currents };
 
 /// The steps of the work, with where each of them stands.
 class StepRail : public QWidget {

@@ -5,6 +5,7 @@
 #include <optional>
 #include <set>
 
+#include "core/parts/connector_id.h"
 #include "gui/picture/place.h"
 
 namespace bold::picture {
@@ -122,7 +123,7 @@ class Router {
 
   std::optional<Port> port(const Address& a) const {
     if (const auto it = m_p.ports.find(a); it != m_p.ports.end()) return it->second;
-    if (const auto it = m_p.connectors.find(a); it != m_p.connectors.end()) return it->second;
+    if (const auto it = m_p.connectors.find({a.device, parts::connectorId(a.terminal)}); it != m_p.connectors.end()) return it->second;
     return std::nullopt;
   }
   int netOf(const Address& a) const {

@@ -40,7 +40,9 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   connect(&m_session, &Session::analysisChanged, this, [this] {
     m_badges = picture::placeBadges(m_layout, m_session.analysis().findings);
     relight();
+    reflow();
   });
+  connect(&m_session, &Session::commandShown, this, &Picture::reflow);
   connect(&m_session, &Session::selectionChanged, this, [this] {
     relight();
     if (const auto at = placeOf(m_session.selection())) Q_EMIT look(QRectF(*at - QPointF(30, 30), QSizeF(60, 60)));
@@ -58,7 +60,21 @@ void Picture::relayout() {
   updateGeometry();
   resize(sizeHint());
   relight();
+  reflow();
   Q_EMIT layoutChanged();
+}
+
+void Picture::showCurrents(bool shown) {
+  m_currents = shown;
+  reflow();
+}
+
+// An analysis of another document would put arrows on wires that are not there any more: then none are drawn.
+void Picture::reflow() {
+  m_flows.reset();
+  const auto* point = m_currents && m_session.analysisCurrent() ? m_session.shownPoint() : nullptr;
+  if (point && point->solved()) m_flows = picture::flowsOf(m_layout, *m_session.analysis().solved, *point);
+  update();
 }
 
 // Picking a finding lights what it is about; picking a terminal lights its net; picking a device its own connections.
@@ -163,7 +179,7 @@ void Picture::mousePressEvent(QMouseEvent* e) {
   if (e->button() != Qt::LeftButton) return;
   const QPointF p = e->position();
   for (const auto& b : m_badges)
-    if (const auto r = badgeOf(QString::fromStdString(b.identity)); r && r->contains(p)) {
+    if (const auto r = badgeOf(QString::fromStdString(b.identity)); r && r->contains(p) && !m_currents) {
       m_session.pick(QString::fromStdString(b.identity));
       return;
     }
@@ -274,7 +290,8 @@ void Picture::paintEvent(QPaintEvent*) {
   p.fillRect(rect(), gui::palette().paper);
   if (m_session.harness().devices.empty()) return;
   p.scale(m_zoom, m_zoom);
-  paintPicture(p, m_layout, m_badges, m_lit, m_session.selection(), m_session.picked());
+  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_session.selection(), m_session.picked());
+  if (m_flows) paintFlows(p, m_layout, *m_flows);
   if (m_from && (m_dragged || hasFocus())) {
     if (const auto* t = m_layout.terminal(*m_from)) {
       p.setPen(QPen(gui::palette().accent, 2.5, Qt::DashLine));

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "gui/picture/badges.h"
+#include "gui/picture/flows.h"
 #include "gui/picture/layout.h"
 
 namespace bold::gui {
@@ -21,6 +22,9 @@ class Picture : public QWidget {
   QSize sizeHint() const override;
   void setZoom(double zoom);
   double zoom() const { return m_zoom; }
+  /// Currents and voltages of the shown operating point instead of the findings' badges.
+  void showCurrents(bool shown);
+  const std::optional<picture::Flows>& flows() const { return m_flows; }
   const picture::Layout& pictureLayout() const { return m_layout; }
   /// Where a terminal or badge is, in widget coordinates (for tests and for scrolling to it).
   std::optional<QPointF> placeOf(const QString& subject) const;
@@ -43,6 +47,8 @@ class Picture : public QWidget {
   Session& m_session;
   picture::Layout m_layout;
   std::vector<picture::Badge> m_badges;
+  std::optional<picture::Flows> m_flows;  ///< set while currents are shown
+  bool m_currents = false;
   double m_zoom = 1;
   std::optional<Address> m_from;  ///< a wire being drawn
   QPointF m_pointer;
@@ -51,6 +57,7 @@ class Picture : public QWidget {
 
   void relayout();
   void relight();
+  void reflow();
   std::optional<Address> terminalAt(QPointF p) const;
   QString subjectAt(QPointF p) const;
   void moveFocus(int key);
@@ -77,5 +84,7 @@ void paintBadge(QPainter& painter, QPointF at, int number, checks::Severity seve
 /// Paints a layout without a window: what the picture shows, also for files.
 void paintPicture(QPainter& painter, const picture::Layout& layout, const std::vector<picture::Badge>& badges,
                   const std::set<std::string>& lit, const QString& selection, const QString& picked);
+/// Current along threads and voltages at terminals, over a painted layout.
+void paintFlows(QPainter& painter, const picture::Layout& layout, const picture::Flows& flows);
 
 }  // namespace bold::gui

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/parts/connector_id.h"
 #include "core/parts/roles.h"
 
 namespace bold::picture {
@@ -168,7 +169,7 @@ class Placer {
     m.exitY = exitY;
     b.terminals.push_back(m);
     m_p.ports[m.address] = {at, exitY, zone};
-    if (!t.place.connector.empty()) m_p.connectors.try_emplace({b.device, t.place.connector}, Port{at, exitY, zone});
+    if (!t.place.connector.empty()) m_p.connectors.try_emplace({b.device, parts::connectorId(t.place.connector)}, Port{at, exitY, zone});
   }
 
   void sources() {
@@ -208,7 +209,7 @@ class Placer {
         for (const auto& strip : strips(*i.part)) ty = oneRow(b, *i.part, strip, ty);
       for (const auto& t : i.part->terminals)  // sockets for plugs: on the upper edge
         if (t.side == parts::Side::Top) {
-          const Address whole{b.device, t.place.connector};
+          const Address whole{b.device, parts::connectorId(t.place.connector)};
           const double px = x + 24 + 60.0 * (t.place.connector == "jack" ? 1 : 0);
           m_p.connectors[whole] = {{px, y}, y, Zone::Top};
           m_p.ports[{b.device, t.id}] = {{px + (t.place.position == 2 ? 8.0 : 0.0), y}, y, Zone::Top};

@@ -3,6 +3,7 @@
 #include <QMetaObject>
 #include <QPointer>
 #include <QThreadPool>
+#include <algorithm>
 
 #include "core/base/embedded.h"
 #include "gui/session/edit_command.h"
@@ -86,6 +87,8 @@ void Session::replaced() {
   m_undo.setClean();
   m_selection.clear();
   m_picked.clear();
+  m_shownCommand.clear();
+  m_shownCharge = circuit::Charge::Full;
   ++m_revision;
   m_analysis = {};
   m_fresh = false;
@@ -149,6 +152,29 @@ void Session::pick(const QString& identity) {
   if (m_picked == identity) return;
   m_picked = identity;
   Q_EMIT pickedChanged();
+}
+
+void Session::showCommand(const QString& command, circuit::Charge charge) {
+  if (m_shownCommand == command && m_shownCharge == charge) return;
+  m_shownCommand = command;
+  m_shownCharge = charge;
+  Q_EMIT commandShown();
+}
+
+const circuit::OperatingPoint* Session::shownPoint() const {
+  if (!m_analysis.solved) return nullptr;
+  const auto& points = m_analysis.solved->points;
+  // The very point; else the same command at another supply state; else the first at which a motor is asked to run.
+  const auto pick = [&](const auto& fits) -> const circuit::OperatingPoint* {
+    const auto it = std::ranges::find_if(points, [&](const auto& point) { return fits(*point); });
+    return it == points.end() ? nullptr : it->get();
+  };
+  const auto id = m_shownCommand.toStdString();
+  if (const auto* p = pick([&](const auto& o) { return o.command().id == id && o.charge() == m_shownCharge; })) return p;
+  if (const auto* p = pick([&](const auto& o) { return o.command().id == id; })) return p;
+  if (const auto* p = pick([](const auto& o) { return o.command().motor >= 0 && o.command().moment == circuit::Moment::Running; }))
+    return p;
+  return points.empty() ? nullptr : points.front().get();
 }
 
 }  // namespace bold::gui

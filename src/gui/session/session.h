@@ -50,6 +50,13 @@ class Session : public QObject {
   const QString& picked() const { return m_picked; }
   void pick(const QString& identity);
 
+  /// The operating point that is looked at: a command (empty: the first that makes a motor run) and a supply state. Only
+  /// remembered; what an analysis holds of it is shownPoint().
+  void showCommand(const QString& command, circuit::Charge charge);
+  circuit::Charge shownCharge() const { return m_shownCharge; }
+  /// Nothing when the last analysis has no commands. Lives as long as analysis().solved.
+  const circuit::OperatingPoint* shownPoint() const;
+
  Q_SIGNALS:
   void documentChanged();
   void documentReplaced();  ///< another file: views start over
@@ -57,6 +64,7 @@ class Session : public QObject {
   void verdictStale();
   void selectionChanged();
   void pickedChanged();
+  void commandShown();
   void problems(const QStringList& sentences);
 
  private:
@@ -76,7 +84,8 @@ class Session : public QObject {
   std::shared_ptr<std::atomic<quint64>> m_latest;  // shared with the worker, which may outlive an edit
   QTimer m_staleTimer;
   bool m_fresh = false;
-  QString m_selection, m_picked;
+  QString m_selection, m_picked, m_shownCommand;
+  circuit::Charge m_shownCharge = circuit::Charge::Full;
 };
 
 }  // namespace bold::gui

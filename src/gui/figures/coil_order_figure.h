@@ -1,0 +1,25 @@
+#pragma once
+
+#include <QWidget>
+#include <optional>
+
+#include "core/circuit/coil_order.h"
+
+namespace bold::gui {
+
+/// The coils over the steps of the sequence: as intended above, as wired below, differences marked.
+class CoilOrderFigure : public QWidget {
+  Q_OBJECT
+ public:
+  explicit CoilOrderFigure(QWidget* parent = nullptr);
+  void show(std::optional<circuit::CoilOrder> order);
+  QSize sizeHint() const override { return {360, 190}; }
+
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+
+ private:
+  std::optional<circuit::CoilOrder> m_order;
+};
+
+}  // namespace bold::gui

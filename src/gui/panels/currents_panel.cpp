@@ -1,0 +1,242 @@
+#include "gui/panels/currents_panel.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+#include "core/checks/queries.h"
+#include "core/figures/bridge_state.h"
+#include "core/figures/flyback_curve.h"
+#include "core/figures/heat_curve.h"
+#include "core/figures/level_ladder.h"
+#include "core/figures/sag_curve.h"
+#include "gui/figures/bridge_figure.h"
+#include "gui/figures/coil_order_figure.h"
+#include "gui/figures/curve_plot.h"
+#include "gui/figures/level_ladder_figure.h"
+#include "gui/session/session.h"
+
+namespace bold::gui {
+namespace {
+
+constexpr double kNothing = 1e-3;  // A that are not worth a word
+
+QString qs(const std::string& s) {
+  return QString::fromStdString(s);
+}
+
+QString chargeName(circuit::Charge c) {
+  switch (c) {
+    case circuit::Charge::Full:
+      return QObject::tr("supplies full, parts typical");
+    case circuit::Charge::Nominal:
+      return QObject::tr("supplies nominal, parts typical");
+    case circuit::Charge::Empty:
+      return QObject::tr("supplies empty, parts at their weakest");
+    case circuit::Charge::Strong:
+      return QObject::tr("supplies full, parts at their strongest");
+  }
+  return {};
+}
+
+QLabel* heading(const QString& text, QWidget* parent) {
+  auto* label = new QLabel(text, parent);
+  QFont f = label->font();
+  f.setWeight(QFont::DemiBold);
+  label->setFont(f);
+  return label;
+}
+
+// "Paddle runs forward, 0.51 A", then what each source gives.
+QString whatHappens(const circuit::SolvedBench& s, const circuit::OperatingPoint& p) {
+  QStringList lines;
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto& motor = s.motors[m];
+    double amps = 0;
+    for (const int w : motor.windings) amps = std::max(amps, std::abs(p.element(motor.device, w).value));
+    auto line = QObject::tr("%1 %2").arg(qs(checks::called(s, motor)), qs(std::string(circuit::word(p.doing(static_cast<int>(m))))));
+    if (amps > kNothing) line += QObject::tr(", %1").arg(qs(displayText(Amps{amps})));
+    lines << line;
+  }
+  for (const auto& pole : s.nets.sources()) {
+    const auto volts = p.across(pole.positive, pole.negative);
+    const auto amps = p.element(pole.device, pole.element).value;
+    const auto name = qs(checks::called(s.bench, pole.device));
+    if (!volts) continue;
+    lines << (amps < -kNothing ? QObject::tr("%1 takes in %2 at %3") : QObject::tr("%1 gives %2 at %3"))
+                 .arg(name, qs(displayText(Amps{std::abs(amps)})), qs(displayText(*volts)));
+  }
+  return lines.join("\n");
+}
+
+}  // namespace
+
+CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
+  setObjectName("currents");
+  auto* outer = new QVBoxLayout(this);
+  outer->setContentsMargins(12, 12, 8, 8);
+  outer->setSpacing(6);
+  auto* head = new QLabel(tr("Currents"), this);
+  QFont f = head->font();
+  f.setPixelSize(16);
+  f.setWeight(QFont::DemiBold);
+  head->setFont(f);
+  outer->addWidget(head);
+  m_command = new QComboBox(this);
+  m_command->setObjectName("command");
+  m_command->setAccessibleName(tr("What the program asks for"));
+  m_command->setToolTip(tr("What the program asks for (Alt+Right: the next)"));
+  m_command->setMaxVisibleItems(24);
+  m_command->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  m_charge = new QComboBox(this);
+  m_charge->setObjectName("charge");
+  m_charge->setAccessibleName(tr("State of the supplies"));
+  m_charge->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  outer->addWidget(m_command);
+  outer->addWidget(m_charge);
+  m_none = new QLabel(tr("Nothing to solve yet: put a motor, a stage and a supply on the bench and wire them."), this);
+  m_none->setWordWrap(true);
+  m_none->setForegroundRole(QPalette::PlaceholderText);
+  outer->addWidget(m_none);
+
+  auto* scroll = new QScrollArea(this);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setWidgetResizable(true);
+  scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  auto* inside = new QWidget(scroll);
+  auto* column = new QVBoxLayout(inside);
+  column->setContentsMargins(0, 4, 6, 4);
+  column->setSpacing(10);
+  m_does = new QLabel(inside);
+  m_does->setObjectName("does");
+  m_does->setTextFormat(Qt::PlainText);
+  m_does->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
+  m_does->setWordWrap(true);
+  m_bridge = new BridgeFigure(inside);
+  m_coils = new CoilOrderFigure(inside);
+  m_levelsHead = heading(tr("Signal levels, at their worst"), inside);
+  m_levels = new LevelLadderFigure(inside);
+  m_curvesHead = heading(tr("Over time"), inside);
+  for (QWidget* w : std::initializer_list<QWidget*>{m_does, m_bridge, m_coils, m_levelsHead, m_levels, m_curvesHead}) column->addWidget(w);
+  for (int k = 0; k < 3; ++k) {
+    m_curves.push_back(new CurvePlot(inside));
+    column->addWidget(m_curves.back());
+  }
+  column->addStretch();
+  scroll->setWidget(inside);
+  outer->addWidget(scroll, 1);
+
+  connect(m_command, &QComboBox::currentIndexChanged, this, [this] {
+    if (m_filling) return;
+    m_session.showCommand(m_command->currentData().toString(), m_session.shownCharge());
+    fillCharges();
+  });
+  connect(m_charge, &QComboBox::currentIndexChanged, this, [this] {
+    if (!m_filling)
+      m_session.showCommand(m_command->currentData().toString(), static_cast<circuit::Charge>(m_charge->currentData().toInt()));
+  });
+  connect(&m_session, &Session::analysisChanged, this, [this] {
+    fillCommands();
+    refresh();
+  });
+  connect(&m_session, &Session::documentReplaced, this, [this] {
+    fillCommands();
+    refresh();
+  });
+  connect(&m_session, &Session::commandShown, this, &CurrentsPanel::refresh);
+  connect(&m_session, &Session::selectionChanged, this, &CurrentsPanel::refresh);
+  fillCommands();
+  refresh();
+}
+
+void CurrentsPanel::step(int by) {
+  if (m_command->count() > 0) m_command->setCurrentIndex(std::clamp(m_command->currentIndex() + by, 0, m_command->count() - 1));
+}
+
+void CurrentsPanel::showEvent(QShowEvent* e) {
+  QWidget::showEvent(e);
+  refresh();
+}
+
+void CurrentsPanel::fillCommands() {
+  m_filling = true;
+  m_command->clear();
+  const auto& solved = m_session.analysis().solved;
+  if (solved)
+    for (const auto& c : solved->commands) m_command->addItem(qs(c.title), qs(c.id));
+  const auto* shown = m_session.shownPoint();
+  if (shown) m_command->setCurrentIndex(m_command->findData(qs(shown->command().id)));
+  m_filling = false;
+  fillCharges();
+}
+
+void CurrentsPanel::fillCharges() {
+  m_filling = true;
+  m_charge->clear();
+  if (const auto* shown = m_session.shownPoint()) {
+    for (const auto c : shown->command().charges) m_charge->addItem(chargeName(c), static_cast<int>(c));
+    m_charge->setCurrentIndex(m_charge->findData(static_cast<int>(shown->charge())));
+  }
+  m_filling = false;
+}
+
+// The motor the command is about; else the one that is picked; else the first.
+int CurrentsPanel::motorShown() const {
+  const auto* p = m_session.shownPoint();
+  if (!p) return -1;
+  if (p->command().motor >= 0) return p->command().motor;
+  const auto& s = *m_session.analysis().solved;
+  const auto picked = m_session.selection().toStdString();
+  for (std::size_t m = 0; m < s.motors.size(); ++m)
+    if (checks::idOf(s.bench, s.motors[m].device) == picked) return static_cast<int>(m);
+  return s.motors.empty() ? -1 : 0;
+}
+
+void CurrentsPanel::refresh() {
+  if (!isVisible()) return;
+  // Without a motor there are commands all the same, and nothing that they would show.
+  const auto& solved = m_session.analysis().solved;
+  const auto* p = solved && !solved->motors.empty() ? m_session.shownPoint() : nullptr;
+  m_none->setVisible(!p);
+  m_command->setVisible(p);
+  m_charge->setVisible(p);
+  m_does->setVisible(p);
+  if (p) m_does->setText(p->solved() ? whatHappens(*solved, *p) : tr("Not judged: %1").arg(qs(p->whyNot())));
+  refreshFigures();
+}
+
+void CurrentsPanel::refreshFigures() {
+  const auto* p = m_session.shownPoint();
+  const int motor = motorShown();
+  const auto& solved = m_session.analysis().solved;
+  const bool usable = p && p->solved() && motor >= 0;
+  m_bridge->show(usable ? figures::bridgeState(*solved, motor, *p) : std::nullopt);
+  // Levels and curves do not depend on the command.
+  if (usable && m_drawn == solved && m_drawnMotor == motor) return;
+  m_drawn = usable ? solved : nullptr;
+  m_drawnMotor = usable ? motor : -1;
+  m_coils->show(usable ? circuit::coilOrder(*solved, motor) : std::nullopt);
+  auto rungs = usable ? figures::levelLadder(*solved) : std::vector<figures::Rung>{};
+  if (usable) {
+    const auto& m = solved->motors[static_cast<std::size_t>(motor)];
+    std::erase_if(rungs, [&](const auto& r) {
+      return std::ranges::none_of(m.reached, [&](const auto& ref) { return ref.device == solved->bench.deviceOf(r.input); });
+    });
+  }
+  m_levelsHead->setVisible(!rungs.empty());
+  m_levels->show(std::move(rungs));
+  std::vector<figures::Curve> curves;
+  if (usable)
+    for (auto curve : {figures::sagCurve(*solved, motor), figures::heatCurve(*solved, motor), figures::flybackCurve(*solved, motor)})
+      if (curve) curves.push_back(std::move(*curve));
+  m_curvesHead->setVisible(!curves.empty());
+  for (std::size_t k = 0; k < m_curves.size(); ++k) {
+    m_curves[k]->setVisible(k < curves.size());
+    if (k < curves.size()) m_curves[k]->show(curves[k]);
+  }
+}
+
+}  // namespace bold::gui
