@@ -12,6 +12,13 @@ namespace {
 
 using harness::State;
 
+bool existsWith(const parts::Element& element, const std::map<std::string, std::string>& settings) {
+  return std::ranges::all_of(element.when, [&](const auto& w) {
+    const auto it = settings.find(w.first);
+    return it != settings.end() && it->second == w.second;
+  });
+}
+
 // The poles of a plug's end: one terminal, or the terminals of a connector in order of position.
 std::vector<TerminalIndex> poles(const Bench& bench, const Address& end) {
   if (const auto t = bench.terminal(end); t >= 0) return {t};
@@ -54,17 +61,9 @@ void connect(Bench& bench, int connection) {
 
 }  // namespace
 
-bool BenchDevice::has(const parts::Element& element) const {
-  return std::ranges::all_of(element.when, [&](const auto& w) {
-    const auto it = settings.find(w.first);
-    return it != settings.end() && it->second == w.second;
-  });
-}
-
 int Bench::deviceIndex(const std::string& id) const {
-  for (std::size_t i = 0; i < devices.size(); ++i)
-    if (devices[i].doc.id == id) return static_cast<int>(i);
-  return -1;
+  const auto it = m_index.find(id);
+  return it == m_index.end() ? -1 : it->second;
 }
 
 TerminalIndex Bench::terminal(const Address& a) const {
@@ -74,7 +73,8 @@ TerminalIndex Bench::terminal(const Address& a) const {
 
 TerminalIndex Bench::terminal(int device, const std::string& id) const {
   const auto& d = devices[static_cast<std::size_t>(device)];
-  const int i = d.part->indexOf(id);
+  if (const auto it = d.byId.find(id); it != d.byId.end()) return d.first + it->second;
+  const int i = d.part->indexOf(id);  // a former id
   return i < 0 ? -1 : d.first + i;
 }
 
@@ -130,6 +130,9 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
       else
         device.settings[id] = v.value;
     }
+    for (std::size_t i = 0; i < part->terminals.size(); ++i) device.byId.emplace(part->terminals[i].id, static_cast<int>(i));
+    for (const auto& e : part->elements) device.present.push_back(existsWith(e, device.settings));
+    bench.m_index.emplace(d.id, static_cast<int>(bench.devices.size()));
     bench.m_owner.resize(bench.m_owner.size() + part->terminals.size(), static_cast<int>(bench.devices.size()));
     bench.devices.push_back(std::move(device));
   }

@@ -4,6 +4,8 @@
 #include <memory>
 #include <set>
 #include <string>
+#include <string_view>
+#include <unordered_map>
 #include <vector>
 
 #include "core/harness/harness.h"
@@ -21,8 +23,11 @@ struct BenchDevice {
   std::map<std::string, std::string> settings;  ///< every setting of the part, as it stands
   TerminalIndex first = 0;
 
-  /// Whether an element exists with these settings.
-  bool has(const parts::Element& element) const;
+  std::unordered_map<std::string_view, int> byId{};  ///< terminals by id, counted from `first`; the part holds the text
+  std::vector<bool> present{};                       ///< per element of the part: exists with these settings
+
+  /// Whether an element of the part exists with these settings.
+  bool has(const parts::Element& element) const { return present[static_cast<std::size_t>(&element - part->elements.data())]; }
 };
 
 /// One pole of a connection: copper between two terminals.
@@ -60,6 +65,7 @@ struct Bench {
   /// Whether any connection ends here.
   bool connected(TerminalIndex t) const { return m_connected[static_cast<std::size_t>(t)] > 0; }
 
+  std::unordered_map<std::string, int> m_index;  // devices by id
   std::vector<int> m_owner;
   std::vector<int> m_connected;
 };

@@ -1,6 +1,7 @@
 #include "core/circuit/command.h"
 
 #include <algorithm>
+#include <tuple>
 #include <optional>
 
 #include "core/parts/roles.h"
@@ -208,7 +209,7 @@ class CommandList {
     }
     for (std::size_t m = 0; m < m_motors.size(); ++m) one(static_cast<int>(m));
     auto all = plain(Action::AllRunning, "all running");
-    for (std::size_t m = 0; m < m_motors.size(); ++m) set(all, static_cast<int>(m), actionsOf(m_bench, m_motors[m]).front(), 0);
+    for (std::size_t m = 0; m < m_motors.size(); ++m) set(all, static_cast<int>(m), actions(m).front(), 0);
     const auto running = all;
     if (m_motors.size() > 1) add(std::move(all), {Charge::Full, Charge::Nominal, Charge::Empty});
     oneSupply(running);
@@ -219,6 +220,8 @@ class CommandList {
   const Bench& m_bench;
   const std::vector<Motor>& m_motors;
   std::vector<Command> m_out;
+  std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
+  std::vector<std::vector<Action>> m_actions;
 
   void add(Command c, std::vector<Charge> charges) {
     c.charges = std::move(charges);
@@ -252,14 +255,27 @@ class CommandList {
     return c;
   }
 
+  // Every command sets every motor: what that takes is worked out once.
+  const std::map<TerminalIndex, Level>& wantedBy(int motor, Action action, int step) {
+    const auto [it, fresh] = m_wanted.try_emplace({motor, action, step});
+    const auto& m = m_motors[static_cast<std::size_t>(motor)];
+    if (fresh)
+      for (const auto& channel : meantChannels(m_bench, m))
+        for (const auto& [t, level] : inputsFor(m_bench, m, channel, action, step).inputs)
+          it->second[m_bench.terminal(channel.ref.device, t)] = level;
+    return it->second;
+  }
+  const std::vector<Action>& actions(std::size_t motor) {
+    if (m_actions.empty())
+      for (const auto& m : m_motors) m_actions.push_back(actionsOf(m_bench, m));
+    return m_actions[motor];
+  }
+
   // The levels that make one motor do this, written to its pins (or put at the stage where the plan names no pins).
   void set(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
     c.turning[static_cast<std::size_t>(motor)] = action != Action::AllOff && action != Action::Brake && action != Action::Coast;
-    std::map<TerminalIndex, Level> wanted;
-    for (const auto& channel : meantChannels(m_bench, m))
-      for (const auto& [t, level] : inputsFor(m_bench, m, channel, action, step).inputs)
-        wanted[m_bench.terminal(channel.ref.device, t)] = level;
+    const auto& wanted = wantedBy(motor, action, step);
     const bool planned = m.intent && !m.intent->signals.empty();
     if (!planned) {
       c.forced.insert(wanted.begin(), wanted.end());
@@ -297,26 +313,26 @@ class CommandList {
       c.moment = moment;
       return c;
     };
-    const auto actions = actionsOf(m_bench, m);
-    for (const auto a : actions) {
+    const auto& mine = actions(static_cast<std::size_t>(motor));
+    for (const auto a : mine) {
       // A step/dir stage is asked to step both ways; plain switches go through their whole sequence.
       const int steps = a != Action::Step ? 1 : m.kind == MotorKind::UnipolarStepper ? 4 : 2;
       for (int s = 0; s < steps; ++s) {
         auto c = make(a, s, Moment::Running, "");
         set(c, motor, a, s);
-        const bool first = a == actions.front() && s == 0;
+        const bool first = a == mine.front() && s == 0;
         add(std::move(c), first ? std::vector{Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong} : std::vector{Charge::Nominal});
       }
     }
-    const Action run = actions.front();
+    const Action run = mine.front();
     if (m.kind == MotorKind::Brushed || m.kind == MotorKind::Servo) {
       auto stalled = plain(run, name + " stalled");
       stalled.moment = Moment::Stalled;
       stalled.motor = motor;
-      for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actionsOf(m_bench, m_motors[k]).front(), 0);
+      for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actions(k).front(), 0);
       add(std::move(stalled), {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong});
     }
-    if (m.kind == MotorKind::Brushed && std::ranges::count(actions, Action::Reverse) > 0) {
+    if (m.kind == MotorKind::Brushed && std::ranges::count(mine, Action::Reverse) > 0) {
       auto c = make(Action::Reverse, 0, Moment::Reversing, ", still turning forward");
       set(c, motor, Action::Reverse, 0);
       add(std::move(c), {Charge::Full});

@@ -26,7 +26,8 @@ class Builder {
   Builder(const NetlistInput& in, const OuterState& state) : m_in(in), m_bench(in.bench), m_state(state) {}
 
   Netlist build() {
-    nodes();
+    m_out.node = m_in.nets.nodes();
+    m_out.circuit.nodes = m_in.nets.nodeCount();
     m_out.links.reserve(m_bench.links.size());
     for (const auto& l : m_bench.links)
       m_out.links.push_back(l.a == l.b ? -1 : conductance(node(l.a), node(l.b), 1 / resistanceOf(m_bench, l).value));
@@ -58,44 +59,6 @@ class Builder {
   bool strong() const { return m_in.charge == Charge::Strong; }
   // A figure at the corner: its greatest end where the least current is wanted, else typical.
   std::optional<double> atMost(const Figure& f) const { return weak() ? f.greatest() : f.typical(); }
-
-  // Terminals joined inside a part are one node; those that nothing touches get none.
-  void nodes() {
-    Groups groups(m_bench.terminalCount());
-    std::vector<bool> touched(m_bench.terminalCount(), false);
-    for (std::size_t t = 0; t < touched.size(); ++t) touched[t] = m_bench.connected(static_cast<int>(t));
-    for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
-      const auto& device = m_bench.devices[d];
-      const auto touch = [&](const parts::Node& n) {
-        if (const auto t = m_bench.terminal(static_cast<int>(d), n); t >= 0) touched[static_cast<std::size_t>(t)] = true;
-      };
-      for (const auto& e : device.part->elements) {
-        if (!device.has(e)) continue;
-        if (const auto* j = std::get_if<parts::Joint>(&e.body)) {
-          const auto first = m_bench.terminal(static_cast<int>(d), j->nodes.front());
-          for (const auto& n : j->nodes) groups.join(first, m_bench.terminal(static_cast<int>(d), n));
-        } else if (const auto* p = std::get_if<parts::Pins>(&e.body)) {
-          touch(p->rail);
-          touch(p->ground);
-          if (p->behind)
-            for (const auto& n : p->pins) touch(n);  // no wire reaches them, and they drive all the same
-        } else {
-          for (const auto& n : parts::nodesOf(e)) touch(n);
-        }
-      }
-    }
-    std::vector<int> number(touched.size(), -1);
-    m_out.node.assign(touched.size(), -1);
-    std::vector<bool> groupTouched(touched.size(), false);
-    for (std::size_t t = 0; t < touched.size(); ++t)
-      if (touched[t]) groupTouched[static_cast<std::size_t>(groups.find(static_cast<int>(t)))] = true;
-    for (std::size_t t = 0; t < touched.size(); ++t) {
-      const auto root = static_cast<std::size_t>(groups.find(static_cast<int>(t)));
-      if (!groupTouched[root]) continue;
-      if (number[root] < 0) number[root] = m_out.circuit.nodes++;
-      m_out.node[t] = number[root];
-    }
-  }
 
   int node(TerminalIndex t) const { return m_out.node[static_cast<std::size_t>(t)]; }
   int node(const parts::Node& n) {

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/circuit/command.h"
+#include "core/circuit/nets.h"
 #include "core/circuit/operating_point.h"
 #include "core/circuit/solver.h"
 
@@ -32,6 +33,7 @@ struct Netlist {
 
 struct NetlistInput {
   const Bench& bench;
+  const Nets& nets;
   const std::vector<Motor>& motors;
   const Command& command;
   Charge charge;

@@ -3,6 +3,8 @@
 #include <numeric>
 #include <utility>
 
+#include "core/parts/read_element.h"
+
 namespace bold::circuit {
 
 Groups::Groups(std::size_t n) : m_parent(n) {
@@ -56,6 +58,44 @@ Nets::Nets(const Bench& bench) : m_net(bench.terminalCount()) {
     }
     m_net[t] = number[root];
     m_members[static_cast<std::size_t>(number[root])].push_back(static_cast<int>(t));
+  }
+  numberNodes(bench);
+}
+
+void Nets::numberNodes(const Bench& bench) {
+  Groups groups(bench.terminalCount());
+  std::vector<bool> touched(bench.terminalCount(), false);
+  for (std::size_t t = 0; t < touched.size(); ++t) touched[t] = bench.connected(static_cast<int>(t));
+  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
+    const auto& device = bench.devices[d];
+    const auto touch = [&](const parts::Node& n) {
+      if (const auto t = bench.terminal(static_cast<int>(d), n); t >= 0) touched[static_cast<std::size_t>(t)] = true;
+    };
+    for (const auto& e : device.part->elements) {
+      if (!device.has(e)) continue;
+      if (const auto* j = std::get_if<parts::Joint>(&e.body)) {
+        const auto first = bench.terminal(static_cast<int>(d), j->nodes.front());
+        for (const auto& n : j->nodes) groups.join(first, bench.terminal(static_cast<int>(d), n));
+      } else if (const auto* p = std::get_if<parts::Pins>(&e.body)) {
+        touch(p->rail);
+        touch(p->ground);
+        if (p->behind)
+          for (const auto& n : p->pins) touch(n);  // no wire reaches them, and they drive all the same
+      } else {
+        for (const auto& n : parts::nodesOf(e)) touch(n);
+      }
+    }
+  }
+  std::vector<int> number(touched.size(), -1);
+  m_nodes.assign(touched.size(), -1);
+  std::vector<bool> groupTouched(touched.size(), false);
+  for (std::size_t t = 0; t < touched.size(); ++t)
+    if (touched[t]) groupTouched[static_cast<std::size_t>(groups.find(static_cast<int>(t)))] = true;
+  for (std::size_t t = 0; t < touched.size(); ++t) {
+    const auto root = static_cast<std::size_t>(groups.find(static_cast<int>(t)));
+    if (!groupTouched[root]) continue;
+    if (number[root] < 0) number[root] = m_nodeCount++;
+    m_nodes[t] = number[root];
   }
 }
 

@@ -24,7 +24,14 @@ class Nets {
   };
   const std::vector<Pole>& sources() const { return m_sources; }
 
+  /// The circuit's node of each terminal: what parts join inside is one, wires are not. -1: nothing touches it.
+  const std::vector<int>& nodes() const { return m_nodes; }
+  int nodeCount() const { return m_nodeCount; }
+
  private:
+  void numberNodes(const Bench& bench);
+  std::vector<int> m_nodes;
+  int m_nodeCount = 0;
   std::vector<int> m_net;
   std::vector<std::vector<TerminalIndex>> m_members;
   std::vector<Pole> m_sources;

@@ -1,16 +1,99 @@
 #include "core/circuit/solved_bench.h"
 
+#include <algorithm>
+#include <atomic>
+#include <thread>
+
 namespace bold::circuit {
+namespace {
+
+// A command at one of its supply states, and where its point goes.
+struct Job {
+  const Command* command;
+  Charge charge;
+  std::size_t slot;
+};
+
+bool needsRunning(const Command& c) {
+  return c.moment == Moment::JustOpened || c.moment == Moment::Reversing || c.action == Action::Brake || c.action == Action::Coast;
+}
+
+// What one motor is asked to do, or the whole bench: one after the other, each beginning where the last one ended. That
+// the first begins at "all off" keeps the result the same whatever other chains run beside it.
+using Chain = std::vector<Job>;
+
+std::vector<Chain> chainsOf(const std::vector<Command>& commands) {
+  std::map<int, Chain> byMotor;
+  std::size_t slot = 0;
+  for (const auto& c : commands)
+    for (const auto charge : c.charges) byMotor[c.motor].push_back({&c, charge, slot++});
+  std::vector<Chain> out;
+  for (auto& [motor, chain] : byMotor) out.push_back(std::move(chain));
+  return out;
+}
+
+class Solving {
+ public:
+  Solving(SolvedBench& solved, const std::function<bool()>& cancelled) : m_solved(solved), m_cancelled(cancelled) {}
+
+  bool run() {
+    const auto chains = chainsOf(m_solved.commands);
+    for (const auto& c : chains) m_solved.points.resize(m_solved.points.size() + c.size());
+    if (chains.empty()) return true;
+    // The first command of all is the start of every chain.
+    const auto& first = chains.front().front();
+    m_base = one(first, nullptr, nullptr);
+    std::atomic<std::size_t> next{0};
+    const auto work = [&] {
+      for (std::size_t k = next++; k < chains.size() && !m_gaveUp; k = next++) chain(chains[k]);
+    };
+    const auto cores = std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), chains.size());
+    std::vector<std::jthread> helpers;
+    for (std::size_t k = 1; k < cores; ++k) helpers.emplace_back(work);
+    work();
+    helpers.clear();
+    return !m_gaveUp;
+  }
+
+ private:
+  SolvedBench& m_solved;
+  const std::function<bool()>& m_cancelled;
+  const OperatingPoint* m_base = nullptr;
+  std::atomic<bool> m_gaveUp{false};
+
+  void chain(const Chain& jobs) {
+    const auto* last = m_base && m_base->solved() ? m_base : nullptr;
+    const OperatingPoint* running = nullptr;  // the first running at full charge: what JustOpened and the like begin from
+    for (const auto& job : jobs) {
+      if (m_gaveUp || (m_cancelled && m_cancelled())) {
+        m_gaveUp = true;
+        return;
+      }
+      const auto* p = m_solved.points[job.slot] ? m_solved.points[job.slot].get() : one(job, needsRunning(*job.command) ? running : nullptr, last);
+      if (!p->solved()) continue;
+      last = p;
+      const auto& c = *job.command;
+      const bool runs = c.action == Action::Forward || c.action == Action::Hold || c.action == Action::Step || c.action == Action::Move;
+      if (!running && runs && c.moment == Moment::Running && job.charge == Charge::Full) running = p;
+    }
+  }
+
+  const OperatingPoint* one(const Job& job, const OperatingPoint* running, const OperatingPoint* start) {
+    auto& slot = m_solved.points[job.slot];
+    slot = solve(m_solved.bench, m_solved.nets, m_solved.motors, *job.command, job.charge, running, start);
+    // A start from another command saves passes; where it leads astray, start from nothing.
+    if (!slot->solved() && start) slot = solve(m_solved.bench, m_solved.nets, m_solved.motors, *job.command, job.charge, running, nullptr);
+    return slot.get();
+  }
+};
+
+}  // namespace
 
 SolvedBench::SolvedBench(Bench b) : bench(std::move(b)), nets(bench), motors(motorsOf(bench, nets)), commands(commandsOf(bench, motors)) {}
 
 const OperatingPoint* SolvedBench::point(int motor, Action action, Moment moment, Charge charge, int step) const {
-  for (const auto& p : points) {
-    const auto& c = p->command();
-    if (c.motor == motor && c.action == action && c.moment == moment && p->charge() == charge && c.step == step && p->solved())
-      return p.get();
-  }
-  return nullptr;
+  const auto it = m_byWhat.find({motor, action, moment, charge, step});
+  return it == m_byWhat.end() ? nullptr : it->second;
 }
 
 const OperatingPoint* SolvedBench::point(Action action, Charge charge) const {
@@ -25,19 +108,10 @@ const OperatingPoint* SolvedBench::running(int motor, Charge charge) const {
 
 std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled) {
   auto solved = std::make_unique<SolvedBench>(std::move(bench));
-  const OperatingPoint* last = nullptr;
-  for (const auto& c : solved->commands) {
-    for (const auto charge : c.charges) {
-      if (cancelled && cancelled()) return nullptr;
-      const bool after =
-          c.moment == Moment::JustOpened || c.moment == Moment::Reversing || c.action == Action::Brake || c.action == Action::Coast;
-      const auto* running = after ? solved->running(c.motor, Charge::Full) : nullptr;
-      auto p = solve(solved->bench, solved->nets, solved->motors, c, charge, running, last);
-      // A start from another command saves passes; where it leads astray, start from nothing.
-      if (!p->solved() && last) p = solve(solved->bench, solved->nets, solved->motors, c, charge, running, nullptr);
-      solved->points.push_back(std::move(p));
-      if (solved->points.back()->solved()) last = solved->points.back().get();
-    }
+  if (!Solving(*solved, cancelled).run()) return nullptr;
+  for (const auto& p : solved->points) {
+    const auto& c = p->command();
+    if (p->solved()) solved->m_byWhat.try_emplace({c.motor, c.action, c.moment, p->charge(), c.step}, p.get());
   }
   return solved;
 }

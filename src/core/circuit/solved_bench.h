@@ -1,7 +1,9 @@
 #pragma once
 
 #include <functional>
+#include <map>
 #include <memory>
+#include <tuple>
 #include <vector>
 
 #include "core/circuit/operating_point.h"
@@ -26,9 +28,14 @@ struct SolvedBench {
   const OperatingPoint* point(Action action, Charge charge) const;
   /// The first action of a motor (forward, hold, first step, move), running.
   const OperatingPoint* running(int motor, Charge charge) const;
+
+ private:
+  friend std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled);
+  std::map<std::tuple<int, Action, Moment, Charge, int>, const OperatingPoint*> m_byWhat;  // solved ones only
 };
 
-/// @param cancelled asked between commands; when it answers true the result is null
+/// Solves every command, on as many threads as the machine has; the result does not depend on how many those are.
+/// @param cancelled asked between commands, from any of those threads; when it answers true the result is null
 std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled);
 
 }  // namespace bold::circuit

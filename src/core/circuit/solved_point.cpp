@@ -14,6 +14,7 @@ using Key = std::pair<int, int>;
 
 constexpr int kMostOuterPasses = 30;
 constexpr Ohms kFloating{1e6};        // an input held by more than this floats
+constexpr double kTies = 1e-5;        // S: ten in a row are still less than that
 constexpr double kMoves = 0.2;        // share of its running current from which a motor counts as turning
 constexpr double kBrakeShare = 0.15;  // share of the shorted motor's current from which it brakes
 constexpr double kBackEmf = 0.8;      // of the rated voltage, where nothing better is known of how fast it turns
@@ -25,13 +26,13 @@ struct Threshold {
 
 class SolvedPoint : public OperatingPoint {
  public:
-  SolvedPoint(const Bench& bench, const std::vector<Motor>& motors, const Command& command, Charge charge)
-      : m_bench(bench), m_motors(motors), m_command(command), m_charge(charge) {}
+  SolvedPoint(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors, const Command& command, Charge charge)
+      : m_bench(bench), m_nets(nets), m_motors(motors), m_command(command), m_charge(charge) {}
 
   void run(const OperatingPoint* running, const OperatingPoint* start) {
     const auto opened = openedCurrents(running);
     const auto emf = emfs(running);
-    const NetlistInput input{m_bench, m_motors, m_command, m_charge, opened, emf};
+    const NetlistInput input{m_bench, m_nets, m_motors, m_command, m_charge, opened, emf};
     OuterState state;
     if (const auto* s = dynamic_cast<const SolvedPoint*>(start)) {
       state = s->m_state;
@@ -39,7 +40,8 @@ class SolvedPoint : public OperatingPoint {
     }
     for (int pass = 0; pass < kMostOuterPasses; ++pass) {
       m_netlist = makeNetlist(input, state);
-      m_solution = circuit::solve(m_netlist.circuit, &m_solution);
+      auto spare = std::move(m_solution.factors);
+      m_solution = circuit::solve(m_netlist.circuit, &m_solution, std::move(spare));
       if (!m_solution.converged) {
         m_whyNot = "its currents and voltages could not be found";
         return;
@@ -179,6 +181,7 @@ class SolvedPoint : public OperatingPoint {
 
  private:
   const Bench& m_bench;
+  const Nets& m_nets;
   const std::vector<Motor>& m_motors;
   Command m_command;
   Charge m_charge;
@@ -192,10 +195,26 @@ class SolvedPoint : public OperatingPoint {
   // Asked many times by the conditions, worked out once a pass.
   void findHeld() {
     m_held.assign(m_bench.terminalCount(), false);
+    // What plain conductors and driven pins tie together needs no figure; for the others a resistance is worked out.
+    Groups tied(m_solution.volts.size());
+    const auto& branches = m_netlist.circuit.branches;
+    for (std::size_t k = 0; k < branches.size(); ++k) {
+      const auto& b = branches[k];
+      const bool ties = (b.kind == Branch::Kind::Conductance && b.g >= kTies) || (b.kind == Branch::Kind::Saturating && 1 / b.r >= kTies) ||
+                        (b.kind == Branch::Kind::Source && m_solution.giving(k));
+      if (ties) tied.join(b.a, b.b);
+    }
     for (std::size_t t = 0; t < m_held.size(); ++t) {
       const auto& input = m_bench.facts(static_cast<int>(t)).input;
-      if (!input) continue;
-      const auto r = resistance(static_cast<int>(t), m_bench.terminal(m_bench.deviceOf(static_cast<int>(t)), input->ground));
+      const int n = node(static_cast<int>(t));
+      if (!input || n < 0) continue;
+      const auto ground = m_bench.terminal(m_bench.deviceOf(static_cast<int>(t)), input->ground);
+      if (!across(static_cast<int>(t), ground)) continue;
+      if (tied.find(n) == tied.find(node(ground))) {
+        m_held[t] = true;
+        continue;
+      }
+      const auto r = resistance(static_cast<int>(t), ground);
       m_held[t] = r && *r <= kFloating;
     }
   }
@@ -354,9 +373,9 @@ Behind behind(const OperatingPoint& point) {
   return dynamic_cast<const SolvedPoint&>(point).behind();
 }
 
-std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets&, const std::vector<Motor>& motors, const Command& command,
+std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors, const Command& command,
                                       Charge charge, const OperatingPoint* running, const OperatingPoint* start) {
-  auto point = std::make_unique<SolvedPoint>(bench, motors, command, charge);
+  auto point = std::make_unique<SolvedPoint>(bench, nets, motors, command, charge);
   point->run(running, start);
   return point;
 }

@@ -65,7 +65,8 @@ enum class Mode { Giving, Idle, Limit };
 class System {
  public:
   /// @param known a pattern that may fit
-  System(const Circuit& c, std::shared_ptr<const SparsePattern> known) : m_c(c), m_n(c.nodes), m_residual(c.nodes) {
+  System(const Circuit& c, std::shared_ptr<const SparsePattern> known, std::shared_ptr<SparseFactors> spare)
+      : m_c(c), m_n(c.nodes), m_residual(c.nodes), m_factors(std::move(spare)) {
     std::vector<SparsePattern::Ends> ends;
     ends.reserve(c.branches.size());
     for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
@@ -130,8 +131,13 @@ class System {
       m_residual(i) += 1e-13 * x(i);
     }
   }
-  /// nullptr when the Jacobian is singular.
-  std::shared_ptr<const SparseFactors> factors() const { return SparseFactors::of(m_pattern, m_jacobian); }
+  /// Of the Jacobian as last stamped; nullptr when it is singular.
+  const SparseFactors* factor() {
+    m_factors = SparseFactors::of(m_pattern, m_jacobian, std::move(m_factors));
+    return m_factors.get();
+  }
+  std::shared_ptr<SparseFactors> takeFactors() { return std::move(m_factors); }
+  const std::shared_ptr<const SparsePattern>& pattern() const { return m_pattern; }
   const Eigen::VectorXd& residual() const { return m_residual; }
 
   /// Conductance between the two ends at x, to tell which nodes belong together.
@@ -164,6 +170,7 @@ class System {
   std::shared_ptr<const SparsePattern> m_pattern;
   std::vector<double> m_jacobian;  // entries in the order of the pattern
   Eigen::VectorXd m_residual;
+  std::shared_ptr<SparseFactors> m_factors;  // the last ones, to be used again
 
   // What a supply or regulator would give if it had no limits.
   static double wanted(const Branch& b, const Eigen::VectorXd& x) {
@@ -321,7 +328,7 @@ void polish(System& system, Eigen::VectorXd& x, double soft, std::vector<double>
   for (int k = 0; k < kPolishing; ++k) {
     const double before = system.residual().cwiseAbs().maxCoeff();
     if (before < kExact) return;
-    const auto factors = system.factors();
+    const auto* factors = system.factor();
     if (!factors) return;
     const Eigen::VectorXd step = factors->solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
     if (!step.allFinite()) return;
@@ -342,7 +349,7 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
   for (int pass = 0; pass < most; ++pass) {
     ++passes;
     system.stamp(x, soft, amps, refs);
-    const auto factors = system.factors();
+    const auto* factors = system.factor();
     if (!factors) return false;
     Eigen::VectorXd step = -factors->solve(system.residual());
     if (!step.allFinite()) return false;
@@ -382,14 +389,14 @@ std::optional<double> Solution::resistance(int a, int b) const {
   return v(a) - v(b);
 }
 
-Solution solve(const Circuit& circuit, const Solution* start) {
+Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<SparseFactors> spare) {
   Solution s;
   s.amps.resize(circuit.branches.size());
   if (circuit.nodes == 0) {
     s.converged = true;
     return s;
   }
-  System system(circuit, start && start->factors ? start->factors->pattern() : nullptr);
+  System system(circuit, start ? start->pattern : nullptr, std::move(spare));
   const auto refs = references(circuit);
   Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
   const bool warm = start && static_cast<int>(start->volts.size()) == circuit.nodes;
@@ -409,7 +416,8 @@ Solution solve(const Circuit& circuit, const Solution* start) {
   s.modes = system.modes();
   s.volts.assign(x.data(), x.data() + x.size());
   s.island = islands(circuit, system, x);
-  if (s.converged) s.factors = system.factors();
+  s.pattern = system.pattern();
+  if (s.converged && system.factor()) s.factors = system.takeFactors();
   return s;
 }
 

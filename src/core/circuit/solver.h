@@ -8,6 +8,7 @@
 namespace bold::circuit {
 
 class SparseFactors;
+class SparsePattern;
 
 /// One two-ended piece of the circuit; current is counted from a to b.
 struct Branch {
@@ -43,16 +44,21 @@ struct Solution {
   std::vector<char> modes;    ///< per branch: where supplies stand; only a good start for the next solve
   std::vector<int> island;    ///< per node: nodes that share no conducting branch have no voltage between them
 
+  /// Whether a supply gives what its resistance lets through: neither idle nor in its limit.
+  bool giving(std::size_t branch) const { return modes[branch] == 0; }
+
   /// Driving-point resistance between two nodes at the solved point; nothing when they share no island.
   std::optional<double> resistance(int a, int b) const;
 
   /// The factors of the last Jacobian, kept for `resistance`. Shared: solutions are copied into results.
-  std::shared_ptr<const SparseFactors> factors;
+  std::shared_ptr<SparseFactors> factors;
+  std::shared_ptr<const SparsePattern> pattern;  ///< of the circuit: one of the same shape begins with it
 };
 
 /// @param start a solution to begin from, of this circuit or one like it; may be nullptr
+/// @param spare factors that are used again if nobody else holds them
 /// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
-Solution solve(const Circuit& circuit, const Solution* start = nullptr);
+Solution solve(const Circuit& circuit, const Solution* start = nullptr, std::shared_ptr<SparseFactors> spare = nullptr);
 
 inline constexpr double kKneeWidth = 0.02;  // V: rounds the corner of a knee so that Newton's method has a slope
 inline constexpr double kOff = 1e-10;       // S: an open semiconductor

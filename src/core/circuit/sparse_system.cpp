@@ -6,6 +6,9 @@
 #include <mutex>
 
 namespace bold::circuit {
+namespace {
+constexpr double kLeastGrowth = 1e-6;  // reciprocal pivot growth below which pivots are looked for anew
+}
 
 struct SparsePattern::Symbolic {
   klu_common common{};
@@ -49,14 +52,23 @@ SparsePattern::~SparsePattern() {
   klu_free_symbolic(&m_symbolic->symbolic, &m_symbolic->common);
 }
 
-std::shared_ptr<const SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values) {
+std::shared_ptr<SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values,
+                                                 std::shared_ptr<SparseFactors> old) {
   auto* const symbolic = pattern->m_symbolic->symbolic;
   if (!symbolic) return nullptr;
+  // KLU takes pointers to what it does not change.
+  auto* const columns = const_cast<int*>(pattern->m_columns.data());
+  auto* const rows = const_cast<int*>(pattern->m_rows.data());
+  auto* const entries = const_cast<double*>(values.data());
+  // The last order of pivots does as long as it loses no digits; finding one anew takes several times as long.
+  if (old && old.use_count() == 1 && old->m_pattern == pattern) {
+    auto& n = *old->m_numeric;
+    const bool factored = klu_refactor(columns, rows, entries, symbolic, n.numeric, &n.common) != 0 && n.common.status == KLU_OK;
+    if (factored && klu_rgrowth(columns, rows, entries, symbolic, n.numeric, &n.common) != 0 && n.common.rgrowth > kLeastGrowth) return old;
+  }
   auto numeric = std::make_unique<Numeric>();
   klu_defaults(&numeric->common);
-  // KLU takes pointers to what it does not change.
-  numeric->numeric = klu_factor(const_cast<int*>(pattern->m_columns.data()), const_cast<int*>(pattern->m_rows.data()),
-                                const_cast<double*>(values.data()), symbolic, &numeric->common);
+  numeric->numeric = klu_factor(columns, rows, entries, symbolic, &numeric->common);
   if (!numeric->numeric || numeric->common.status != KLU_OK) {
     klu_free_numeric(&numeric->numeric, &numeric->common);
     return nullptr;

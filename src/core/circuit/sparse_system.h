@@ -44,14 +44,14 @@ class SparsePattern {
 class SparseFactors {
  public:
   /// nullptr when the matrix is singular.
-  static std::shared_ptr<const SparseFactors> of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values);
+  /// @param old factors that nobody else needs any more: their order of elimination and memory are used again
+  static std::shared_ptr<SparseFactors> of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values,
+                                           std::shared_ptr<SparseFactors> old = nullptr);
   ~SparseFactors();
   SparseFactors(const SparseFactors&) = delete;
   SparseFactors& operator=(const SparseFactors&) = delete;
 
   Eigen::VectorXd solve(const Eigen::VectorXd& right) const;
-  /// Kept with the factors so that the next circuit of the same shape can begin with it.
-  const std::shared_ptr<const SparsePattern>& pattern() const { return m_pattern; }
 
  private:
   SparseFactors() = default;

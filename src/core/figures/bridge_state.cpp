@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "core/checks/queries.h"
+#include "core/circuit/doing_words.h"
 
 namespace bold::figures {
 namespace {
@@ -56,7 +57,7 @@ std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const Op
   BridgeState b;
   b.stage = circuit::called(s.bench, ref);
   b.motor = checks::called(s, m);
-  b.does = circuit::word(p.doing(motor));
+  b.does = circuit::doingWords(p, motor);
   for (const auto& out : circuit::channelOf(s.bench, ref).out) {
     b.legs.push_back(legOf(s, p, ref, out));
     b.shootThrough = b.shootThrough || (b.legs.back().high == true && b.legs.back().low == true);

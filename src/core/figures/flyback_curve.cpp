@@ -80,7 +80,7 @@ std::optional<Curve> flybackCurve(const circuit::SolvedBench& s, int motor) {
   const auto back = opened->across(s.bench.terminal(m.device, w.b), s.bench.terminal(m.device, w.a));
   const double drop = clamped && back ? std::clamp(std::abs(back->value), 0.2, 100.0) : kDiode;
   const double gives = std::max(breakdown(s, m) - volts, 1.0);
-  const double seconds = 6 * *l * amps / (drop + amps * *r / 2);
+  const double seconds = 1.8 * *l * amps / (drop + amps * *r / 2);
   Curve c;
   c.title = fmt::format("{} switched off at {}", checks::called(s, m), displayText(Amps{amps}));
   c.yUnit = Unit::Volt;

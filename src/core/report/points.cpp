@@ -6,6 +6,7 @@
 
 #include "core/base/json.h"
 #include "core/checks/queries.h"
+#include "core/circuit/doing_words.h"
 #include "core/report/report.h"
 
 namespace bold::report {
@@ -84,7 +85,7 @@ std::string asText(const SolvedBench& s, const OperatingPoint& p) {
   if (!p.solved()) return out + fmt::format("  not solved: {}\n", p.whyNot());
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    out += fmt::format("  {:<22} {}", checks::called(s, m), circuit::word(p.doing(static_cast<int>(k))));
+    out += fmt::format("  {:<22} {}", checks::called(s, m), circuit::doingWords(p, static_cast<int>(k)));
     for (std::size_t i = 0; i < m.windings.size(); ++i) {
       const auto v = motorVolts(s, p, m, i);
       out += fmt::format("{}{} {}", i == 0 ? "  " : ", ", v ? displayText(*v) : "no path", amps(p.element(m.device, m.windings[i])));

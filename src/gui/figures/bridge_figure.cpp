@@ -10,18 +10,19 @@ namespace {
 
 constexpr double kTop = 34;
 constexpr double kBottom = 176;
+constexpr double kFlows = 2e-3;  // A that are drawn as a path
 constexpr double kMiddle = (kTop + kBottom) / 2;
 
 void pen(QPainter& p, const QColor& colour, double width, Qt::PenStyle style = Qt::SolidLine) {
   p.setPen(QPen(colour, width, style, Qt::RoundCap));
 }
 
-// A switch in an upright lead: a lever, closed or standing off.
-void lever(QPainter& p, double x, double y1, double y2, std::optional<bool> on, const QColor& colour) {
+// A switch in an upright lead: a lever, closed or standing off. The lead itself is coloured where current flows through.
+void lever(QPainter& p, double x, double y1, double y2, std::optional<bool> on, bool flows, const QColor& colour) {
   const auto& c = gui::palette();
   const double mid = (y1 + y2) / 2;
   const double half = 13;
-  pen(p, c.inkSoft, 1.6);
+  pen(p, on == true && flows ? colour : c.inkSoft, on == true && flows ? 3 : 1.6);
   p.drawLine(QPointF(x, y1), QPointF(x, mid - half));
   p.drawLine(QPointF(x, mid + half), QPointF(x, y2));
   p.setBrush(c.panel);
@@ -96,8 +97,9 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
     const double x = pair ? (i == 0 ? w * 0.22 : w * 0.78) : w * (0.2 + 0.6 * (n < 2 ? 0.5 : static_cast<double>(i) / (n - 1)));
     const bool both = leg.high == true && leg.low == true;
     const QColor on = both ? c.stop : c.accent;
-    if (leg.hasHigh) lever(p, x, kTop, kMiddle, leg.high, on);
-    if (leg.hasLow) lever(p, x, kMiddle, kBottom, leg.low, on);
+    const bool through = std::abs(leg.current.value) > kFlows;
+    if (leg.hasHigh) lever(p, x, kTop, kMiddle, leg.high, through || both, on);
+    if (leg.hasLow) lever(p, x, kMiddle, kBottom, leg.low, through || both, on);
     if (both) {
       pen(p, c.stop, 5);
       p.drawLine(QPointF(x, kTop), QPointF(x, kBottom));
@@ -119,7 +121,7 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
   const double x1 = w * 0.22;
   const double x2 = w * 0.78;
   const double amps = b.motorCurrent.value;
-  const bool flows = std::abs(amps) > 2e-3;
+  const bool flows = std::abs(amps) > kFlows;
   const QColor path = flows ? c.accent : c.line;
   if (pair) {
     pen(p, path, flows ? 3 : 1.6);
@@ -130,6 +132,17 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
             amps > 0 ? QPointF(w / 2 - 26, kMiddle) : QPointF(x1, kMiddle), c.accent);
       arrow(p, amps > 0 ? QPointF(w / 2 + 26, kMiddle) : QPointF(x2, kMiddle),
             amps > 0 ? QPointF(x2, kMiddle) : QPointF(w / 2 + 26, kMiddle), c.accent);
+    }
+  } else if (b.legs.size() > 2) {
+    // Coils between the supply and each output that only switches to the return.
+    for (std::size_t i = 0; i < b.legs.size(); ++i) {
+      if (b.legs[i].hasHigh) continue;
+      const double x = w * (0.2 + 0.6 * static_cast<double>(i) / (n - 1));
+      const bool on = std::abs(b.legs[i].current.value) > kFlows;
+      pen(p, on ? c.accent : c.inkSoft, on ? 3 : 1.6);
+      p.drawLine(QPointF(x, kTop), QPointF(x, kMiddle - 4));
+      p.setBrush(c.panel);
+      p.drawRoundedRect(QRectF(x - 6, kTop + 14, 12, 26), 4, 4);
     }
   } else if (b.legs.size() == 1) {
     pen(p, path, flows ? 3 : 1.6);

@@ -50,8 +50,16 @@ CurvePlot::CurvePlot(QWidget* parent)
   column->addWidget(m_title);
   column->addWidget(m_plot, 1);
   column->addWidget(m_note);
-  m_plot->setMinimumHeight(190);
-  setMinimumHeight(250);
+  m_plot->setMinimumHeight(210);
+  // The legend stands below the plot, in one row, where it covers nothing.
+  auto* below = new QCPLayoutGrid;
+  m_plot->plotLayout()->addElement(1, 0, below);
+  below->addElement(0, 0, m_plot->legend);
+  m_plot->legend->setFillOrder(QCPLegend::foColumnsFirst);
+  m_plot->legend->setWrap(0);
+  m_plot->plotLayout()->setRowStretchFactor(1, 0.001);
+  m_plot->legend->setMargins(QMargins(2, 0, 2, 0));
+  setMinimumHeight(270);
 }
 
 void CurvePlot::show(const figures::Curve& curve) {
@@ -120,7 +128,7 @@ void CurvePlot::show(const figures::Curve& curve) {
   m_plot->legend->setFont(f);
   m_plot->legend->setTextColor(c.ink);
   m_plot->legend->setBrush(QBrush(c.panel));
-  m_plot->legend->setBorderPen(QPen(c.line));
+  m_plot->legend->setBorderPen(Qt::NoPen);
   m_plot->replot();
 }
 

@@ -15,7 +15,7 @@ class CurvePlot : public QWidget {
  public:
   explicit CurvePlot(QWidget* parent = nullptr);
   void show(const figures::Curve& curve);
-  QSize sizeHint() const override { return {360, 250}; }
+  QSize sizeHint() const override { return {360, 280}; }
 
  private:
   QLabel *m_title, *m_note;

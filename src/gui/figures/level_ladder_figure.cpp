@@ -62,10 +62,9 @@ void LevelLadderFigure::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(x(r.needsLow.value), line - 2), QPointF(x(r.needsLow.value), line + 14));
     p.drawLine(QPointF(x(r.needsHigh.value), line - 2), QPointF(x(r.needsHigh.value), line + 14));
     p.setPen(c.inkSoft);
-    p.drawText(QRectF(x(r.needsLow.value) - 60, line + 15, 120, 14), Qt::AlignCenter, tr("low to %1").arg(say(r.needsLow)));
-    const double hx = std::min(x(r.needsHigh.value) - 60, kLeft + w - 122);
-    p.drawText(QRectF(hx, line + 15, 122, 14), x(r.needsHigh.value) - 60 > hx ? Qt::AlignRight : Qt::AlignCenter,
-               tr("high from %1").arg(say(r.needsHigh)));
+    // Each word on its own side of the gap, however narrow that is.
+    p.drawText(QRectF(x(r.needsLow.value) - 122, line + 15, 120, 14), Qt::AlignRight, tr("low to %1").arg(say(r.needsLow)));
+    p.drawText(QRectF(x(r.needsHigh.value) + 2, line + 15, 140, 14), Qt::AlignLeft, tr("high from %1").arg(say(r.needsHigh)));
     // What arrives: a pointer each; its colour says whether that is promised, its word too.
     const auto pointer = [&](Volts v, bool good, const QString& word) {
       const double at = x(v.value);

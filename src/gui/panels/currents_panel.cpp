@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "core/checks/queries.h"
+#include "core/circuit/doing_words.h"
 #include "core/figures/bridge_state.h"
 #include "core/figures/flyback_curve.h"
 #include "core/figures/heat_curve.h"
@@ -57,7 +58,7 @@ QString whatHappens(const circuit::SolvedBench& s, const circuit::OperatingPoint
     const auto& motor = s.motors[m];
     double amps = 0;
     for (const int w : motor.windings) amps = std::max(amps, std::abs(p.element(motor.device, w).value));
-    auto line = QObject::tr("%1 %2").arg(qs(checks::called(s, motor)), qs(std::string(circuit::word(p.doing(static_cast<int>(m))))));
+    auto line = QObject::tr("%1 %2").arg(qs(checks::called(s, motor)), qs(circuit::doingWords(p, static_cast<int>(m))));
     if (amps > kNothing) line += QObject::tr(", %1").arg(qs(displayText(Amps{amps})));
     lines << line;
   }

@@ -1,5 +1,6 @@
 #include "gui/picture/flows.h"
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
@@ -8,12 +9,26 @@ namespace {
 
 constexpr double kGround = 0.02;  // V that count as ground
 constexpr double kTagAlong = 27;  // px from the terminal along its thread
-constexpr double kTagAbove = 9;   // px above the thread
+constexpr double kTagWide = 42;   // px, of a tag
+constexpr double kTagHigh = 13;
+constexpr double kTagAbove = 9;  // px above the thread
 
 std::optional<Volts> against(const circuit::SolvedBench& s, const circuit::OperatingPoint& p, circuit::TerminalIndex t) {
   for (const auto& pole : s.nets.sources())
     if (const auto v = p.across(t, pole.negative)) return v;
   return std::nullopt;
+}
+
+// Between the outputs of a chopping stage only the mean of the coil's current is solved; their voltages jump.
+std::set<int> choppedNets(const circuit::SolvedBench& s) {
+  std::set<int> out;
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d)
+    for (const auto& e : s.bench.devices[d].part->elements)
+      if (const auto* c = std::get_if<parts::Chopper>(&e.body))
+        for (const auto& [a, b] : c->coils)
+          for (const auto& n : {a, b})
+            if (const auto t = s.bench.terminal(static_cast<int>(d), n); t >= 0) out.insert(s.nets.of(t));
+  return out;
 }
 
 }  // namespace
@@ -32,18 +47,25 @@ Flows flowsOf(const Layout& layout, const circuit::SolvedBench& s, const circuit
     if (std::abs(amps) > std::abs(slot)) slot = amps;
   }
   std::set<std::pair<std::string, int>> told;
+  const auto chopped = choppedNets(s);
   for (const auto& thread : layout.threads) {
     if (thread.path.size() < 2) continue;
     for (const bool end : {false, true}) {
       const auto& address = end ? thread.b : thread.a;
       const auto t = s.bench.terminal(address);
-      if (t < 0 || !told.insert({address.device, s.nets.of(t)}).second) continue;
+      if (t < 0 || chopped.contains(s.nets.of(t)) || !told.insert({address.device, s.nets.of(t)}).second) continue;
       const auto v = against(s, p, t);
       if (!v || std::abs(v->value) < kGround) continue;
       const auto& from = end ? thread.path.back() : thread.path.front();
       const auto& next = end ? thread.path[thread.path.size() - 2] : thread.path[1];
       const double side = next.x > from.x ? 1 : next.x < from.x ? -1 : 0;
-      out.volts.push_back({{from.x + side * kTagAlong + (side == 0 ? 22 : 0), from.y - (side == 0 ? -10 : kTagAbove)}, displayText(*v)});
+      Point at{from.x + side * kTagAlong + (side == 0 ? 22 : 0), from.y - (side == 0 ? -10 : kTagAbove)};
+      // Neighbouring terminals are nearer than their tags are wide: the later one steps down.
+      const auto covered = [&](const VoltTag& other) {
+        return std::abs(other.at.x - at.x) < kTagWide && std::abs(other.at.y - at.y) < kTagHigh;
+      };
+      while (std::ranges::any_of(out.volts, covered)) at.y += 2;
+      out.volts.push_back({at, displayText(*v)});
     }
   }
   return out;

@@ -1,0 +1,24 @@
+#include "core/circuit/doing_words.h"
+
+namespace bold::circuit {
+
+std::string doingWords(const OperatingPoint& point, int motor) {
+  const auto doing = point.doing(motor);
+  const auto plain = std::string(word(doing));
+  const auto& c = point.command();
+  if (c.motor != motor) return plain;
+  const std::string way = doing == Doing::Forward ? "forward" : doing == Doing::Reverse ? "in reverse" : "";
+  switch (c.moment) {
+    case Moment::Running:
+      return plain;
+    case Moment::Stalled:
+      return way.empty() ? plain : "is held still and pushed " + way;
+    case Moment::JustOpened:
+      return "was just switched off";
+    case Moment::Reversing:
+      return way.empty() ? plain : "still turns and is driven " + way;
+  }
+  return plain;
+}
+
+}  // namespace bold::circuit
