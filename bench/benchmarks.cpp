@@ -1,6 +1,7 @@
 // ./dev bench: how long the engine takes. Figures and the machine they were read on: docs/benchmarks.md.
 #include <benchmark/benchmark.h>
 
+#include "core/circuit/solved_bench.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
 #include "support/generate.h"
@@ -32,6 +33,23 @@ void analyseMotors(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(analyseFast(h));
 }
 BENCHMARK(analyseMotors)->DenseRange(1, 6)->Unit(benchmark::kMillisecond);
+
+void analyseManyMotors(benchmark::State& state) {
+  const auto h = benchOf(static_cast<int>(state.range(0)));
+  for (auto _ : state) benchmark::DoNotOptimize(analyseFast(h));
+}
+BENCHMARK(analyseManyMotors)->Arg(12)->Arg(24)->Arg(48)->Unit(benchmark::kMillisecond)->Iterations(1);
+
+// What there is to beat: the whole bench for every command anew, from nothing, one after the other.
+void solveNaively(benchmark::State& state) {
+  const auto h = benchOf(static_cast<int>(state.range(0)));
+  for (auto _ : state) {
+    circuit::SolvedBench s(circuit::makeBench(h, library()));
+    for (const auto& c : s.commands)
+      for (const auto charge : c.charges) benchmark::DoNotOptimize(circuit::solve(s.bench, s.nets, s.motors, c, charge, nullptr, nullptr));
+  }
+}
+BENCHMARK(solveNaively)->Arg(1)->Arg(6)->Arg(12)->Unit(benchmark::kMillisecond);
 
 void loadAndWriteBench(benchmark::State& state) {
   const auto text = harness::writeHarness(benchOf(6));

@@ -6,41 +6,54 @@ namespace bold::test {
 
 using namespace harness;
 
+namespace {
+constexpr int kCell = 6;  // motors at one controller
+}
+
 Harness benchOf(int motors) {
-  std::string text =
-      "part usb usb-port-0a5 USB\npart sbc board-rp2040-40 Controller\nplug usb.USB sbc.USB\npart psu adapter-12v-5a Adapter\n"
-      "wire sbc.GND psu.N BK\n";
+  std::string text;
   int pin = 0;
-  const auto gp = [&pin] {
+  std::string cell;  // six motors share a controller and an adapter; the grounds of all are joined
+  const auto gp = [&pin, &cell] {
     static const int kFree[] = {2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16, 17, 18, 19, 20, 21, 22, 26, 27, 28};
-    return "sbc.GP" + std::to_string(kFree[static_cast<std::size_t>(pin++) % std::size(kFree)]);
+    return "sbc" + cell + ".GP" + std::to_string(kFree[static_cast<std::size_t>(pin++) % std::size(kFree)]);
   };
   for (int i = 1; i <= motors; ++i) {
     const auto n = std::to_string(i);
+    if (i % kCell == 1) {
+      const auto before = cell;
+      cell = i == 1 ? "" : n;
+      pin = 0;
+      text += "part usb" + cell + " usb-port-0a5 USB" + cell + "\npart sbc" + cell + " board-rp2040-40 Controller" + cell + "\nplug usb" +
+              cell + ".USB sbc" + cell + ".USB\npart psu" + cell + " adapter-12v-5a Adapter" + cell + "\nwire sbc" + cell + ".GND psu" +
+              cell + ".N BK\n";
+      if (i > 1) text += "wire psu" + before + ".N psu" + cell + ".N BK\n";
+    }
     if (i % 3 == 1) {  // TB6612, a small motor at 12 V
       const auto a = gp();
       const auto b = gp();
       const auto s = gp();
-      text += "part s" + n + " tb6612fng\npart m" + n + " brushed-gear25-12v\nfigure m" + n + ".winding 20 ohm\nwire psu.P s" + n +
-              ".VM RD\nwire psu.N s" + n + ".GND BK\nwire sbc.3V3 s" + n + ".VCC RD\nwire sbc.3V3 s" + n + ".STBY RD\nwire " + a + " s" +
-              n + ".AIN1\nwire " + b + " s" + n + ".AIN2\nwire " + s + " s" + n + ".PWMA\nwire s" + n + ".AO1 m" + n + ".P\nwire s" + n +
-              ".AO2 m" + n + ".N\nintent m" + n + " both speed forward=P stage=s" + n + " channel=A in1=" + a + " in2=" + b +
-              " speed=" + s + "\n";
+      text += "part s" + n + " tb6612fng\npart m" + n + " brushed-gear25-12v\nfigure m" + n + ".winding 20 ohm\nwire psu" + cell + ".P s" +
+              n + ".VM RD\nwire psu" + cell + ".N s" + n + ".GND BK\nwire sbc" + cell + ".3V3 s" + n + ".VCC RD\nwire sbc" + cell +
+              ".3V3 s" + n + ".STBY RD\nwire " + a + " s" + n + ".AIN1\nwire " + b + " s" + n + ".AIN2\nwire " + s + " s" + n +
+              ".PWMA\nwire s" + n + ".AO1 m" + n + ".P\nwire s" + n + ".AO2 m" + n + ".N\nintent m" + n + " both speed forward=P stage=s" +
+              n + " channel=A in1=" + a + " in2=" + b + " speed=" + s + "\n";
     } else if (i % 3 == 2) {  // Darlington, pump
       const auto a = gp();
       text += "part s" + n + " darlington-tip120\npart r" + n + " resistor-1k\npart d" + n + " diode-1n5822\npart m" + n +
               " pump-diaphragm-12v\nfigure m" + n + ".winding 14 ohm\nwire " + a + " r" + n + ".A\nwire r" + n + ".B s" + n +
-              ".B\nwire psu.P m" + n + ".P RD\nwire m" + n + ".N s" + n + ".C\nwire s" + n + ".E psu.N BK\nwire d" + n + ".K m" + n +
-              ".P\nwire d" + n + ".A m" + n + ".N\nintent m" + n + " stage=s" + n + " in=" + a + "\n";
+              ".B\nwire psu" + cell + ".P m" + n + ".P RD\nwire m" + n + ".N s" + n + ".C\nwire s" + n + ".E psu" + cell + ".N BK\nwire d" +
+              n + ".K m" + n + ".P\nwire d" + n + ".A m" + n + ".N\nintent m" + n + " stage=s" + n + " in=" + a + "\n";
     } else {  // DRV8825, stepper
       const auto a = gp();
       const auto b = gp();
       text += "part s" + n + " drv8825-carrier\nfigure s" + n + ".reference 0.6 V\npart c" + n + " capacitor-100u-35v\nwire c" + n +
               ".P s" + n + ".VMOT 22AWG 0.05m\nwire c" + n + ".N s" + n + ".GND 22AWG 0.05m\npart m" + n +
-              " stepper-nema17-1a68\nwire psu.P s" + n + ".VMOT RD\nwire psu.N s" + n + ".GND BK\nwire sbc.GND-2 s" + n +
-              ".GND-2 BK\nwire sbc.3V3 s" + n + ".RST RD\njumper s" + n + ".RST s" + n + ".SLP\nwire " + a + " s" + n + ".STEP\nwire " + b +
-              " s" + n + ".DIR\nwire s" + n + ".A1 m" + n + ".A-P\nwire s" + n + ".A2 m" + n + ".A-N\nwire s" + n + ".B1 m" + n +
-              ".B-P\nwire s" + n + ".B2 m" + n + ".B-N\nintent m" + n + " both hold stage=s" + n + " step=" + a + " dir=" + b + "\n";
+              " stepper-nema17-1a68\nwire psu" + cell + ".P s" + n + ".VMOT RD\nwire psu" + cell + ".N s" + n + ".GND BK\nwire sbc" + cell +
+              ".GND-2 s" + n + ".GND-2 BK\nwire sbc" + cell + ".3V3 s" + n + ".RST RD\njumper s" + n + ".RST s" + n + ".SLP\nwire " + a +
+              " s" + n + ".STEP\nwire " + b + " s" + n + ".DIR\nwire s" + n + ".A1 m" + n + ".A-P\nwire s" + n + ".A2 m" + n +
+              ".A-N\nwire s" + n + ".B1 m" + n + ".B-P\nwire s" + n + ".B2 m" + n + ".B-N\nintent m" + n + " both hold stage=s" + n +
+              " step=" + a + " dir=" + b + "\n";
     }
   }
   return bench(text);

@@ -30,17 +30,22 @@ double rampSlope(double x, double w) {
   return x >= w ? 1 : (x + w) / (2 * w);
 }
 
-// i = v / r bending over to +-limit; p sets how sharp the corner is.
-double bent(double v, double r, double limit, double p) {
-  const double u = std::abs(v) / (r * limit);
-  return v / r / std::pow(1 + std::pow(u, p), 1 / p);
+// i = v / r bending over to +-limit: v / r / (1 + u^p)^(1/p) with u = |v| / (r limit). p sets how sharp the corner is: 2
+// for transistors, 6 for motors (written out, since pow takes many times as long).
+double bentSoftly(double v, double r, double limit) {
+  const double u = v / (r * limit);
+  return v / r / std::sqrt(1 + u * u);
 }
-double bentSlope(double v, double r, double limit, double p) {
-  const double u = std::abs(v) / (r * limit);
-  return 1 / r / std::pow(1 + std::pow(u, p), 1 + 1 / p);
+struct Sharp {
+  double i, slope;
+};
+Sharp bentSharply(double v, double r, double limit) {
+  const double u = v / (r * limit);
+  const double u2 = u * u;
+  const double base = 1 + u2 * u2 * u2;
+  const double root = std::cbrt(std::sqrt(base));
+  return {v / r / root, 1 / (r * root * base)};
 }
-constexpr double kMotorCorner = 6;
-constexpr double kTransistorCorner = 2;
 
 double transistorCurrent(const Branch& t, double va, double vb, double vc) {
   const double s = t.sign;
@@ -49,13 +54,13 @@ double transistorCurrent(const Branch& t, double va, double vb, double vc) {
   if (t.kind == Kind::Bipolar) {
     const double base = ramp(control - t.v0, kKneeWidth) / t.r;
     const double most = std::max(t.gain * base, 1e-12);
-    return s * bent(ramp(v - t.drop, kKneeWidth), t.ron, most, kTransistorCorner) + s * kOff * v;
+    return s * bentSoftly(ramp(v - t.drop, kKneeWidth), t.ron, most) + s * kOff * v;
   }
   const double over = ramp(control - t.v0, kKneeWidth);
   const double most = std::max(t.gain * over * over, 1e-12);
   const double lowest = t.rows.front().first;
   const double ron = control >= lowest ? interpolate(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
-  return s * bent(v, ron, most, kTransistorCorner) + s * kOff * v;
+  return s * bentSoftly(v, ron, most) + s * kOff * v;
 }
 
 // Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
@@ -217,10 +222,12 @@ class System {
         i = ramp(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
         g = rampSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
         break;
-      case Kind::Saturating:
-        i = bent(v, b.r, b.limit, kMotorCorner) + (1e-7 + soft / b.r) * v;
-        g = bentSlope(v, b.r, b.limit, kMotorCorner) + 1e-7 + soft / b.r;
+      case Kind::Saturating: {
+        const auto bent = bentSharply(v, b.r, b.limit);
+        i = bent.i + (1e-7 + soft / b.r) * v;
+        g = bent.slope + 1e-7 + soft / b.r;
         break;
+      }
       case Kind::Current:
         i = b.i;
         break;
