@@ -248,3 +248,50 @@ TEST_CASE("a bench that was emptied asks before a demo takes its place") {
   CHECK(w.session.harness().devices.empty());
   CHECK(w.session.undoStack().canUndo());
 }
+
+TEST_CASE("the plan's numbers are typed with units, and what makes no sense is said and not taken") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("carriage");
+  auto* rate = w.find<QLineEdit>("number-rate");
+  REQUIRE(rate);
+  CHECK(rate->isVisible());
+  CHECK_FALSE(w.find<QLineEdit>("number-duty")->isVisible());
+  const auto type = [](QLineEdit* edit, const QString& text) {
+    edit->setFocus();
+    edit->setText(text);
+    QTest::keyClick(edit, Qt::Key_Return);
+  };
+  type(rate, "1.2 kHz");
+  REQUIRE(w.session.harness().intentOf("carriage")->rate);
+  CHECK(w.session.harness().intentOf("carriage")->rate->value == Approx(1200));
+  type(w.find<QLineEdit>("number-rate"), "fast");
+  CHECK(w.session.harness().intentOf("carriage")->rate->value == Approx(1200));
+  type(w.find<QLineEdit>("number-steps"), "-3");
+  CHECK_FALSE(w.session.harness().intentOf("carriage")->stepsPerTurn);
+  type(w.find<QLineEdit>("number-steps"), "1600");
+  CHECK(w.session.harness().intentOf("carriage")->stepsPerTurn == 1600);
+  w.session.undoStack().undo();
+  w.session.undoStack().undo();
+  CHECK_FALSE(w.session.harness().intentOf("carriage")->rate);
+}
+
+TEST_CASE("a motor that starts gently is judged without a sudden reversal") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("paddle");
+  auto* ramp = w.find<QCheckBox>("intentRamp");
+  REQUIRE(ramp);
+  REQUIRE(ramp->isChecked());
+  ramp->click();
+  w.settle();
+  const auto sudden = [&] {
+    return std::ranges::any_of(w.session.analysis().findings, [](const auto& f) { return f.check == "reversal-current"; });
+  };
+  CHECK(sudden());
+  w.find<QCheckBox>("intentRamp")->click();
+  w.settle();
+  CHECK_FALSE(sudden());
+}

@@ -17,6 +17,71 @@ namespace {
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
 }
+
+std::ptrdiff_t windings(const parts::Part& part) {
+  return std::ranges::count_if(part.elements, [](const parts::Element& e) { return std::holds_alternative<parts::Winding>(e.body); });
+}
+
+// A number of the plan: how it is shown, and how what was typed is taken in. Empty text clears it.
+struct Number {
+  const char* id;
+  QString label, example;
+  bool stepper;  // of steppers, or of motors whose speed is set by PWM
+  std::function<QString(const harness::Intent&)> show;
+  std::function<std::optional<Problem>(harness::Intent&, const std::string&)> take;
+};
+
+template <class Q>
+Number quantity(const char* id, const QString& label, const QString& example, bool stepper, std::optional<Q> harness::Intent::*field) {
+  return {id, label, example, stepper,
+          [field](const harness::Intent& i) { return i.*field ? qs(displayText(*(i.*field))) : QString(); },
+          [field](harness::Intent& i, const std::string& text) -> std::optional<Problem> {
+            if (text.empty()) {
+              (i.*field).reset();
+              return std::nullopt;
+            }
+            const auto q = parse<Q>(text);
+            if (!q) return q.error();
+            if (q->value <= 0) return Problem{"It has to be above zero.", {}, {}};
+            i.*field = *q;
+            return std::nullopt;
+          }};
+}
+
+const std::vector<Number>& numbers() {
+  using harness::Intent;
+  static const std::vector<Number> all{
+      quantity<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"), false, &Intent::pwm),
+      {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"), false,
+       [](const Intent& i) { return i.dutyCap ? QString("%1 %").arg(*i.dutyCap * 100) : QString(); },
+       [](Intent& i, const std::string& text) -> std::optional<Problem> {
+         if (text.empty()) {
+           i.dutyCap.reset();
+           return std::nullopt;
+         }
+         bool ok = false;
+         const double percent = qs(text).remove('%').trimmed().toDouble(&ok);
+         if (!ok || percent <= 0 || percent > 100) return Problem{"The greatest duty is a share between 0 and 100 %.", {}, {}};
+         i.dutyCap = percent / 100;
+         return std::nullopt;
+       }},
+      quantity<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"), true, &Intent::rate),
+      {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"), true,
+       [](const Intent& i) { return i.stepsPerTurn ? QString::number(*i.stepsPerTurn) : QString(); },
+       [](Intent& i, const std::string& text) -> std::optional<Problem> {
+         if (text.empty()) {
+           i.stepsPerTurn.reset();
+           return std::nullopt;
+         }
+         bool ok = false;
+         const int steps = qs(text).toInt(&ok);
+         if (!ok || steps < 1 || steps > 1000000) return Problem{"Steps a turn are a whole number from 1 to 1000000.", {}, {}};
+         i.stepsPerTurn = steps;
+         return std::nullopt;
+       }},
+      quantity<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"), true, &Intent::pulse)};
+  return all;
+}
 }  // namespace
 
 IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
@@ -32,12 +97,19 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   m_both = new QCheckBox(tr("both directions"), this);
   m_speed = new QCheckBox(tr("speed by PWM"), this);
   m_hold = new QCheckBox(tr("holds its position"), this);
-  for (auto* box : {m_both, m_speed, m_hold}) column->addWidget(box);
+  m_ramp = new QCheckBox(tr("starts and turns round gently"), this);
+  m_together = new QCheckBox(tr("starts at the same moment as others that do"), this);
+  m_ramp->setObjectName("intentRamp");
+  m_together->setObjectName("intentTogether");
+  for (auto* box : {m_both, m_speed, m_hold, m_ramp, m_together}) column->addWidget(box);
   auto* form = new QFormLayout;
   m_channel = new QComboBox(this);
   m_channel->setObjectName("intentChannel");
   form->addRow(tr("Stage"), m_channel);
   column->addLayout(form);
+  m_numbers = new QFormLayout;
+  column->addLayout(m_numbers);
+  addNumbers();
   m_signals = new QFormLayout;
   column->addLayout(m_signals);
   m_said = new QLabel(this);
@@ -47,6 +119,8 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   connect(m_both, &QCheckBox::clicked, this, [this](bool on) { change("directions", [on](auto& i) { i.bothDirections = on; }); });
   connect(m_speed, &QCheckBox::clicked, this, [this](bool on) { change("speed", [on](auto& i) { i.speedControl = on; }); });
   connect(m_hold, &QCheckBox::clicked, this, [this](bool on) { change("hold", [on](auto& i) { i.hold = on; }); });
+  connect(m_ramp, &QCheckBox::clicked, this, [this](bool on) { change("starting", [on](auto& i) { i.ramp = on; }); });
+  connect(m_together, &QCheckBox::clicked, this, [this](bool on) { change("starting", [on](auto& i) { i.together = on; }); });
   connect(m_channel, &QComboBox::activated, this, [this](int index) {
     const auto both = m_channel->itemData(index).toStringList();
     change("stage", [&](auto& i) {
@@ -76,7 +150,10 @@ void IntentEditor::refresh() {
   m_both->setChecked(intent.bothDirections);
   m_speed->setChecked(intent.speedControl);
   m_hold->setChecked(intent.hold);
-  for (auto* box : {m_both, m_speed, m_hold}) box->setEnabled(!m_session.readOnly());
+  m_ramp->setChecked(intent.ramp);
+  m_together->setChecked(intent.together);
+  for (auto* box : {m_both, m_speed, m_hold, m_ramp, m_together}) box->setEnabled(!m_session.readOnly());
+  showNumbers();
   m_channel->clear();
   m_channel->addItem(tr("the one its leads reach"), QStringList{QString(), QString()});
   for (const auto& d : m_session.harness().devices) {
@@ -89,6 +166,47 @@ void IntentEditor::refresh() {
     }
   }
   rebuildSignals();
+}
+
+void IntentEditor::addNumbers() {
+  for (const auto& n : numbers()) {
+    auto* edit = new QLineEdit(this);
+    edit->setObjectName(QString("number-") + n.id);
+    edit->setAccessibleName(n.label);
+    edit->setPlaceholderText(n.example);
+    connect(edit, &QLineEdit::editingFinished, this, [this, &n, edit] {
+      auto intent = current();
+      const auto typed = edit->text().trimmed();
+      if (typed == n.show(intent)) return;
+      if (const auto wrong = n.take(intent, typed.toStdString())) {
+        m_said->setText(qs(wrong->what));
+        m_said->show();
+        return;
+      }
+      m_said->hide();
+      m_session.apply({"Change " + std::string(n.id) + " of " + m_motor, {harness::Put<harness::Intent>{intent, {}}}});
+    });
+    m_numbers->addRow(n.label, edit);
+  }
+}
+
+// Only the numbers that mean something for this motor; one that is set is never hidden.
+void IntentEditor::showNumbers() {
+  const auto intent = current();
+  const auto* device = m_session.harness().device(m_motor);
+  const auto part = device ? m_session.library().find(device->part) : nullptr;
+  const bool stepper = part && windings(*part) > 1;
+  for (const auto& n : numbers()) {
+    auto* edit = findChild<QLineEdit*>(QString("number-") + n.id);
+    const auto text = n.show(intent);
+    const bool shown = !text.isEmpty() || (n.stepper ? stepper : intent.speedControl);
+    edit->setVisible(shown);
+    m_numbers->labelForField(edit)->setVisible(shown);
+    edit->setEnabled(!m_session.readOnly());
+    if (!edit->hasFocus()) edit->setText(text);
+  }
+  m_ramp->setVisible(intent.ramp || (part && !stepper));
+  m_together->setVisible(intent.together || (part && !stepper));
 }
 
 // One line for each role that the stage's channel has; those of the plan that it has not are kept and shown too.

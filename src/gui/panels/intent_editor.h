@@ -25,14 +25,16 @@ class IntentEditor : public QWidget {
  private:
   Session& m_session;
   std::string m_motor;
-  QCheckBox *m_both, *m_speed, *m_hold;
+  QCheckBox *m_both, *m_speed, *m_hold, *m_ramp, *m_together;
   QComboBox* m_channel;
-  QFormLayout* m_signals;
+  QFormLayout *m_numbers, *m_signals;
   QLabel* m_said;
   bool m_filling = false;
 
   harness::Intent current() const;
   void change(const std::string& what, const std::function<void(harness::Intent&)>& f);
+  void addNumbers();
+  void showNumbers();
   void rebuildSignals();
   void setPin(const std::string& role, const QString& typed);
 };
