@@ -293,7 +293,7 @@ class CommandList {
       if (s.role == "reverse") level = action == Action::Reverse ? Level::High : Level::Low;
       if (s.role == "step")
         level = action == Action::Step ? Level::High : Level::Low;
-      else if (s.role == "dir")
+      else if (s.role == "dir" && isStepper(m.kind))
         level = action == Action::Step && step == 0 ? Level::High : Level::Low;
       else if (s.role == "pulse")
         level = Level::Low;
@@ -332,7 +332,9 @@ class CommandList {
       for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actions(k).front(), 0);
       add(std::move(stalled), {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong});
     }
-    if (m.kind == MotorKind::Brushed && std::ranges::count(mine, Action::Reverse) > 0) {
+    // A plan that lets it coast first never sends it backwards while it turns.
+    const bool sudden = !m.intent || !m.intent->ramp;
+    if (m.kind == MotorKind::Brushed && sudden && std::ranges::count(mine, Action::Reverse) > 0) {
       auto c = make(Action::Reverse, 0, Moment::Reversing, ", still turning forward");
       set(c, motor, Action::Reverse, 0);
       add(std::move(c), {Charge::Full});

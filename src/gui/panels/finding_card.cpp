@@ -13,6 +13,8 @@
 
 namespace bold::gui {
 namespace {
+constexpr int kMostFollowing = 8;  // lines; the findings themselves are all in the picture
+
 
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
@@ -72,7 +74,6 @@ FindingCard::FindingCard(const checks::Finding& f, const std::vector<const check
     formula->setTextInteractionFlags(Qt::TextSelectableByMouse);
     more->addWidget(formula);
   }
-  for (const auto* e : explained) more->addWidget(label(tr("It also explains: %1").arg(qs(e->headline)), 12, c.inkSoft, false, m_more));
   if (f.repair && f.mendedAfter == 0) {
     auto* box = new QFrame(m_more);
     box->setObjectName("repairBox");
@@ -90,6 +91,14 @@ FindingCard::FindingCard(const checks::Finding& f, const std::vector<const check
     inside->addWidget(m_repair, 0, Qt::AlignLeft);
     more->addWidget(box);
   }
+  // What follows from it comes after what to do about it, however much that is.
+  QStringList follows;
+  for (const auto* e : explained) follows << qs(e->headline);
+  if (follows.size() > kMostFollowing) {
+    const auto rest = follows.size() - kMostFollowing;
+    follows = follows.mid(0, kMostFollowing) << tr("and %1 more").arg(rest);
+  }
+  if (!follows.isEmpty()) more->addWidget(label(tr("It also explains:\n%1").arg(follows.join("\n")), 12, c.inkSoft, false, m_more));
   if (!f.sources.empty()) {
     QStringList sources;
     for (const auto& s : f.sources) sources << qs(s);

@@ -21,6 +21,12 @@ const std::map<std::string, std::string> kExcused{
     {"breadboard: removed bb.e12 bb.tn5", "the gate that floats then is named at the transistor, not at the breadboard's row"},
     {"bts7960: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
     {"drv8833: set s1.sleepLink fitted", "the link holds the stage awake; the plan's pin does the same"},
+    {"stack-carriers: set k.yMS1 fitted", "no carrier is in that socket"},
+    {"stack-carriers: set k.yMS2 fitted", "no carrier is in that socket"},
+    {"stack-carriers: set k.yMS3 fitted", "no carrier is in that socket"},
+    {"stack-carriers: set k.zMS1 fitted", "no carrier is in that socket"},
+    {"stack-carriers: set k.zMS2 fitted", "no carrier is in that socket"},
+    {"stack-carriers: set k.zMS3 fitted", "no carrier is in that socket"},
     {"step-dir-esp32: moved s1.EN to s1.MS1 (other end r1.A)", "the stage holds at boot without it, and the plan names no microsteps"},
     {"step-dir-esp32: moved s1.VIO to s1.GND-2 (other end r1.B)", "the stage holds at boot, which for step/dir stages is the default"},
 };

@@ -57,7 +57,7 @@ Findings junctionTemperature(const SolvedBench& s) {
       f.formula = fmt::format("{} + {} x {:.3g} K/W {}", show(Celsius{air}), show(power), k,
                               far ? "> " + show(Celsius{*hottest + kFar}) : "= " + show(shown));
       f.args = {{"temperature", shown}, {"power", power}, {"limit", Celsius{*hottest}}};
-      f.bar = Bar{"junction", shown, AnyQuantity(Celsius{air}), Celsius{*hottest}, "greatest"};
+      f.bar = Bar{"junction", far ? Celsius{*hottest + kFar} : shown, AnyQuantity(Celsius{air}), Celsius{*hottest}, "greatest"};
       f.sources = sourcesOf({&package.thermal, &package.hottest});
       out.push_back(std::move(f));
     }
