@@ -6,6 +6,7 @@
 #include "core/harness/file_system.h"
 #include "core/parts/library.h"
 #include "core/parts/own_parts.h"
+#include "core/parts/typed_part.h"
 
 namespace bold::cli {
 namespace {
@@ -42,8 +43,18 @@ int listParts(const std::vector<std::string>& words, bool json) {
     for (const auto& f : p->figures) one["figures"].push_back(figure(f));
     all.push_back(one);
   }
+  const auto typed = parts::typedParts(query);
+  for (const auto& t : typed) {
+    if (!json) {
+      std::string figures;
+      for (const auto& [name, value] : t.overrides) figures += (figures.empty() ? "" : ", ") + name + " " + value;
+      std::printf("%-24s %s, as typed (%s)\n", t.part.c_str(), t.text.c_str(), figures.c_str());
+      continue;
+    }
+    all.push_back({{"id", t.part}, {"name", t.text}, {"overrides", t.overrides}});
+  }
   if (json) std::fputs(jsonText(Json{{"parts", all}}).c_str(), stdout);
-  if (!json && hits.empty()) std::fprintf(stderr, "boldh: No part matches all of these words.\n");
+  if (!json && hits.empty() && typed.empty()) std::fprintf(stderr, "boldh: No part matches all of these words.\n");
   return 0;
 }
 

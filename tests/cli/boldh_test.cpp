@@ -47,7 +47,7 @@ TEST_CASE("check of the demo prints exactly this and ends 0") {
   CHECK(r.out == "Wave tank, bench 3 (" + kDemo +
                      ")\n"
                      "Clear to switch on: 2 notes\n"
-                     "Judged: 103 checks, 51 commands solved, 0 figures unknown.\n"
+                     "Judged: 103 checks, 50 commands solved, 0 figures unknown.\n"
                      "  taken: 25 wires without gauge or length: taken as 28 AWG 0.2 m at controllers\n"
                      "         and logic, 22 AWG 0.3 m elsewhere.\n"
                      "  taken: ambient 30 °C.\n"
@@ -149,9 +149,9 @@ TEST_CASE("checks lists every check, explain prints its page") {
 }
 
 TEST_CASE("parts finds parts by words, own parts too, and names broken files") {
-  CHECK(run({"parts", "8825"}).out ==
+  CHECK(run({"parts", "drv8825", "cooled"}).out ==
         "drv8825-carrier          Step/dir carrier DRV8825: one bipolar stepper, 1.5 A a coil bare, 2.2 A cooled\n");
-  const auto j = nlohmann::json::parse(run({"parts", "uln2003", "--format", "json"}).out);
+  const auto j = nlohmann::json::parse(run({"parts", "uln2003", "board", "--format", "json"}).out);
   REQUIRE(j["parts"].size() == 1);
   CHECK(j["parts"][0]["id"] == "uln2003-board");
   CHECK(j["parts"][0]["figures"][0]["unit"] == "A");
@@ -165,4 +165,13 @@ TEST_CASE("parts finds parts by words, own parts too, and names broken files") {
   CHECK(own.code == 0);
   CHECK(own.out == "bench-lamp               Bench lamp: 5 W (your own)\n");
   CHECK(own.err.find("broken.json: The file is not whole JSON") != std::string::npos);
+}
+
+TEST_CASE("parts makes a part of figures that are typed") {
+  const auto r = run({"parts", "12", "V", "0.5", "A,", "2", "A", "stall"});
+  CHECK(r.code == 0);
+  CHECK(r.out.find("Brushed motor 12 V, 500 mA running, 2 A stalled, as typed (highest 12 V, nominal 12 V, run 500 mA, winding 6 ohm)") !=
+        std::string::npos);
+  const auto j = nlohmann::json::parse(run({"parts", "stepper", "1.5", "A", "3", "V", "--format", "json"}).out);
+  CHECK(j["parts"].back()["overrides"]["winding"] == "2 ohm");
 }

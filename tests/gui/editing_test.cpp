@@ -295,3 +295,39 @@ TEST_CASE("a motor that starts gently is judged without a sudden reversal") {
   w.settle();
   CHECK_FALSE(sudden());
 }
+
+TEST_CASE("figures typed into the search box make a part with these figures") {
+  Window w;
+  w.session.startEmpty();
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  search->setText("12 V 0.5 A, 2 A stall");
+  auto* hits = w.find<QListWidget>("partHits");
+  int row = -1;
+  for (int i = 0; i < hits->count(); ++i)
+    if (hits->item(i)->text().contains("as typed")) row = i;
+  REQUIRE(row >= 0);
+  hits->setCurrentRow(row);
+  QTest::keyClick(search, Qt::Key_Return);
+  REQUIRE(w.session.harness().devices.size() == 1);
+  const auto& d = w.session.harness().devices.front();
+  CHECK(d.part == "brushed-motor");
+  CHECK(d.overrides.at("winding") == "6 ohm");
+  w.session.undoStack().undo();
+  CHECK(w.session.harness().devices.empty());
+}
+
+TEST_CASE("a part used lately comes first among those that match") {
+  Window w;
+  w.session.startEmpty();
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  auto* hits = w.find<QListWidget>("partHits");
+  search->setText("nema 17");
+  REQUIRE(hits->count() >= 3);
+  const auto last = hits->item(hits->count() - 1)->text();
+  hits->setCurrentRow(hits->count() - 1);
+  QTest::keyClick(search, Qt::Key_Return);
+  search->setText("nema 17");
+  CHECK(hits->item(0)->text() == last);
+}

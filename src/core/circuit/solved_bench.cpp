@@ -1,8 +1,8 @@
 #include "core/circuit/solved_bench.h"
 
-#include <algorithm>
 #include <atomic>
-#include <thread>
+
+#include "core/base/parallel.h"
 
 namespace bold::circuit {
 namespace {
@@ -43,15 +43,7 @@ class Solving {
     // The first command of all is the start of every chain.
     const auto& first = chains.front().front();
     m_base = one(first, nullptr, nullptr);
-    std::atomic<std::size_t> next{0};
-    const auto work = [&] {
-      for (std::size_t k = next++; k < chains.size() && !m_gaveUp; k = next++) chain(chains[k]);
-    };
-    const auto cores = std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), chains.size());
-    std::vector<std::jthread> helpers;
-    for (std::size_t k = 1; k < cores; ++k) helpers.emplace_back(work);
-    work();
-    helpers.clear();
+    inParallel(chains.size(), [&](std::size_t k) { chain(chains[k]); });
     return !m_gaveUp;
   }
 
@@ -69,7 +61,8 @@ class Solving {
         m_gaveUp = true;
         return;
       }
-      const auto* p = m_solved.points[job.slot] ? m_solved.points[job.slot].get() : one(job, needsRunning(*job.command) ? running : nullptr, last);
+      const auto* p =
+          m_solved.points[job.slot] ? m_solved.points[job.slot].get() : one(job, needsRunning(*job.command) ? running : nullptr, last);
       if (!p->solved()) continue;
       last = p;
       const auto& c = *job.command;

@@ -7,51 +7,15 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/embedded.h"
+#include "core/base/parallel.h"
 #include "core/parts/read_part.h"
+#include "core/parts/search.h"
 
 namespace bold::parts {
 namespace {
 
 constexpr int kDeepestBase = 4;
 constexpr double kContradiction = 0.2;  // share by which two replaced figures may disagree
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
-
-std::vector<std::string> words(std::string_view query) {
-  std::vector<std::string> out;
-  std::string word;
-  for (const char c : lower(query) + " ") {
-    if (c != ' ') {
-      word += c;
-    } else if (!word.empty()) {
-      out.push_back(word);
-      word.clear();
-    }
-  }
-  return out;
-}
-
-int score(const Part& p, const std::vector<std::string>& query) {
-  int total = 0;
-  const std::string id = lower(p.id);
-  const std::string name = lower(p.name);
-  std::string rest = lower(p.summary) + " " + lower(p.kind);
-  for (const auto& w : p.words) rest += " " + lower(w);
-  for (const auto& q : query) {
-    int s = 0;
-    if (rest.find(q) != std::string::npos) s = 1;
-    if (id.find(q) != std::string::npos) s = 3;
-    if (name.find(q) != std::string::npos) s = std::max(s, name.starts_with(q) ? 5 : 3);
-    if (std::ranges::count(p.words, q) > 0) s = std::max(s, 4);
-    if (s == 0) return 0;
-    total += s;
-  }
-  return total + 1;
-}
 
 }  // namespace
 
@@ -73,9 +37,21 @@ void Library::addOwn(const std::map<std::string, std::string>& files, std::vecto
 }
 
 void Library::add(const std::map<std::string, std::string>& files, bool own, std::vector<Problem>& problems) {
+  // Files and parts are read side by side, and gathered in order.
+  struct Parsed {
+    const std::string* file;
+    const std::string* text;
+    Result<Json> json = fail(std::string());
+    std::vector<Problem> problems;
+  };
+  std::vector<Parsed> parsed;
+  for (const auto& [file, text] : files) parsed.push_back({&file, &text, fail(std::string()), {}});
+  inParallel(parsed.size(), [&](std::size_t k) { parsed[k].json = parseJson(*parsed[k].text, *parsed[k].file, parsed[k].problems); });
   std::map<std::string, std::pair<std::string, Json>> raw;  // id -> file, json
-  for (const auto& [file, text] : files) {
-    auto json = parseJson(text, file, problems);
+  for (auto& one : parsed) {
+    const auto& file = *one.file;
+    auto& json = one.json;
+    problems.insert(problems.end(), one.problems.begin(), one.problems.end());
     if (!json) {
       problems.push_back(json.error());
       continue;
@@ -91,6 +67,13 @@ void Library::add(const std::map<std::string, std::string>& files, bool own, std
       problems.push_back({fmt::format("Another file has a part with the id \"{}\".", id), file + "#/id", "The first one was kept."});
     }
   }
+  struct Whole {
+    std::string id, file;
+    Json json;
+    std::optional<Part> part;
+    std::vector<Problem> problems;
+  };
+  std::vector<Whole> wholes;
   for (const auto& [id, entry] : raw) {
     const auto& file = entry.first;
     Json whole = entry.second;
@@ -119,15 +102,17 @@ void Library::add(const std::map<std::string, std::string>& files, bool own, std
       if (!found->contains("basedOn")) whole.erase("basedOn");
     }
     if (!sound) continue;
-    std::vector<Problem> found;
-    auto part = readPart(whole, file, found);
-    if (!part) {
-      found.front().kept = "The part was left out; the other parts were loaded.";
-      problems.insert(problems.end(), found.begin(), found.end());
+    wholes.push_back({id, file, std::move(whole), {}, {}});
+  }
+  inParallel(wholes.size(), [&](std::size_t k) { wholes[k].part = readPart(wholes[k].json, wholes[k].file, wholes[k].problems); });
+  for (auto& w : wholes) {
+    if (!w.part) {
+      w.problems.front().kept = "The part was left out; the other parts were loaded.";
+      problems.insert(problems.end(), w.problems.begin(), w.problems.end());
       continue;
     }
-    part->own = own;
-    m_parts[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(std::move(whole))};
+    w.part->own = own;
+    m_parts[w.id] = {std::make_shared<const Part>(std::move(*w.part)), std::make_shared<const Json>(std::move(w.json))};
   }
 }
 
@@ -204,12 +189,14 @@ std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const 
   return std::make_shared<const Part>(std::move(*part));
 }
 
-std::vector<std::shared_ptr<const Part>> Library::search(std::string_view query) const {
-  const auto q = words(query);
-  std::vector<std::pair<int, std::shared_ptr<const Part>>> hits;
+std::vector<std::shared_ptr<const Part>> Library::search(std::string_view text) const {
+  const auto query = parseQuery(text);
+  std::vector<std::pair<double, std::shared_ptr<const Part>>> hits;
   for (const auto& [id, e] : m_parts)
-    if (const int s = score(*e.part, q); s > 0) hits.emplace_back(s, e.part);
-  std::ranges::stable_sort(hits, [](const auto& a, const auto& b) { return a.first > b.first; });
+    if (const double s = score(*e.part, query); s > 0) hits.emplace_back(s, e.part);
+  std::ranges::stable_sort(hits, [](const auto& a, const auto& b) {
+    return a.first != b.first ? a.first > b.first : naturallyBefore(a.second->id, b.second->id);
+  });
   std::vector<std::shared_ptr<const Part>> out;
   out.reserve(hits.size());
   for (auto& h : hits) out.push_back(std::move(h.second));

@@ -6,15 +6,21 @@
 #include <QListWidget>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QSettings>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "core/harness/recipe.h"
+#include "core/parts/typed_part.h"
 #include "gui/panels/device_details.h"
 #include "gui/session/session.h"
 
 namespace bold::gui {
 namespace {
 constexpr int kMostHits = 30;
+constexpr int kMostRecent = 12;
+constexpr int kFigures = Qt::UserRole + 1;  // of a part as typed: its replaced figures
+const char* const kRecentParts = "recentParts";
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
 }
@@ -33,7 +39,7 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   column->addWidget(head);
   m_search = new QLineEdit(this);
   m_search->setObjectName("partSearch");
-  m_search->setPlaceholderText(tr("add a part: uno, 28byj, 12 v 2 a"));
+  m_search->setPlaceholderText(tr("add a part: uno, 28byj, 12 V 0.5 A, 2 A stall"));
   m_search->setAccessibleName(tr("Find a part to add"));
   m_search->setClearButtonEnabled(true);
   m_search->installEventFilter(this);
@@ -93,10 +99,28 @@ void BenchPanel::showHits() {
   m_hits->setVisible(!query.isEmpty());
   if (query.isEmpty()) return;
   int n = 0;
-  for (const auto& p : m_session.library().search(query.toStdString())) {
+  auto hits = m_session.library().search(query.toStdString());
+  // What was used lately is likely meant again.
+  const auto recent = QSettings().value(kRecentParts).toStringList();
+  const auto rank = [&](const auto& p) {
+    const auto at = recent.indexOf(qs(p->id));
+    return at < 0 ? recent.size() : at;
+  };
+  std::ranges::stable_sort(hits, {}, rank);
+  const auto add = [&](const QString& text, const std::string& id, const QVariantMap& figures) {
+    auto* item = new QListWidgetItem(text, m_hits);
+    item->setData(Qt::UserRole, qs(id));
+    item->setData(kFigures, figures);
+  };
+  for (const auto& p : hits) {
     if (++n > kMostHits) break;
-    auto* item = new QListWidgetItem(qs(p->name + ": " + p->summary), m_hits);
-    item->setData(Qt::UserRole, qs(p->id));
+    add(qs(p->name + ": " + p->summary), p->id, {});
+  }
+  for (const auto& t : parts::typedParts(query.toStdString())) {
+    QVariantMap figures;
+    for (const auto& [name, value] : t.overrides) figures[qs(name)] = qs(value);
+    add(tr("%1, as typed").arg(qs(t.text)), t.part, figures);
+    ++n;
   }
   if (n == 0) new QListWidgetItem(tr("No part matches all of these words."), m_hits);
   m_hits->setCurrentRow(0);
@@ -108,7 +132,15 @@ void BenchPanel::addHit(int row) {
   if (id.empty()) return;
   auto edit = harness::addPart(m_session.harness(), m_session.library(), id);
   if (!edit) return;
-  const auto device = std::get<harness::Put<harness::Device>>(edit->changes.front()).value.id;
+  auto& put = std::get<harness::Put<harness::Device>>(edit->changes.front()).value;
+  const auto device = put.id;
+  const auto figures = m_hits->item(row)->data(kFigures).toMap();
+  for (auto it = figures.begin(); it != figures.end(); ++it) put.overrides[it.key().toStdString()] = it.value().toString().toStdString();
+  QSettings settings;
+  auto recent = settings.value(kRecentParts).toStringList();
+  recent.removeAll(qs(id));
+  recent.prepend(qs(id));
+  settings.setValue(kRecentParts, QStringList(recent.mid(0, kMostRecent)));
   m_session.apply(*edit);
   m_search->clear();
   m_session.select(qs(device));

@@ -312,7 +312,12 @@ class Placer {
     if (i.part->terminals.size() <= 60) return out;
     for (const auto& c : m_h.connections)
       for (const auto* end : {&c.a, &c.b})
-        if (end->device == i.device->id) out.insert(end->terminal);
+        if (end->device == i.device->id) {
+          out.insert(end->terminal);
+          // Of a header that is plugged as a whole its first pin stands for it.
+          for (const auto& t : i.part->terminals)
+            if (t.place.position == 1 && parts::connectorId(t.place.connector) == end->terminal) out.insert(t.id);
+        }
     if (out.empty()) out.insert(i.part->terminals.front().id);
     return out;
   }

@@ -210,4 +210,11 @@ TEST_CASE("the search box finds parts by the words people use") {
   CHECK(first("8825") == "drv8825-carrier");
   CHECK(first("nema 17 1.68") == "stepper-nema17-1a68");
   CHECK(first("nothing like this").empty());
+  CHECK(first("nema 17 1.5 a") == "stepper-nema17-1a68");
+  CHECK(first("43 a") == "bts7960-module");
+  CHECK(first("5v 2a") == "adapter-5v-2a");
+  CHECK(first("darlington") == "darlington-tip120");
+  CHECK(first("nano") == "board-nano-atmega328p");
+  CHECK(first("battery 7.4 v") == "battery-lipo-2s");
+  CHECK(first("12 V 0.5 A, 2 A stall") == "brushed-gear25-12v");
 }
