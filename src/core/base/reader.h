@@ -1,5 +1,6 @@
 #pragma once
 
+#include <algorithm>
 #include <nlohmann/json.hpp>
 #include <set>
 #include <string>
@@ -25,7 +26,7 @@ class ObjectReader {
 
   /// The value, or nullptr; the key counts as known from now on.
   const Json* get(const std::string& key) {
-    m_known.insert(key);
+    m_known.push_back(key);
     if (!m_json.is_object()) return nullptr;
     const auto it = m_json.find(key);
     return it == m_json.end() ? nullptr : &*it;
@@ -91,7 +92,7 @@ class ObjectReader {
     std::vector<std::string> out;
     if (m_json.is_object())
       for (const auto& [k, v] : m_json.items())
-        if (!m_known.contains(k)) out.push_back(k);
+        if (std::ranges::find(m_known, k) == m_known.end()) out.push_back(k);
     return out;
   }
 
@@ -99,7 +100,7 @@ class ObjectReader {
   const Json& m_json;
   std::string m_file, m_pointer;
   std::vector<Problem>& m_problems;
-  std::set<std::string> m_known;
+  std::vector<std::string> m_known;  // asked for, now and then twice
 };
 
 }  // namespace bold

@@ -74,9 +74,10 @@ void Library::add(const std::map<std::string, std::string>& files, bool own, std
     std::vector<Problem> problems;
   };
   std::vector<Whole> wholes;
-  for (const auto& [id, entry] : raw) {
+  const bool based = std::ranges::any_of(raw, [](const auto& r) { return r.second.second.contains("basedOn"); });
+  for (auto& [id, entry] : raw) {
     const auto& file = entry.first;
-    Json whole = entry.second;
+    Json whole = based ? entry.second : std::move(entry.second);  // another may be based on it
     std::vector<std::string> chain{id};
     bool sound = true;
     while (sound && whole.contains("basedOn") && whole["basedOn"].is_string()) {
