@@ -28,6 +28,7 @@ int solve(const SolveArguments& arguments);
 int check(const CheckArguments& arguments);
 int explain(const std::string& check, bool json);
 int listChecks(bool json);
+int showPart(const std::string& id);  ///< its card
 int listParts(const std::vector<std::string>& words, bool json);
 
 /// A bench with the library it is to be judged by: shipped parts, the user's own, and the document's copies.

@@ -40,6 +40,10 @@ int run(int argc, char** argv) {
   parts->add_option("WORD", words, "words to look for");
   parts->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
 
+  std::string partId;
+  auto* part = app.add_subcommand("part", "Print the card of a part: terminals, figures with sources, what its inputs do, pitfalls.");
+  part->add_option("PART", partId, "its id, such as l298n-module")->required();
+
   try {
     app.parse(argc, argv);
   } catch (const CLI::ParseError& e) {
@@ -54,6 +58,7 @@ int run(int argc, char** argv) {
     point.json = json;
     return bold::cli::solve(point);
   }
+  if (*part) return bold::cli::showPart(partId);
   if (*explain) return bold::cli::explain(which, json);
   if (*checks) return bold::cli::listChecks(json);
   return bold::cli::listParts(words, json);

@@ -6,6 +6,7 @@
 #include "core/harness/file_system.h"
 #include "core/parts/library.h"
 #include "core/parts/own_parts.h"
+#include "core/parts/part_card.h"
 #include "core/parts/typed_part.h"
 
 namespace bold::cli {
@@ -55,6 +56,21 @@ int listParts(const std::vector<std::string>& words, bool json) {
   }
   if (json) std::fputs(jsonText(Json{{"parts", all}}).c_str(), stdout);
   if (!json && hits.empty() && typed.empty()) std::fprintf(stderr, "boldh: No part matches all of these words.\n");
+  return 0;
+}
+
+int showPart(const std::string& id) {
+  Disk disk;
+  auto library = parts::Library::shipped();
+  std::vector<Problem> problems;
+  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
+  const auto part = library.find(id);
+  if (!part) {
+    std::fprintf(stderr, "boldh: There is no part \"%s\". \"boldh parts WORD\" finds them.\n", id.c_str());
+    return 2;
+  }
+  std::fputs(parts::partCard(*part, library.json(id)).c_str(), stdout);
   return 0;
 }
 

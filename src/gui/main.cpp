@@ -8,6 +8,7 @@
 
 #include "core/parts/own_parts.h"
 #include "gui/main_window.h"
+#include "gui/panels/part_card_dialog.h"
 #include "gui/panels/step_rail.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -27,6 +28,7 @@ int main(int argc, char** argv) {
   options.addOption({"picture", "Write a picture of the window to FILE (PNG) and end.", "FILE"});
   options.addOption({"step", "Begin with this step: bench, wiring, limits or currents.", "STEP", "limits"});
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
+  options.addOption({"card", "Show the card of this part.", "PART"});
   options.addOption({"pick", "Pick the finding with this number.", "N"});
   options.addOption({"select", "Select a device, terminal or connection.", "ID"});
   options.addOption({"theme", "light or dark.", "THEME"});
@@ -58,6 +60,13 @@ int main(int argc, char** argv) {
   if (options.isSet("select")) session.select(options.value("select"));
   if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCharge());
 
+  QWidget* shown = &window;
+  if (options.isSet("card")) {
+    auto* card = new PartCardDialog(session, options.value("card").toStdString(), &window);
+    card->show();
+    shown = card;
+  }
+
   if (options.isSet("picture")) {
     // The explained analysis is the last that comes for a document that nobody edits; then one moment to lay out.
     auto* settle = new QTimer(&app);
@@ -69,8 +78,8 @@ int main(int argc, char** argv) {
         if (options.isSet("pick") && f.number == options.value("pick").toInt()) session.pick(QString::fromStdString(f.identity()));
       settle->start();
     });
-    QObject::connect(settle, &QTimer::timeout, &app, [&window, &options] {
-      const bool written = window.grab().save(options.value("picture"), "PNG");
+    QObject::connect(settle, &QTimer::timeout, &app, [shown, &options] {
+      const bool written = shown->grab().save(options.value("picture"), "PNG");
       if (!written) std::fprintf(stderr, "bold-harness: %s cannot be written.\n", qPrintable(options.value("picture")));
       QApplication::exit(written ? 0 : 2);
     });

@@ -175,3 +175,12 @@ TEST_CASE("parts makes a part of figures that are typed") {
   const auto j = nlohmann::json::parse(run({"parts", "stepper", "1.5", "A", "3", "V", "--format", "json"}).out);
   CHECK(j["parts"].back()["overrides"]["winding"] == "2 ohm");
 }
+
+TEST_CASE("part prints the card of a part") {
+  const auto r = run({"part", "l298n-module"});
+  CHECK(r.code == 0);
+  CHECK(r.out.starts_with("# Bridge module L298N\n"));
+  const auto none = run({"part", "warp-coil"});
+  CHECK(none.code == 2);
+  CHECK(none.err == "boldh: There is no part \"warp-coil\". \"boldh parts WORD\" finds them.\n");
+}

@@ -6,6 +6,7 @@
 #include <QListWidget>
 #include <QMessageBox>
 #include <QTableWidget>
+#include <QTextBrowser>
 #include <QTimer>
 #include <catch2/catch.hpp>
 #include <fstream>
@@ -330,4 +331,20 @@ TEST_CASE("a part used lately comes first among those that match") {
   QTest::keyClick(search, Qt::Key_Return);
   search->setText("nema 17");
   CHECK(hits->item(0)->text() == last);
+}
+
+TEST_CASE("the card of a part opens from its details, with a drawing and its figures") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("s1");
+  w.find<QPushButton>("aboutPart")->click();
+  auto* dialog = w.find<QDialog>("partCard");
+  REQUIRE(dialog);
+  CHECK(dialog->isVisible());
+  CHECK(dialog->findChild<QLabel*>("partDrawing")->pixmap(Qt::ReturnByValue).width() > 100);
+  const auto text = dialog->findChild<QTextBrowser*>("partText")->toPlainText();
+  CHECK(text.contains("peak output current"));
+  CHECK(text.contains("recalled, not re-read"));
+  dialog->close();
 }

@@ -13,6 +13,7 @@
 #include "core/harness/recipe.h"
 #include "core/parts/typed_part.h"
 #include "gui/panels/device_details.h"
+#include "gui/panels/part_card_dialog.h"
 #include "gui/session/session.h"
 
 namespace bold::gui {
@@ -47,6 +48,7 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   m_hits = new QListWidget(this);
   m_hits->setObjectName("partHits");
   m_hits->setAccessibleName(tr("Matching parts"));
+  m_hits->setToolTip(tr("Enter puts it on the bench, F1 shows its card"));
   m_hits->setFixedHeight(168);
   m_hits->hide();
   column->addWidget(m_hits);
@@ -83,6 +85,11 @@ bool BenchPanel::eventFilter(QObject* watched, QEvent* event) {
     const int step = key == Qt::Key_Down ? 1 : key == Qt::Key_Up ? -1 : 0;
     if (step != 0) {
       m_hits->setCurrentRow(std::clamp(m_hits->currentRow() + step, 0, m_hits->count() - 1));
+      return true;
+    }
+    if (key == Qt::Key_F1 && m_hits->currentItem()) {
+      const auto id = m_hits->currentItem()->data(Qt::UserRole).toString().toStdString();
+      if (!id.empty()) (new PartCardDialog(m_session, id, window()))->show();
       return true;
     }
     if (key == Qt::Key_Escape) {

@@ -14,6 +14,7 @@
 #include "core/harness/recipe.h"
 #include "core/parts/roles.h"
 #include "gui/panels/intent_editor.h"
+#include "gui/panels/part_card_dialog.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 
@@ -87,6 +88,12 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   remove->setEnabled(!m_session.readOnly());
   connect(remove, &QPushButton::clicked, this, [this] { m_session.apply(harness::removeDevice(m_session.harness(), m_device)); });
   row->addWidget(remove);
+  auto* card = new QPushButton(tr("About this part"), this);
+  card->setObjectName("aboutPart");
+  connect(card, &QPushButton::clicked, this, [this] {
+    if (const auto* now = m_session.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
+  });
+  row->addWidget(card);
   auto* done = new QPushButton(tr("It is done"), this);
   done->setObjectName("deviceDone");
   bool open = d->state != harness::State::OnBench;

@@ -15,7 +15,6 @@ namespace bold::gui {
 namespace {
 constexpr int kMostFollowing = 8;  // lines; the findings themselves are all in the picture
 
-
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
 }

@@ -33,7 +33,10 @@ struct Number {
 
 template <class Q>
 Number quantity(const char* id, const QString& label, const QString& example, bool stepper, std::optional<Q> harness::Intent::*field) {
-  return {id, label, example, stepper,
+  return {id,
+          label,
+          example,
+          stepper,
           [field](const harness::Intent& i) { return i.*field ? qs(displayText(*(i.*field))) : QString(); },
           [field](harness::Intent& i, const std::string& text) -> std::optional<Problem> {
             if (text.empty()) {
@@ -50,36 +53,37 @@ Number quantity(const char* id, const QString& label, const QString& example, bo
 
 const std::vector<Number>& numbers() {
   using harness::Intent;
-  static const std::vector<Number> all{
-      quantity<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"), false, &Intent::pwm),
-      {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"), false,
-       [](const Intent& i) { return i.dutyCap ? QString("%1 %").arg(*i.dutyCap * 100) : QString(); },
-       [](Intent& i, const std::string& text) -> std::optional<Problem> {
-         if (text.empty()) {
-           i.dutyCap.reset();
-           return std::nullopt;
-         }
-         bool ok = false;
-         const double percent = qs(text).remove('%').trimmed().toDouble(&ok);
-         if (!ok || percent <= 0 || percent > 100) return Problem{"The greatest duty is a share between 0 and 100 %.", {}, {}};
-         i.dutyCap = percent / 100;
-         return std::nullopt;
-       }},
-      quantity<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"), true, &Intent::rate),
-      {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"), true,
-       [](const Intent& i) { return i.stepsPerTurn ? QString::number(*i.stepsPerTurn) : QString(); },
-       [](Intent& i, const std::string& text) -> std::optional<Problem> {
-         if (text.empty()) {
-           i.stepsPerTurn.reset();
-           return std::nullopt;
-         }
-         bool ok = false;
-         const int steps = qs(text).toInt(&ok);
-         if (!ok || steps < 1 || steps > 1000000) return Problem{"Steps a turn are a whole number from 1 to 1000000.", {}, {}};
-         i.stepsPerTurn = steps;
-         return std::nullopt;
-       }},
-      quantity<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"), true, &Intent::pulse)};
+  static const std::vector<Number> all{quantity<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"), false, &Intent::pwm),
+                                       {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"), false,
+                                        [](const Intent& i) { return i.dutyCap ? QString("%1 %").arg(*i.dutyCap * 100) : QString(); },
+                                        [](Intent& i, const std::string& text) -> std::optional<Problem> {
+                                          if (text.empty()) {
+                                            i.dutyCap.reset();
+                                            return std::nullopt;
+                                          }
+                                          bool ok = false;
+                                          const double percent = qs(text).remove('%').trimmed().toDouble(&ok);
+                                          if (!ok || percent <= 0 || percent > 100)
+                                            return Problem{"The greatest duty is a share between 0 and 100 %.", {}, {}};
+                                          i.dutyCap = percent / 100;
+                                          return std::nullopt;
+                                        }},
+                                       quantity<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"), true, &Intent::rate),
+                                       {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"), true,
+                                        [](const Intent& i) { return i.stepsPerTurn ? QString::number(*i.stepsPerTurn) : QString(); },
+                                        [](Intent& i, const std::string& text) -> std::optional<Problem> {
+                                          if (text.empty()) {
+                                            i.stepsPerTurn.reset();
+                                            return std::nullopt;
+                                          }
+                                          bool ok = false;
+                                          const int steps = qs(text).toInt(&ok);
+                                          if (!ok || steps < 1 || steps > 1000000)
+                                            return Problem{"Steps a turn are a whole number from 1 to 1000000.", {}, {}};
+                                          i.stepsPerTurn = steps;
+                                          return std::nullopt;
+                                        }},
+                                       quantity<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"), true, &Intent::pulse)};
   return all;
 }
 }  // namespace

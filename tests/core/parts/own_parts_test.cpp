@@ -1,6 +1,8 @@
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "core/parts/library.h"
+#include "core/parts/truth_table.h"
 
 using namespace bold;
 using namespace bold::parts;
@@ -112,4 +114,21 @@ TEST_CASE("overrides that cannot be used are named and the library's figure kept
   CHECK(p->figure("winding")->figure.typical() == 5.7);
   CHECK(p->figure("run")->figure.typical() == 0.5);
   CHECK(problems.size() == 4);
+}
+
+TEST_CASE("the template in the documentation is a sound part that drives both ways") {
+  const auto page = readFile("docs/parts.md");
+  const auto from = page.find("```json\n") + 8;
+  const auto text = page.substr(from, page.find("```", from) - from);
+  std::vector<Problem> problems;
+  auto library = parts::Library::shipped();
+  library.addOwn({{"mine.json", text}}, problems);
+  for (const auto& p : problems) INFO(p.what);
+  CHECK(problems.empty());
+  const auto part = library.find("my-bridge");
+  REQUIRE(part);
+  std::set<parts::BridgeAction> does;
+  for (const auto& row : parts::truthTable(*part, part->channels.front())) does.insert(parts::bridgeAction(row.outputs[0], row.outputs[1]));
+  CHECK(does.size() == 4);
+  CHECK_FALSE(does.contains(parts::BridgeAction::Short));
 }

@@ -1,3 +1,5 @@
+#include "core/parts/search.h"
+
 #include <rapidcheck/catch.h>
 
 #include <catch2/catch.hpp>
@@ -5,7 +7,6 @@
 
 #include "core/circuit/bench.h"
 #include "core/harness/recipe.h"
-#include "core/parts/search.h"
 #include "core/parts/typed_part.h"
 #include "support/benches.h"
 

@@ -1,0 +1,176 @@
+#include "core/parts/part_card.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+
+#include "core/parts/roles.h"
+#include "core/parts/truth_table.h"
+
+namespace bold::parts {
+namespace {
+
+constexpr std::size_t kMostTerminals = 100;  // a breadboard is not listed hole by hole
+constexpr std::size_t kMostRows = 32;        // of a truth table
+
+// A bar would end the cell.
+std::string cell(std::string text) {
+  for (std::size_t at = 0; (at = text.find('|', at)) != std::string::npos; at += 2) text.replace(at, 1, "\\|");
+  return text;
+}
+
+std::string whatItIs(const Terminal& t) {
+  std::vector<std::string> is;
+  if (t.ground) is.emplace_back("ground");
+  if (t.supply) {
+    std::string s = t.supply->purpose + " supply";
+    if (t.supply->recommended.known()) s += " " + displayText(t.supply->recommended);
+    if (t.supply->absolute.known()) s += ", at most " + displayText(t.supply->absolute);
+    if (t.supply->feeds.known()) s += ", gives " + displayText(t.supply->feeds);
+    is.push_back(s);
+  }
+  if (t.output) is.emplace_back("output");
+  if (t.input) is.push_back(t.input->absolute.known() ? "input, at most " + displayText(t.input->absolute) : "input");
+  if (t.pin) {
+    std::string s = t.pin->output ? "pin" : "input pin";
+    if (!t.pin->code.empty() && t.pin->code != t.label) s += " " + t.pin->code;
+    if (!t.pin->chip.empty() && t.pin->chip != t.label) s += ", " + t.pin->chip;
+    if (!t.pin->pwm.empty()) s += ", PWM of " + t.pin->pwm;
+    if (t.pin->softPwm && t.pin->pwm.empty()) s += ", PWM in software";
+    if (!t.pin->serial.empty()) s += ", " + t.pin->serial;
+    if (!t.pin->boot.empty() && t.pin->boot != "float") s += ", at boot " + t.pin->boot;
+    if (!t.pin->strap.empty()) s += ", must be " + t.pin->strap + " at the start";
+    if (!t.pin->reserved.empty()) s += ", leave alone: " + t.pin->reserved;
+    is.push_back(s);
+  }
+  if (t.openDrain) is.emplace_back("only pulls low");
+  std::string out;
+  for (const auto& s : is) out += (out.empty() ? "" : "; ") + s;
+  return out;
+}
+
+void terminals(const Part& p, std::string& out) {
+  if (p.terminals.size() > kMostTerminals) {
+    out += fmt::format("\n## Terminals\n\n{} of them.\n", p.terminals.size());
+    return;
+  }
+  out += "\n## Terminals\n";
+  if (!p.layoutKnown) out += "\nTheir order on the part is not known.\n";
+  out += "\n| where | terminal | what it is |\n|---|---|---|\n";
+  for (const auto& t : p.terminals) {
+    auto where = t.place.connector;
+    if (t.place.position > 0 && p.layoutKnown) where += fmt::format(": {}", t.place.position);
+    auto name = t.label;
+    for (const auto& a : t.aliases) name += ", " + a;
+    if (!t.colour.empty()) name += ", " + t.colour;
+    out += fmt::format("| {} | {} | {} |\n", cell(where), cell(name), cell(whatItIs(t)));
+  }
+}
+
+void figures(const Part& p, std::string& out) {
+  if (p.figures.empty()) return;
+  out += "\n## Figures\n\n| figure | value | under | source |\n|---|---|---|---|\n";
+  for (const auto& f : p.figures) {
+    auto value = displayText(f.figure);
+    if (f.figure.spreadMin && f.figure.spreadMax)
+      value += fmt::format(", of this kind {} to {}", displayText(AnyQuantity{*f.figure.spreadMin, f.figure.unit}),
+                           displayText(AnyQuantity{*f.figure.spreadMax, f.figure.unit}));
+    auto source = f.figure.source;
+    if (!f.figure.confidence.empty()) source += ", confidence " + f.figure.confidence;
+    if (!f.derivedFrom.empty()) source = fmt::format("{} / {}", f.derivedFrom, f.derivedOver);
+    out += fmt::format("| {} | {} | {} | {} |\n", cell(f.label), cell(value), cell(f.figure.condition), cell(source));
+  }
+}
+
+std::string_view word(Drive d) {
+  switch (d) {
+    case Drive::Open:
+      return "open";
+    case Drive::Low:
+      return "low";
+    case Drive::High:
+      return "high";
+    case Drive::Short:
+      return "short through";
+  }
+  return {};
+}
+
+void channels(const Part& p, std::string& out) {
+  for (const auto& c : p.channels) {
+    const auto rows = truthTable(p, c);
+    if (rows.empty() || rows.size() > kMostRows || rows.front().inputs.empty()) continue;
+    out += fmt::format("\n## {}\n\n|", p.channels.size() > 1 ? "Channel " + c.id : "What its inputs do");
+    for (const auto& [input, level] : rows.front().inputs) {
+      const auto* t = p.find(input);
+      out += fmt::format(" {} |", cell(t ? t->label : input));
+    }
+    for (const auto& o : c.out) out += fmt::format(" {} |", cell(p.find(o) ? p.find(o)->label : o));
+    out += " motor |\n|";
+    for (std::size_t k = 0; k < rows.front().inputs.size() + c.out.size() + 1; ++k) out += "---|";
+    out += "\n";
+    for (const auto& row : rows) {
+      out += "|";
+      for (const auto& [input, level] : row.inputs) out += level == Level::High ? " high |" : " low |";
+      for (const auto d : row.outputs) out += fmt::format(" {} |", word(d));
+      std::string does;
+      if (row.outputs.size() == 2) {
+        static constexpr std::string_view kWords[] = {"coasts", "forward", "reverse", "brakes", "short through"};
+        does = kWords[static_cast<int>(bridgeAction(row.outputs[0], row.outputs[1]))];
+      } else if (row.outputs.size() == 1) {
+        does = row.outputs[0] == Drive::Low ? "on" : "off";
+      }
+      out += fmt::format(" {} |\n", does);
+    }
+  }
+}
+
+void lists(const Part& p, const Json* file, std::string& out) {
+  const auto list = [&](const char* title, const std::vector<std::string>& lines) {
+    if (lines.empty()) return;
+    out += fmt::format("\n## {}\n\n", title);
+    for (const auto& l : lines) out += "- " + l + "\n";
+  };
+  list("Mind", p.pitfalls);
+  std::vector<std::string> measure;
+  for (const auto& f : p.figures)
+    if (const auto how = howToMeasure(f.id, p); !how.empty()) measure.push_back(fmt::format("{}: {}", f.label, how));
+  list("To measure", measure);
+  std::vector<std::string> notes;
+  if (file && file->contains("notes") && (*file)["notes"].is_array())
+    for (const auto& n : (*file)["notes"])
+      if (n.is_string()) notes.push_back(n.get<std::string>());
+  list("Notes", notes);
+}
+
+}  // namespace
+
+std::string_view howToMeasure(std::string_view figure, const Part& p) {
+  if (figure == "winding" && isMotor(p))
+    return "ohmmeter across the leads, shaft turned to three positions, the lowest reading counts; below 1 ohm with four leads, or voltage "
+           "over current with the shaft held for a moment.";
+  if (figure == "stall" && isMotor(p)) return "rated voltage over winding resistance; no need to hold the shaft.";
+  if (figure == "run" && isMotor(p)) return "ammeter in one lead while it drives its usual load.";
+  if (figure == "idle" && isMotor(p)) return "ammeter in one lead, shaft free.";
+  if (figure == "phase" && isMotor(p)) return "printed on it; it cannot be measured.";
+  if (figure == "resistance" && isSource(p))
+    return "voltage without load and with a known one: the difference over the current. A lamp or a power resistor will do.";
+  if (figure == "full" && isSource(p)) return "voltmeter, nothing connected, freshly charged.";
+  if (figure == "reference") return "voltmeter from the trimmer's wiper (or its test point) to logic ground, logic supply on.";
+  if (figure == "sense") return "printed on the two largest resistors beside the chip: R100 is 0.1 ohm, R050 is 0.05 ohm.";
+  return {};
+}
+
+std::string partCard(const Part& p, const Json* file) {
+  auto out = fmt::format("# {}\n\n{}: {}.\n", p.name, p.kind, p.summary);
+  if (!p.hold.empty()) out += fmt::format("\nHeld like this: {}.\n", p.hold);
+  figures(p, out);
+  lists(p, file, out);
+  channels(p, out);
+  terminals(p, out);
+  out += fmt::format("\nIts id is `{}`{}.\n", p.id, p.own ? ", a part of your own" : "");
+  return out;
+}
+
+}  // namespace bold::parts

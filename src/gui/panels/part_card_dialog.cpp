@@ -1,0 +1,105 @@
+#include "gui/panels/part_card_dialog.h"
+
+#include <QDialogButtonBox>
+#include <QLabel>
+#include <QPainter>
+#include <QPixmap>
+#include <QScrollArea>
+#include <QSplitter>
+#include <QTextBrowser>
+#include <QTextFrame>
+#include <QTextTable>
+#include <QVBoxLayout>
+#include <cmath>
+
+#include "core/parts/part_card.h"
+#include "gui/picture/picture.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+
+namespace bold::gui {
+namespace {
+
+constexpr double kMargin = 14;
+
+// The part alone, as it is drawn on a bench.
+QPixmap drawing(const Session& session, const std::string& part, double ratio) {
+  harness::Harness alone;
+  harness::Device d;
+  d.id = "part";
+  d.part = part;
+  const auto known = session.library().find(part);
+  d.name = known ? known->name : part;
+  alone.devices.push_back(d);
+  const auto layout = picture::layOut(alone, session.library());
+  const auto* box = layout.box("part");
+  if (!box) return {};
+  double left = box->rect.x;
+  double top = box->rect.y;
+  double right = box->rect.right();
+  double bottom = box->rect.bottom();
+  for (const auto& t : box->terminals) {
+    left = std::min(left, t.at.x - (t.labelLeft ? 70 : 12));
+    right = std::max(right, t.at.x + (t.labelLeft ? 12 : 70));
+    top = std::min(top, t.at.y - 12);
+    bottom = std::max(bottom, t.at.y + 12);
+  }
+  const QRectF seen(left - kMargin, top - kMargin, right - left + 2 * kMargin, bottom - top + 2 * kMargin);
+  QPixmap out((seen.size() * ratio).toSize());
+  out.setDevicePixelRatio(ratio);
+  out.fill(gui::palette().paper);
+  QPainter p(&out);
+  p.translate(-seen.topLeft());
+  paintPicture(p, layout, {}, {}, {}, {});
+  return out;
+}
+
+// Markdown tables come with a double frame.
+void plainTables(QTextDocument& document) {
+  for (auto* frame : document.rootFrame()->childFrames())
+    if (auto* table = qobject_cast<QTextTable*>(frame)) {
+      auto format = table->format();
+      format.setBorderCollapse(true);
+      format.setBorder(1);
+      format.setBorderBrush(gui::palette().line);
+      format.setCellPadding(4);
+      table->setFormat(format);
+    }
+}
+
+}  // namespace
+
+PartCardDialog::PartCardDialog(const Session& session, const std::string& id, QWidget* parent) : QDialog(parent) {
+  setObjectName("partCard");
+  setAttribute(Qt::WA_DeleteOnClose);
+  resize(860, 640);
+  auto* column = new QVBoxLayout(this);
+  const auto part = session.library().find(id);
+  setWindowTitle(part ? QString::fromStdString(part->name) : QString::fromStdString(id));
+  auto* split = new QSplitter(this);
+  auto* picture = new QLabel(split);
+  picture->setObjectName("partDrawing");
+  picture->setPixmap(drawing(session, id, devicePixelRatioF()));
+  picture->setAlignment(Qt::AlignTop | Qt::AlignHCenter);
+  picture->setAccessibleName(tr("Drawing of the part; its terminals are listed beside it"));
+  auto* scroll = new QScrollArea(split);
+  scroll->setWidget(picture);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  split->addWidget(scroll);
+  auto* text = new QTextBrowser(split);
+  text->setObjectName("partText");
+  text->setFrameShape(QFrame::NoFrame);
+  if (part) text->setMarkdown(QString::fromStdString(parts::partCard(*part, session.library().json(id))));
+  plainTables(*text->document());
+  split->addWidget(text);
+  split->setStretchFactor(0, 1);
+  split->setStretchFactor(1, 2);
+  split->setSizes({270, 590});
+  column->addWidget(split, 1);
+  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);
+  connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+  column->addWidget(buttons);
+}
+
+}  // namespace bold::gui

@@ -1,0 +1,47 @@
+#include "core/parts/part_card.h"
+
+#include <catch2/catch.hpp>
+
+#include "support/benches.h"
+
+using namespace bold;
+using namespace bold::parts;
+using namespace bold::test;
+
+namespace {
+std::string card(const std::string& id) {
+  const auto part = library().find(id);
+  REQUIRE(part);
+  return partCard(*part, library().json(id));
+}
+}  // namespace
+
+TEST_CASE("every part has a card that names each of its figures with a source, each pitfall and each terminal") {
+  for (const auto& p : library().search("")) {
+    INFO(p->id);
+    const auto text = partCard(*p, library().json(p->id));
+    CHECK(text.starts_with("# " + p->name + "\n"));
+    for (const auto& f : p->figures) CHECK(text.find("| " + f.label + " |") != std::string::npos);
+    for (const auto& pitfall : p->pitfalls) CHECK(text.find(pitfall) != std::string::npos);
+    if (p->terminals.size() < 100)
+      for (const auto& t : p->terminals) CHECK(text.find("| " + t.label) != std::string::npos);
+    CHECK(text.find(" nan") == std::string::npos);
+  }
+}
+
+TEST_CASE("a bridge's card says what its inputs do, brake and coast apart") {
+  const auto text = card("tb6612fng");
+  CHECK(text.find("brakes") != std::string::npos);
+  CHECK(text.find("coasts") != std::string::npos);
+  CHECK(text.find("short through") == std::string::npos);
+}
+
+TEST_CASE("a motor's card says how its winding is measured, a carrier's how its reference is") {
+  CHECK(card("brushed-130-3v").find("shaft turned to three positions") != std::string::npos);
+  CHECK(card("a4988-carrier").find("trimmer's wiper") != std::string::npos);
+  CHECK(card("diode-1n4148").find("## To measure") == std::string::npos);
+}
+
+TEST_CASE("an unknown figure stands as unknown") {
+  CHECK(card("a4988-carrier").find("| reference voltage, as trimmed | unknown |") != std::string::npos);
+}
