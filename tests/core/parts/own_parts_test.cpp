@@ -2,6 +2,7 @@
 #include <set>
 
 #include "core/parts/library.h"
+#include "support/benches.h"
 #include "core/parts/truth_table.h"
 
 using namespace bold;
@@ -117,12 +118,12 @@ TEST_CASE("overrides that cannot be used are named and the library's figure kept
 }
 
 TEST_CASE("the template in the documentation is a sound part that drives both ways") {
-  const auto page = readFile("docs/parts.md");
+  const auto page = test::readFile("docs/parts.md");
   const auto from = page.find("```json\n") + 8;
   const auto text = page.substr(from, page.find("```", from) - from);
   std::vector<Problem> problems;
   auto library = parts::Library::shipped();
-  library.addOwn({{"mine.json", text}}, problems);
+  library.addOwn(std::map<std::string, std::string>{{"mine.json", text}}, problems);
   for (const auto& p : problems) INFO(p.what);
   CHECK(problems.empty());
   const auto part = library.find("my-bridge");
