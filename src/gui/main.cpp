@@ -8,6 +8,7 @@
 
 #include "core/parts/own_parts.h"
 #include "gui/main_window.h"
+#include "gui/panels/own_part_dialog.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/step_rail.h"
 #include "gui/session/session.h"
@@ -29,6 +30,7 @@ int main(int argc, char** argv) {
   options.addOption({"step", "Begin with this step: bench, wiring, limits or currents.", "STEP", "limits"});
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"card", "Show the card of this part.", "PART"});
+  options.addOption({"change", "Make a part of your own from this part.", "PART"});
   options.addOption({"pick", "Pick the finding with this number.", "N"});
   options.addOption({"select", "Select a device, terminal or connection.", "ID"});
   options.addOption({"theme", "light or dark.", "THEME"});
@@ -65,6 +67,14 @@ int main(int argc, char** argv) {
     auto* card = new PartCardDialog(session, options.value("card").toStdString(), &window);
     card->show();
     shown = card;
+  }
+
+  if (options.isSet("change")) {
+    const auto id = options.value("change").toStdString();
+    if (const auto copy = parts::copyOf(session.library(), id, "my-" + id, "My part")) {
+      shown = new OwnPartDialog(session, QString::fromStdString(*copy), &window);
+      shown->show();
+    }
   }
 
   if (options.isSet("picture")) {

@@ -22,6 +22,7 @@
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/currents_panel.h"
 #include "gui/panels/findings_panel.h"
+#include "gui/panels/own_part_dialog.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/recipe_dialog.h"
 #include "gui/panels/start_card.h"
@@ -200,6 +201,7 @@ void MainWindow::buildMenus() {
     m_rail->setStep(Step::Wiring);
     m_wiring->focusEntry();
   });
+  edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
   edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
   edit->addAction(tr("&Delete what is picked"), QKeySequence(tr("Ctrl+Backspace")), this, [this] {
     if (m_session.harness().connection(m_session.selection().toStdString()))
@@ -409,6 +411,19 @@ void MainWindow::about() {
 void MainWindow::lowSideSwitch() {
   RecipeDialog dialog(m_session, this);
   if (dialog.exec() == QDialog::Accepted) m_session.apply(dialog.edit());
+}
+
+// Looked over and named in the dialog before it is kept.
+void MainWindow::importPart() {
+  const auto path = QFileDialog::getOpenFileName(this, tr("Import a part"), QString(), tr("Parts (*.json);;All files (*)"));
+  if (path.isEmpty()) return;
+  Disk disk;
+  const auto text = disk.read(path.toStdString());
+  if (!text) {
+    showProblems({QString::fromStdString(bold::text(text.error()))});
+    return;
+  }
+  (new OwnPartDialog(m_session, QString::fromStdString(*text), this))->show();
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) {

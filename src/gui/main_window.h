@@ -63,6 +63,7 @@ class MainWindow : public QMainWindow {
   void showProblems(const QStringList& sentences);
   void showPage(const QString& check);
   void about();
+  void importPart();
   void lowSideSwitch();
 };
 

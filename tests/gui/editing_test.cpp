@@ -5,6 +5,7 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMessageBox>
+#include <QPlainTextEdit>
 #include <QTableWidget>
 #include <QTextBrowser>
 #include <QTimer>
@@ -12,6 +13,8 @@
 #include <fstream>
 
 #include "core/harness/read_harness.h"
+#include "core/parts/own_parts.h"
+#include "gui/panels/own_part_dialog.h"
 #include "gui/panels/recipe_dialog.h"
 #include "window.h"
 
@@ -347,4 +350,32 @@ TEST_CASE("the card of a part opens from its details, with a drawing and its fig
   CHECK(text.contains("peak output current"));
   CHECK(text.contains("recalled, not re-read"));
   dialog->close();
+}
+
+TEST_CASE("a shipped part is copied, changed in the form with live judgement, kept, and found") {
+  Window w;
+  qputenv("XDG_DATA_HOME", QByteArray::fromStdString(w.folder.path("data")));
+  w.session.startEmpty();
+  const auto text = parts::copyOf(w.session.library(), "tb6612fng", "my-tb", "My bridge");
+  REQUIRE(text);
+  auto* dialog = new gui::OwnPartDialog(w.session, QString::fromStdString(*text), &w.main);
+  dialog->show();
+  auto* figures = dialog->findChild<QTableWidget*>("ownFigures");
+  auto* keep = dialog->findChild<QPushButton*>("ownKeep");
+  auto* said = dialog->findChild<QLabel*>("ownSaid");
+  REQUIRE(figures->rowCount() == 2);
+  CHECK(keep->isEnabled());
+  figures->item(0, 1)->setText("one ampere");
+  CHECK_FALSE(keep->isEnabled());
+  CHECK(said->text().contains("one ampere"));
+  figures->item(0, 1)->setText("0.8 A");
+  CHECK(keep->isEnabled());
+  CHECK(dialog->findChild<QPlainTextEdit*>("ownText")->toPlainText().contains("0.8 A"));
+  keep->click();
+  const auto kept = w.session.library().find("my-tb");
+  REQUIRE(kept);
+  CHECK(kept->own);
+  CHECK(kept->figure("continuous")->figure.typical() == 0.8);
+  CHECK(kept->figure("continuous")->figure.condition == "VM at least 4.5 V; 0.4 A below");
+  qunsetenv("XDG_DATA_HOME");
 }

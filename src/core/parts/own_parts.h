@@ -1,10 +1,25 @@
 #pragma once
 
 #include <string>
+#include <vector>
+
+#include "core/harness/file_system.h"
+#include "core/parts/library.h"
 
 namespace bold::parts {
 
 /// $XDG_DATA_HOME/bold-harness/parts, else ~/.local/share/bold-harness/parts; empty when neither is known.
 std::string ownFolder();
+
+/// What keeps a text from being a part of one's own beside the shipped ones, one sentence each; empty: nothing does.
+std::vector<Problem> problemsOfOwn(const std::string& text);
+
+/// A part of the library as the text of a file, under another id and name.
+/// Errors: the part is not in the library.
+[[nodiscard]] Result<std::string> copyOf(const Library& library, const std::string& part, const std::string& id, const std::string& name);
+
+/// Writes a part of one's own into `folder`, over its own older version.
+/// @return the file's path. Errors: the text is no sound part, or the file cannot be written.
+[[nodiscard]] Result<std::string> saveOwn(FileSystem& disk, const std::string& folder, const std::string& text);
 
 }  // namespace bold::parts

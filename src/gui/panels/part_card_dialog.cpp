@@ -4,6 +4,7 @@
 #include <QLabel>
 #include <QPainter>
 #include <QPixmap>
+#include <QPushButton>
 #include <QScrollArea>
 #include <QSplitter>
 #include <QTextBrowser>
@@ -12,7 +13,9 @@
 #include <QVBoxLayout>
 #include <cmath>
 
+#include "core/parts/own_parts.h"
 #include "core/parts/part_card.h"
+#include "gui/panels/own_part_dialog.h"
 #include "gui/picture/picture.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -69,7 +72,7 @@ void plainTables(QTextDocument& document) {
 
 }  // namespace
 
-PartCardDialog::PartCardDialog(const Session& session, const std::string& id, QWidget* parent) : QDialog(parent) {
+PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget* parent) : QDialog(parent) {
   setObjectName("partCard");
   setAttribute(Qt::WA_DeleteOnClose);
   resize(860, 640);
@@ -99,6 +102,18 @@ PartCardDialog::PartCardDialog(const Session& session, const std::string& id, QW
   column->addWidget(split, 1);
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
+  // One's own part is changed, a shipped one copied first.
+  if (part) {
+    auto* change = buttons->addButton(part->own ? tr("Change it…") : tr("Copy and change…"), QDialogButtonBox::ActionRole);
+    change->setObjectName("copyPart");
+    connect(change, &QPushButton::clicked, this, [this, &session, part] {
+      const auto copyId = part->own ? part->id : "my-" + part->id;
+      const auto name = part->own ? part->name : tr("My %1").arg(QString::fromStdString(part->name)).toStdString();
+      if (const auto copy = parts::copyOf(session.library(), part->id, copyId, name))
+        (new OwnPartDialog(session, QString::fromStdString(*copy), parentWidget()))->show();
+      close();
+    });
+  }
   column->addWidget(buttons);
 }
 

@@ -10,7 +10,7 @@ class Session;
 class PartCardDialog : public QDialog {
   Q_OBJECT
  public:
-  PartCardDialog(const Session& session, const std::string& part, QWidget* parent = nullptr);
+  PartCardDialog(Session& session, const std::string& part, QWidget* parent = nullptr);
 };
 
 }  // namespace bold::gui

@@ -6,6 +6,7 @@
 #include <algorithm>
 
 #include "core/base/embedded.h"
+#include "core/parts/own_parts.h"
 #include "gui/session/edit_command.h"
 
 namespace bold::gui {
@@ -79,6 +80,19 @@ QString Session::save(const QString& path, harness::Overwrite overwrite, bool& c
   }
   m_file = std::move(*saved);
   m_undo.setClean();
+  return {};
+}
+
+QString Session::keepOwnPart(const QString& text) {
+  const auto saved = parts::saveOwn(m_disk, parts::ownFolder(), text.toStdString());
+  if (!saved) return QString::fromStdString(bold::text(saved.error()));
+  std::vector<Problem> list;
+  m_base = parts::Library::shipped();
+  m_base.addOwn(m_disk.readFolder(parts::ownFolder()), list);
+  m_library = harness::withDocumentParts(m_base, m_harness, m_file.path, list);
+  ++m_revision;
+  Q_EMIT documentChanged();
+  check();
   return {};
 }
 

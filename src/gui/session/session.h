@@ -40,6 +40,9 @@ class Session : public QObject {
   /// @return empty when saved, else what went wrong; `changedOnDisk` tells that overwriting has to be asked for
   QString save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk);
 
+  /// Keeps a part of one's own and reads the library anew. @return empty when kept, else what went wrong
+  QString keepOwnPart(const QString& text);
+
   /// The only road from the window into the document.
   void apply(const harness::Edit& edit);
 

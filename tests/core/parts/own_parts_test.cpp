@@ -1,9 +1,13 @@
+#include "core/parts/own_parts.h"
+
 #include <catch2/catch.hpp>
 #include <set>
 
+#include "core/harness/file_system.h"
 #include "core/parts/library.h"
-#include "support/benches.h"
 #include "core/parts/truth_table.h"
+#include "support/benches.h"
+#include "support/process.h"
 
 using namespace bold;
 using namespace bold::parts;
@@ -132,4 +136,39 @@ TEST_CASE("the template in the documentation is a sound part that drives both wa
   for (const auto& row : parts::truthTable(*part, part->channels.front())) does.insert(parts::bridgeAction(row.outputs[0], row.outputs[1]));
   CHECK(does.size() == 4);
   CHECK_FALSE(does.contains(parts::BridgeAction::Short));
+}
+
+TEST_CASE("a copy of a shipped part is sound under its own id, and is read back as one's own") {
+  const test::TemporaryFolder folder;
+  Disk disk;
+  const auto text = copyOf(test::library(), "l298n-module", "my-l298", "My bridge");
+  REQUIRE(text);
+  CHECK(problemsOfOwn(*text).empty());
+  const auto path = saveOwn(disk, folder.path("parts"), *text);
+  REQUIRE(path);
+  CHECK(*path == folder.path("parts") + "/my-l298.json");
+  auto library = parts::Library::shipped();
+  std::vector<Problem> problems;
+  library.addOwn(disk.readFolder(folder.path("parts")), problems);
+  CHECK(problems.empty());
+  REQUIRE(library.find("my-l298"));
+  CHECK(library.find("my-l298")->own);
+  CHECK(library.find("my-l298")->channels.size() == 2);
+}
+
+TEST_CASE("what is no part of one's own is refused with one sentence, and nothing is written") {
+  const test::TemporaryFolder folder;
+  Disk disk;
+  const auto refused = [&](const std::string& text) {
+    const auto saved = saveOwn(disk, folder.path("parts"), text);
+    REQUIRE_FALSE(saved);
+    CHECK(disk.readFolder(folder.path("parts")).empty());
+    return saved.error().what;
+  };
+  CHECK(refused("{").find("not whole JSON") != std::string::npos);
+  CHECK(refused(*copyOf(test::library(), "l298n-module", "l298n-module", "x")).find("in the library already") != std::string::npos);
+  CHECK(refused(*copyOf(test::library(), "l298n-module", "../evil", "x")).find("The id needs small letters") != std::string::npos);
+  CHECK(refused(replaced(*copyOf(test::library(), "l298n-module", "my-l298", "x"), "\"2.5 A\"", "\"2.5 apples\"")).find("2.5 apples") !=
+        std::string::npos);
+  CHECK_FALSE(copyOf(test::library(), "no-such-part", "a", "b"));
 }

@@ -1,0 +1,44 @@
+#pragma once
+
+#include <QDialog>
+#include <nlohmann/json.hpp>
+
+#include "core/base/json.h"
+
+class QLabel;
+class QLineEdit;
+class QPlainTextEdit;
+class QPushButton;
+class QTableWidget;
+
+namespace bold::gui {
+
+class Session;
+
+/// A part of one's own: its names and figures as a form, the whole file as text, checked while it is typed.
+class OwnPartDialog : public QDialog {
+  Q_OBJECT
+ public:
+  /// @param text a part file to begin with
+  OwnPartDialog(Session& session, const QString& text, QWidget* parent = nullptr);
+
+ private:
+  Session& m_session;
+  Json m_part;
+  QLineEdit *m_id, *m_name, *m_summary, *m_source;
+  QTableWidget* m_figures;
+  QPlainTextEdit* m_text;
+  QLabel* m_said;
+  QPushButton *m_keep, *m_export;
+  bool m_filling = false;
+
+  void fillForm();
+  void fillText();
+  void formChanged();
+  void textChanged();
+  void judge();
+  void keep();
+  void exportFile();
+};
+
+}  // namespace bold::gui
