@@ -57,6 +57,13 @@ int main(int argc, char** argv) {
                         : step == "currents" ? Step::Currents
                                              : Step::Limits);
   window.show();
+  // Nobody is there to close a message.
+  if (options.isSet("picture")) {
+    QObject::disconnect(&session, &Session::problems, &window, nullptr);
+    QObject::connect(&session, &Session::problems, [](const QStringList& list) {
+      for (const auto& p : list) std::fprintf(stderr, "bold-harness: %s\n", qPrintable(p));
+    });
+  }
   if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
 
   if (options.isSet("select")) session.select(options.value("select"));

@@ -52,6 +52,17 @@ Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& 
   return OpenFile{path, bytesDigest(text)};
 }
 
+namespace {
+
+// What is only read by people changes nothing that is judged: nobody needs to be told.
+Json judgedOf(Json part) {
+  if (part.is_object())
+    for (const auto* key : {"notes", "pitfalls", "words", "summary"}) part.erase(key);
+  return part;
+}
+
+}  // namespace
+
 parts::Library withDocumentParts(const parts::Library& library, const Harness& harness, const std::string& file,
                                  std::vector<Problem>& problems) {
   parts::Library out = library;
@@ -63,7 +74,7 @@ parts::Library withDocumentParts(const parts::Library& library, const Harness& h
     const auto known = library.find(id);
     if (known && !known->own) {
       const auto& shipped = *library.json(id);
-      if (shipped == copy) continue;
+      if (judgedOf(shipped) == judgedOf(copy)) continue;
       std::string changed;
       if (shipped.contains("figures") && copy.contains("figures") && copy["figures"].is_object())
         for (const auto& [name, value] : shipped["figures"].items())

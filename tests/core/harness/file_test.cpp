@@ -165,3 +165,22 @@ TEST_CASE("a shipped part that changed since is named figure by figure") {
   REQUIRE(problems.size() == 1);
   CHECK(problems[0].what == "The library's pump-diaphragm-12v differs from the copy in this bench (winding).");
 }
+
+TEST_CASE("a copy whose notes or pitfalls read otherwise is the same part") {
+  const TemporaryFolder folder;
+  Disk disk;
+  auto h = good("low-side");
+  const auto path = folder.path("b.harness");
+  REQUIRE(save(disk, h, library(), {}, path, Overwrite::Ask));
+  auto loaded = load(disk, path);
+  REQUIRE(loaded);
+  for (auto& copy : loaded->harness.parts) {
+    Json changed = *copy;
+    changed["notes"] = Json::array({"another sentence"});
+    changed["pitfalls"] = Json::array({"and another"});
+    copy = std::make_shared<const Json>(std::move(changed));
+  }
+  std::vector<Problem> problems;
+  (void)withDocumentParts(library(), loaded->harness, path, problems);
+  CHECK(problems.empty());
+}
