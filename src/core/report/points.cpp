@@ -7,6 +7,7 @@
 #include "core/base/json.h"
 #include "core/checks/queries.h"
 #include "core/circuit/doing_words.h"
+#include "core/circuit/shown_voltage.h"
 #include "core/report/report.h"
 
 namespace bold::report {
@@ -18,13 +19,6 @@ using circuit::SolvedBench;
 using circuit::TerminalIndex;
 
 constexpr Amps kWorthALine{1e-3};  // in text; JSON holds everything
-
-// What voltages are given against: the minus of the first source that shares a current path.
-std::optional<Volts> voltage(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
-  for (const auto& pole : s.nets.sources())
-    if (const auto v = p.across(t, pole.negative)) return v;
-  return std::nullopt;
-}
 
 std::optional<Volts> motorVolts(const SolvedBench& s, const OperatingPoint& p, const circuit::Motor& m, std::size_t winding) {
   const auto& w = circuit::windingOf(s.bench, m, winding);
@@ -72,7 +66,8 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   }
   j["terminals"] = Json::array();
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
-    if (s.bench.connected(t)) j["terminals"].push_back({{"terminal", s.bench.address(t)}, {"voltage", maybe(voltage(s, p, t))}});
+    if (s.bench.connected(t))
+      j["terminals"].push_back({{"terminal", s.bench.address(t)}, {"voltage", maybe(circuit::shownVoltage(s, p, t))}});
   return j;
 }
 
@@ -106,7 +101,7 @@ std::string asText(const SolvedBench& s, const OperatingPoint& p) {
     // Written the way the current flows.
     const auto from = i.value > 0 ? link.a : link.b;
     const auto to = i.value > 0 ? link.b : link.a;
-    const auto v = voltage(s, p, from);
+    const auto v = circuit::shownVoltage(s, p, from);
     out += fmt::format("    {:<20} to {:<20} {:>9}  at {:>9}\n", s.bench.address(from), s.bench.address(to), amps(i),
                        v ? displayText(*v) : "?");
   }

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <set>
 
+#include "core/circuit/shown_voltage.h"
+
 namespace bold::picture {
 namespace {
 
@@ -12,12 +14,6 @@ constexpr double kTagAlong = 27;  // px from the terminal along its thread
 constexpr double kTagWide = 42;   // px, of a tag
 constexpr double kTagHigh = 13;
 constexpr double kTagAbove = 9;  // px above the thread
-
-std::optional<Volts> against(const circuit::SolvedBench& s, const circuit::OperatingPoint& p, circuit::TerminalIndex t) {
-  for (const auto& pole : s.nets.sources())
-    if (const auto v = p.across(t, pole.negative)) return v;
-  return std::nullopt;
-}
 
 // Between the outputs of a chopping stage only the mean of the coil's current is solved; their voltages jump.
 std::set<int> choppedNets(const circuit::SolvedBench& s) {
@@ -54,7 +50,7 @@ Flows flowsOf(const Layout& layout, const circuit::SolvedBench& s, const circuit
       const auto& address = end ? thread.b : thread.a;
       const auto t = s.bench.terminal(address);
       if (t < 0 || chopped.contains(s.nets.of(t)) || !told.insert({address.device, s.nets.of(t)}).second) continue;
-      const auto v = against(s, p, t);
+      const auto v = circuit::shownVoltage(s, p, t);
       if (!v || std::abs(v->value) < kGround) continue;
       const auto& from = end ? thread.path.back() : thread.path.front();
       const auto& next = end ? thread.path[thread.path.size() - 2] : thread.path[1];
