@@ -11,7 +11,7 @@ void complain(const std::vector<Problem>& problems) {
 std::optional<Loaded> load(FileSystem& disk, const std::string& file) {
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
-  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  parts::addOwn(library, disk, problems);
   auto read = harness::load(disk, file);
   if (!read) {
     problems.push_back(read.error());

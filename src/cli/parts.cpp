@@ -29,7 +29,7 @@ int listParts(const std::vector<std::string>& words, bool json) {
   Disk disk;
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
-  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  parts::addOwn(library, disk, problems);
   for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
   std::string query;
   for (const auto& w : words) query += w + " ";
@@ -63,7 +63,7 @@ int showPart(const std::string& id) {
   Disk disk;
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
-  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  parts::addOwn(library, disk, problems);
   for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
   const auto part = library.find(id);
   if (!part) {

@@ -45,7 +45,7 @@ int main(int argc, char** argv) {
   Disk disk;
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
-  library.addOwn(disk.readFolder(parts::ownFolder()), problems);
+  parts::addOwn(library, disk, problems);
   for (const auto& p : problems) std::fprintf(stderr, "bold-harness: %s\n", text(p).c_str());
 
   Session session(std::move(library), disk);

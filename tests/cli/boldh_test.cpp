@@ -64,8 +64,8 @@ TEST_CASE("check of the demo prints exactly this and ends 0") {
 TEST_CASE("check of the first try ends 1, at most 80 columns wide, without colour") {
   const auto r = run({"check", kFirstTry});
   CHECK(r.code == 1);
-  CHECK(r.out.find("Do not switch on: 12 would do damage, 20 will not work, 6 to look at again, 2\nnotes") != std::string::npos);
-  CHECK(r.out.find(" 2 D1 is the wrong way round [stop, damage] flyback-reversed\n"
+  CHECK(r.out.find("Do not switch on: 4 would do damage, 9 will not work, 3 to look at again, 2\nnotes; 22 more follow from these") != std::string::npos);
+  CHECK(r.out.find(" 1 D1 is the wrong way round [stop, damage] flyback-reversed\n"
                    "   While Circulation pump is on, 351 mA flow through D1 instead of through the\n"
                    "   motor.\n"
                    "   351 mA forward while the switch is closed\n"
@@ -85,7 +85,7 @@ TEST_CASE("of several files the highest exit code counts") {
 TEST_CASE("a summary is one line a bench") {
   const auto r = run({"check", "--summary", kDemo, kFirstTry});
   CHECK(r.out == kDemo + ": Clear to switch on: 2 notes\n" + kFirstTry +
-                     ": Do not switch on: 12 would do damage, 20 will not work, 6 to look at again, 2 notes\n");
+                     ": Do not switch on: 4 would do damage, 9 will not work, 3 to look at again, 2 notes; 22 more follow from these\n");
 }
 
 TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {

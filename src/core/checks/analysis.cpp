@@ -3,12 +3,16 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <map>
 #include <set>
+
+#include "core/checks/explain.h"
 
 namespace bold {
 namespace {
 
 using checks::Finding;
+using checks::Findings;
 using checks::Harm;
 using checks::Severity;
 
@@ -63,48 +67,27 @@ std::unique_ptr<circuit::SolvedBench> solved(const harness::Harness& h, const pa
   return circuit::solveBench(circuit::makeBench(h, library), options.cancelled);
 }
 
-std::set<std::string> identities(const std::vector<Finding>& findings) {
-  std::set<std::string> out;
-  for (const auto& f : findings) out.insert(f.identity());
-  return out;
-}
-
-// B is explained by A when B vanishes once A's repair has been made.
-void explain(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
-  for (auto& cause : a.findings) {
-    if (!cause.repair || !cause.explainedBy.empty() || cause.severity == Severity::Note) continue;
-    auto mended = asItStands(h);  // the repair alone: what else is planned must not be credited to it
-    harness::apply(mended, cause.repair->edit);
-    const auto s = solved(asPlanned(mended), library, options);
-    if (!s) return;
-    const auto left = identities(runChecks(*s));
-    const auto id = cause.identity();
-    if (left.contains(id)) continue;  // the repair does not even mend its own finding here
-    for (auto& f : a.findings)
-      if (&f != &cause && f.explainedBy.empty() && f.severity >= cause.severity && f.severity != Severity::NotJudged &&
-          !left.contains(f.identity()))
-        f.explainedBy = id;
-  }
-  // A cause may have turned out to follow from a later one: everything points at the first cause.
-  for (auto& f : a.findings)
-    for (std::size_t hops = 0; hops < a.findings.size() && !f.explainedBy.empty(); ++hops) {
-      const auto* cause = a.find(f.explainedBy);
-      if (!cause || cause->explainedBy.empty() || cause->explainedBy == f.identity()) break;
-      f.explainedBy = cause->explainedBy;
-    }
-}
-
 void markMended(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
   if (a.openChanges == 0) return;
-  const auto s = solved(asPlanned(h), library, options);
-  if (!s) return;
-  const auto left = identities(runChecks(*s));
+  const auto planned = judge(asPlanned(h), library, options);
+  if (!planned) return;
+  std::set<std::string> left;
+  for (const auto& f : *planned) left.insert(f.identity());
   for (auto& f : a.findings)
     if (!left.contains(f.identity())) f.mendedAfter = a.openChanges;
 }
 
-// Causes first, each followed by what it explains.
+// Causes first, the gravest of all first, each followed by what it explains. A stop does whatever follows from it.
 void fold(std::vector<Finding>& findings) {
+  std::map<std::string, Harm> worst;
+  for (const auto& f : findings)
+    if (f.severity == Severity::Stop && !f.explainedBy.empty()) {
+      const auto [it, fresh] = worst.emplace(f.explainedBy, f.harm);
+      it->second = std::min(it->second, f.harm);
+    }
+  for (auto& f : findings)
+    if (const auto it = worst.find(f.identity()); it != worst.end() && f.severity == Severity::Stop) f.harm = std::min(f.harm, it->second);
+  std::ranges::stable_sort(findings, {}, weight);
   std::vector<Finding> out;
   for (const auto& f : findings) {
     if (!f.explainedBy.empty()) continue;
@@ -150,16 +133,25 @@ void decide(Analysis& a, const harness::Harness& h) {
 
 }  // namespace
 
-int Analysis::stops(Harm harm) const {
-  return static_cast<int>(
-      std::ranges::count_if(findings, [&](const Finding& f) { return f.severity == Severity::Stop && f.harm == harm; }));
-}
 int Analysis::count(Severity severity) const {
   return static_cast<int>(std::ranges::count(findings, severity, &Finding::severity));
+}
+int Analysis::causes(Severity severity) const {
+  return static_cast<int>(
+      std::ranges::count_if(findings, [&](const Finding& f) { return f.severity == severity && f.explainedBy.empty(); }));
+}
+int Analysis::stopCauses(Harm harm) const {
+  return static_cast<int>(std::ranges::count_if(
+      findings, [&](const Finding& f) { return f.severity == Severity::Stop && f.harm == harm && f.explainedBy.empty(); }));
 }
 const Finding* Analysis::find(const std::string& identity) const {
   const auto it = std::ranges::find_if(findings, [&](const Finding& f) { return f.identity() == identity; });
   return it == findings.end() ? nullptr : &*it;
+}
+
+std::optional<Findings> judge(const harness::Harness& h, const parts::Library& library, const Options& options) {
+  const auto s = solved(h, library, options);
+  return s ? std::optional(runChecks(*s)) : std::nullopt;
 }
 
 Analysis analyse(const harness::Harness& h, const parts::Library& library, const Options& options, const Analysis*) {
@@ -206,11 +198,14 @@ std::string summary(const Analysis& a) {
   const auto say = [&](int n, std::string_view what) {
     if (n > 0) out += fmt::format("{}{} {}", out.empty() ? "" : ", ", n, what);
   };
-  say(a.stops(Harm::Danger), "dangerous");
-  say(a.stops(Harm::Damage), "would do damage");
-  say(a.stops(Harm::WillNotWork), "will not work");
-  say(a.count(Severity::Caution), "to look at again");
-  say(a.count(Severity::Note), a.count(Severity::Note) == 1 ? "note" : "notes");
+  say(a.stopCauses(Harm::Danger), "dangerous");
+  say(a.stopCauses(Harm::Damage), "would do damage");
+  say(a.stopCauses(Harm::WillNotWork), "will not work");
+  say(a.causes(Severity::Caution), "to look at again");
+  say(a.causes(Severity::Note), a.causes(Severity::Note) == 1 ? "note" : "notes");
+  const auto follow = std::ranges::count_if(a.findings, [](const Finding& f) { return !f.explainedBy.empty(); });
+  if (follow > 0)
+    out += fmt::format("; {} more follow{} from {}", follow, follow == 1 ? "s" : "", a.findings.size() - follow == 1 ? "it" : "these");
   if (a.openChanges > 0)
     out += fmt::format("{}{} to make on the bench", out.empty() ? "" : ", ",
                        a.openChanges == 1 ? "1 change" : fmt::format("{} changes", a.openChanges));

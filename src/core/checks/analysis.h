@@ -27,8 +27,10 @@ struct Analysis {
   std::vector<std::string> assumptions;  ///< what was taken for granted: default wires, ambient
   std::vector<std::string> leftOut;      ///< what was not judged: motors without signals
 
-  int stops(checks::Harm harm) const;
   int count(checks::Severity severity) const;
+  /// Those that follow from no other: what there is to mend.
+  int causes(checks::Severity severity) const;
+  int stopCauses(checks::Harm harm) const;
   const checks::Finding* find(const std::string& identity) const;
 };
 
@@ -45,7 +47,7 @@ Analysis analyse(const harness::Harness& harness, const parts::Library& library,
                  const Analysis* previous = nullptr);
 
 std::string_view headline(Verdict verdict);  ///< "Do not switch on", ...
-/// "1 would do damage, 2 will not work, 3 to look at again"
+/// "1 would do damage, 2 will not work, 3 to look at again; 7 more follow from these": causes are counted
 std::string summary(const Analysis& analysis);
 
 }  // namespace bold

@@ -179,6 +179,29 @@ TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t) {
   return -1;
 }
 
+int connectionsAt(const Bench& bench, TerminalIndex t) {
+  return static_cast<int>(
+      std::ranges::count_if(bench.connections, [&](const auto& c) { return bench.terminal(c.a) == t || bench.terminal(c.b) == t; }));
+}
+
+bool plainGround(const SolvedBench& s, TerminalIndex t) {
+  if (drivenBy(s, t) >= 0) return false;
+  for (const auto& pole : s.nets.sources())
+    if (s.nets.same(pole.positive, t)) return false;
+  return std::ranges::none_of(s.nets.members(s.nets.of(t)), [&](TerminalIndex u) {
+    const int d = s.bench.deviceOf(u);
+    const auto& id = s.bench.facts(u).id;
+    const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+    const bool output = std::ranges::any_of(part.channels, [&](const parts::Channel& c) { return std::ranges::count(c.out, id) > 0; });
+    const bool control = std::ranges::any_of(part.elements, [&](const parts::Element& e) {
+      if (const auto* m = std::get_if<parts::Mosfet>(&e.body)) return m->gate == id;
+      if (const auto* b = std::get_if<parts::Bipolar>(&e.body)) return b->base == id;
+      return false;
+    });
+    return output || control || s.bench.facts(u).supply || pinGroup(s.bench, u);
+  });
+}
+
 Address addressOf(const Bench& bench, TerminalIndex t) {
   return {bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].doc.id, bench.facts(t).id};
 }

@@ -105,6 +105,11 @@ std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, T
 std::string during(const OperatingPoint& p);
 /// A controller pin reaches this terminal by copper and series resistors; -1: none does.
 TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t);
+/// How many connections end on a terminal.
+int connectionsAt(const Bench& bench, TerminalIndex t);
+/// Nothing lies on the net of this ground but what belongs on one: no pin, supply, plus, output or base. A ground wire
+/// added where something else is misplaced would make two faults of one.
+bool plainGround(const SolvedBench& s, TerminalIndex t);
 /// Address for a plan's wires.
 Address addressOf(const Bench& bench, TerminalIndex t);
 

@@ -12,6 +12,8 @@ std::string bytesDigest(const std::string& bytes) {
   return digest(Json(bytes));
 }
 
+}  // namespace
+
 void carryParts(Harness& h, const parts::Library& library) {
   std::set<std::string> used;
   for (const auto& d : h.devices) used.insert(d.part);
@@ -26,8 +28,6 @@ void carryParts(Harness& h, const parts::Library& library) {
   }
   h.parts = std::move(copies);
 }
-
-}  // namespace
 
 Result<Loaded> load(FileSystem& disk, const std::string& path) {
   auto text = disk.read(path);

@@ -23,6 +23,9 @@ struct Loaded {
 
 [[nodiscard]] Result<Loaded> load(FileSystem& disk, const std::string& path);
 
+/// Puts copies of every part that is used into the document, so that it can be read where the library lacks them.
+void carryParts(Harness& harness, const parts::Library& library);
+
 enum class Overwrite { Ask, Yes };
 
 /// Saves whole or not at all.

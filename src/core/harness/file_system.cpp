@@ -2,9 +2,11 @@
 
 #include <fcntl.h>
 #include <fmt/core.h>
+#include <sys/file.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
+#include <atomic>
 #include <cerrno>
 #include <cstring>
 #include <filesystem>
@@ -34,6 +36,24 @@ Result<bool> writeWhole(const std::string& path, const std::string& text, mode_t
   if (error != 0) return fail({fmt::format("The file cannot be written ({}).", reason(error)), path, {}});
   return true;
 }
+
+// A hidden name in the same folder that no other window of this or any other process writes to.
+std::string besideOf(const std::string& target) {
+  static std::atomic<int> count{0};
+  const fs::path path(target);
+  return (path.parent_path() / fmt::format(".{}.{}-{}.part", path.filename().string(), ::getpid(), count++)).string();
+}
+
+class Flock : public FileLock {
+ public:
+  explicit Flock(int fd) : m_fd(fd) {}
+  ~Flock() override { ::close(m_fd); }
+  Flock(const Flock&) = delete;
+  Flock& operator=(const Flock&) = delete;
+
+ private:
+  int m_fd;
+};
 }  // namespace
 
 Result<std::string> Disk::read(const std::string& path) {
@@ -59,7 +79,7 @@ Result<bool> Disk::replace(const std::string& path, const std::string& text) {
   const auto target = fs::is_symlink(path, ec) ? fs::weakly_canonical(path, ec).string() : path;
   struct ::stat old {};
   const mode_t mode = ::stat(target.c_str(), &old) == 0 ? (old.st_mode & 0777) : 0644;
-  const std::string beside = target + ".part";
+  const std::string beside = besideOf(target);
   if (auto written = writeWhole(beside, text, mode); !written) {
     ::unlink(beside.c_str());
     auto p = written.error();
@@ -80,15 +100,57 @@ Result<bool> Disk::replace(const std::string& path, const std::string& text) {
   return true;
 }
 
-std::map<std::string, std::string> Disk::readFolder(const std::string& path) {
-  std::map<std::string, std::string> out;
+Result<bool> Disk::remove(const std::string& path) {
+  if (::unlink(path.c_str()) == 0 || errno == ENOENT) return true;
+  return fail({fmt::format("The file cannot be removed ({}).", reason(errno)), path, {}});
+}
+
+Result<bool> Disk::makeFolder(const std::string& path) {
   std::error_code ec;
-  for (fs::recursive_directory_iterator it(path, fs::directory_options::skip_permission_denied, ec), end; !ec && it != end;
-       it.increment(ec)) {
-    if (!it->is_regular_file(ec) || it->path().extension() != ".json") continue;
-    if (auto text = read(it->path().string())) out.emplace(it->path().string(), *text);
+  fs::create_directories(path, ec);
+  if (ec) return fail({fmt::format("The folder cannot be made ({}).", reason(ec.value())), path, {}});
+  return true;
+}
+
+FolderTexts Disk::readFolder(const std::string& path, const std::string& suffix) {
+  FolderTexts out;
+  std::error_code ec;
+  if (!fs::exists(path, ec) && (!ec || ec == std::errc::no_such_file_or_directory)) return out;
+  // Step by step instead of recursive_directory_iterator, which ends at the first folder it may not enter.
+  std::vector<std::string> open{path};
+  while (!open.empty()) {
+    const auto folder = std::move(open.back());
+    open.pop_back();
+    for (fs::directory_iterator it(folder, ec), end; !ec && it != end; it.increment(ec)) {
+      std::error_code ignored;
+      const auto file = it->path().string();
+      if (it->is_directory(ignored) && !it->is_symlink(ignored)) open.push_back(file);
+      if (!it->is_regular_file(ignored) || !file.ends_with(suffix) || it->path().filename().string().starts_with('.')) continue;
+      if (auto text = read(file))
+        out.files.emplace(file, std::move(*text));
+      else
+        out.problems.push_back(text.error());
+    }
+    if (ec) out.problems.push_back({fmt::format("The folder cannot be read ({}).", reason(ec.value())), folder, {}});
+    ec.clear();
   }
   return out;
+}
+
+Result<std::unique_ptr<FileLock>> Disk::lock(const std::string& path) {
+  const int fd = ::open(path.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0600);
+  if (fd < 0) return fail({fmt::format("The file cannot be locked ({}).", reason(errno)), path, {}});
+  if (::flock(fd, LOCK_EX | LOCK_NB) == 0) return std::make_unique<Flock>(fd);
+  const int error = errno;
+  ::close(fd);
+  if (error == EWOULDBLOCK) return std::unique_ptr<FileLock>();
+  return fail({fmt::format("The file cannot be locked ({}).", reason(error)), path, {}});
+}
+
+std::string Disk::canonical(const std::string& path) {
+  std::error_code ec;
+  const auto out = fs::weakly_canonical(fs::absolute(path, ec), ec);
+  return ec ? path : out.string();
 }
 
 }  // namespace bold

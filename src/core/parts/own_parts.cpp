@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <cstdlib>
-#include <filesystem>
 #include <nlohmann/json.hpp>
 
 #include "core/base/json.h"
@@ -32,6 +31,14 @@ std::string idOf(const Json& json) {
 
 }  // namespace
 
+void addOwn(Library& library, FileSystem& disk, std::vector<Problem>& problems) {
+  const auto folder = ownFolder();
+  if (folder.empty()) return;
+  auto texts = disk.readFolder(folder, ".json");
+  problems.insert(problems.end(), texts.problems.begin(), texts.problems.end());
+  library.addOwn(texts.files, problems);
+}
+
 std::vector<Problem> problemsOfOwn(const std::string& text) {
   static const Library shipped = Library::shipped();
   std::vector<Problem> problems;
@@ -57,9 +64,7 @@ Result<std::string> saveOwn(FileSystem& disk, const std::string& folder, const s
   if (const auto problems = problemsOfOwn(text); !problems.empty()) return fail(problems.front());
   std::vector<Problem> ignored;
   const auto path = folder + "/" + idOf(*parseJson(text, "the part", ignored)) + ".json";
-  std::error_code wrong;
-  std::filesystem::create_directories(folder, wrong);
-  if (wrong) return fail(Problem{fmt::format("The folder {} cannot be made ({}).", folder, wrong.message()), {}, "Nothing was written."});
+  if (auto made = disk.makeFolder(folder); !made) return fail(Problem{made.error().what, made.error().where, "Nothing was written."});
   auto written = disk.replace(path, text);
   if (!written) return fail(written.error());
   return path;

@@ -11,6 +11,9 @@ namespace bold::parts {
 /// $XDG_DATA_HOME/bold-harness/parts, else ~/.local/share/bold-harness/parts; empty when neither is known.
 std::string ownFolder();
 
+/// Adds the parts of one's own to a library. Problems: a folder or file that cannot be read, a part that is not sound.
+void addOwn(Library& library, FileSystem& disk, std::vector<Problem>& problems);
+
 /// What keeps a text from being a part of one's own beside the shipped ones, one sentence each; empty: nothing does.
 std::vector<Problem> problemsOfOwn(const std::string& text);
 

@@ -75,7 +75,7 @@ void FindingsPanel::refresh() {
     std::vector<const checks::Finding*> explained;
     for (const auto& e : a.findings)
       if (e.explainedBy == f.identity()) explained.push_back(&e);
-    auto* card = new FindingCard(f, explained, m_session.readOnly(), m_inside);
+    auto* card = new FindingCard(f, explained, m_session.readOnly() || !a.explained, m_inside);
     connect(card, &FindingCard::pressed, this, [this](const QString& id) { m_session.pick(m_session.picked() == id ? QString() : id); });
     connect(card, &FindingCard::repair, this, &FindingsPanel::repair);
     connect(card, &FindingCard::explain, this, &FindingsPanel::explain);
@@ -115,7 +115,7 @@ void FindingsPanel::repairPicked() {
 
 void FindingsPanel::repair(const QString& identity) {
   const auto* f = m_session.analysis().find(identity.toStdString());
-  if (!f || !f->repair || f->mendedAfter > 0 || !m_session.analysisCurrent()) return;
+  if (!f || !f->repair || f->mendedAfter > 0 || !m_session.analysisCurrent() || !m_session.analysis().explained) return;
   m_session.apply(harness::Edit(f->repair->edit));
 }
 

@@ -118,8 +118,8 @@ void StepRail::refresh() {
   const int open = h.openChanges();
   say(Step::Wiring, open > 0 ? tr("%1 wires, %2 to do").arg(wires).arg(open) : tr("%1 wires").arg(wires));
   const auto& a = m_session.analysis();
-  const int stops = a.count(checks::Severity::Stop);
-  const int cautions = a.count(checks::Severity::Caution);
+  const int stops = a.causes(checks::Severity::Stop);
+  const int cautions = a.causes(checks::Severity::Caution);
   say(Step::Limits, stops + cautions == 0
                         ? tr("nothing open")
                         : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));

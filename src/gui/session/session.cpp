@@ -88,7 +88,7 @@ QString Session::keepOwnPart(const QString& text) {
   if (!saved) return QString::fromStdString(bold::text(saved.error()));
   std::vector<Problem> list;
   m_base = parts::Library::shipped();
-  m_base.addOwn(m_disk.readFolder(parts::ownFolder()), list);
+  parts::addOwn(m_base, m_disk, list);
   m_library = harness::withDocumentParts(m_base, m_harness, m_file.path, list);
   ++m_revision;
   Q_EMIT documentChanged();

@@ -1,5 +1,6 @@
+#include "support/mutants.h"
+
 #include <catch2/catch.hpp>
-#include <functional>
 #include <map>
 #include <set>
 
@@ -10,9 +11,8 @@
 using namespace bold;
 using namespace bold::test;
 
-// From every good bench: every connection removed, moved to the next terminal, exchanged with its neighbour; every diode
-// and transistor reversed; every jumper and switch toggled. The result must be a new caution or stop about something
-// that was changed, or be excused: by a rule (the copper is the same) or by the reviewed list.
+// Every mutant of every good bench must lead to a new caution or stop about something that was changed, or be excused:
+// by a rule (the copper is the same) or by the reviewed list.
 namespace {
 
 // Mutants that nothing is said about, each with its reason. What is neither here nor noticed is a miss; what is here and
@@ -31,12 +31,6 @@ const std::map<std::string, std::string> kExcused{
     {"step-dir-esp32: moved s1.VIO to s1.GND-2 (other end r1.B)", "the stage holds at boot, which for step/dir stages is the default"},
 };
 
-struct Mutant {
-  std::string name;
-  harness::Harness bench;
-  std::set<std::string> changed;  // devices, terminals, connections
-};
-
 // The terminals that hang together, by name: equal for two benches that differ in nothing a meter would show.
 std::set<std::set<std::string>> copper(const harness::Harness& h) {
   const auto b = circuit::makeBench(h, library());
@@ -48,116 +42,6 @@ std::set<std::set<std::string>> copper(const harness::Harness& h) {
     if (names.size() > 1) out.insert(names);
   }
   return out;
-}
-
-void change(Mutant& m, const harness::Connection& c) {
-  for (const auto& end : {c.a, c.b}) {
-    m.changed.insert(end.text());
-    m.changed.insert(end.device);
-  }
-  m.changed.insert(c.id);
-}
-
-void exchange(harness::Harness& h, const Address& a, const Address& b) {
-  for (auto& c : h.connections)
-    for (auto* end : {&c.a, &c.b}) *end = *end == a ? b : *end == b ? a : *end;
-}
-
-using Sink = std::function<void(Mutant)>;
-
-void wires(const std::string& name, const harness::Harness& h, const Sink& f) {
-  for (std::size_t i = 0; i < h.connections.size(); ++i) {
-    const auto& c = h.connections[i];
-    Mutant removed{name + ": removed " + c.a.text() + " " + c.b.text(), h, {}};
-    removed.bench.connections.erase(removed.bench.connections.begin() + static_cast<std::ptrdiff_t>(i));
-    change(removed, c);
-    f(std::move(removed));
-    if (c.kind != harness::ConnectionKind::Wire) continue;
-    for (const bool second : {false, true}) {
-      const auto part = library().find(h.device((second ? c.b : c.a).device)->part);
-      if (part->terminals.size() > 60) continue;  // the next hole of a breadboard row is the same row
-      Mutant moved{{}, h, {}};
-      auto& end = second ? moved.bench.connections[i].b : moved.bench.connections[i].a;
-      const auto old = end;
-      end.terminal = part->terminals[static_cast<std::size_t>(part->indexOf(end.terminal) + 1) % part->terminals.size()].id;
-      moved.name = name + ": moved " + old.text() + " to " + end.text() + " (other end " + (second ? c.a : c.b).text() + ")";
-      change(moved, c);
-      change(moved, moved.bench.connections[i]);
-      f(std::move(moved));
-    }
-  }
-}
-
-// A resistor, a plain capacitor or a switch does not mind being turned round.
-bool symmetric(const parts::Part& part) {
-  if (part.terminals.size() != 2) return false;
-  return std::ranges::all_of(part.elements, [](const parts::Element& e) {
-    const auto* c = std::get_if<parts::Capacitor>(&e.body);
-    return std::holds_alternative<parts::Resistor>(e.body) || std::holds_alternative<parts::Contact>(e.body) || (c && !c->polarised);
-  });
-}
-
-// What ends on one terminal and on the next used one of the same part, exchanged.
-void neighbours(const std::string& name, const harness::Harness& h, const Sink& f) {
-  for (const auto& d : h.devices) {
-    const auto part = library().find(d.part);
-    if (part->terminals.size() > 60 || symmetric(*part)) continue;
-    std::vector<Address> used;
-    for (const auto& t : part->terminals) {
-      const Address a{d.id, t.id};
-      for (const auto& c : h.connections)
-        if ((c.a == a || c.b == a) && (used.empty() || used.back() != a)) used.push_back(a);
-    }
-    for (std::size_t i = 0; i + 1 < used.size(); ++i) {
-      Mutant m{name + ": exchanged " + used[i].text() + " and " + used[i + 1].text(), h, {d.id, used[i].text(), used[i + 1].text()}};
-      for (const auto& c : h.connections)
-        for (const auto& a : {used[i], used[i + 1]})
-          if (c.a == a || c.b == a) change(m, c);
-      exchange(m.bench, used[i], used[i + 1]);
-      f(std::move(m));
-    }
-  }
-}
-
-// Every diode and transistor the wrong way round: what the neighbours of its legs did not already do.
-void reversed(const std::string& name, const harness::Harness& h, const Sink& f) {
-  for (const auto& d : h.devices) {
-    const auto part = library().find(d.part);
-    if (part->elements.empty() || part->terminals.size() > 3) continue;
-    for (const auto& e : part->elements) {
-      std::string a;
-      std::string b;
-      if (const auto* diode = std::get_if<parts::Diode>(&e.body)) std::tie(a, b) = std::pair(diode->anode, diode->cathode);
-      if (const auto* t = std::get_if<parts::Mosfet>(&e.body)) std::tie(a, b) = std::pair(t->drain, t->source);
-      if (const auto* t = std::get_if<parts::Bipolar>(&e.body)) std::tie(a, b) = std::pair(t->collector, t->emitter);
-      if (a.empty()) continue;
-      Mutant m{name + ": reversed " + d.id + " (" + a + ", " + b + ")", h, {d.id}};
-      for (const auto& c : h.connections)
-        if (c.a.device == d.id || c.b.device == d.id) change(m, c);
-      exchange(m.bench, {d.id, a}, {d.id, b});
-      f(std::move(m));
-      break;
-    }
-  }
-}
-
-void settings(const std::string& name, const harness::Harness& h, const Sink& f) {
-  for (std::size_t i = 0; i < h.devices.size(); ++i) {
-    const auto part = library().find(h.devices[i].part);
-    for (const auto& s : part->settings) {
-      if (s.values.size() > 2 || s.id == "heatSink") continue;  // a heat sink is no jumper
-      const auto it = h.devices[i].settings.find(s.id);
-      const auto now = it == h.devices[i].settings.end() || it->second.value.empty() ? s.standard : it->second.value;
-      for (const auto& v : s.values) {
-        if (v == now) continue;
-        Mutant m{name + ": set " + h.devices[i].id + "." + s.id + " " + v, h, {h.devices[i].id}};
-        m.bench.devices[i].settings[s.id] = {v, {}};
-        for (const auto& c : h.connections)
-          if (c.a.device == h.devices[i].id || c.b.device == h.devices[i].id) change(m, c);
-        f(std::move(m));
-      }
-    }
-  }
 }
 
 bool noticed(const Mutant& m, const std::set<std::string>& known) {
@@ -180,7 +64,7 @@ TEST_CASE("every way a good bench is easily spoilt is noticed at the place, or e
     std::set<std::string> known;
     for (const auto& f : analyseFast(h).findings) known.insert(f.identity());
     const auto before = copper(h);
-    const Sink judge = [&](const Mutant& m) {
+    everyMutant(name, h, [&](const Mutant& m) {
       ++all;
       if (copper(m.bench) == before && m.name.find(": set ") == std::string::npos) {
         ++same;  // two grounds, both ends of a fuse, a doubled wire
@@ -190,11 +74,7 @@ TEST_CASE("every way a good bench is easily spoilt is noticed at the place, or e
       INFO(m.name);
       CHECK(seen != kExcused.contains(m.name));
       if (!seen) unnoticed.insert(m.name);
-    };
-    wires(name, h, judge);
-    neighbours(name, h, judge);
-    reversed(name, h, judge);
-    settings(name, h, judge);
+    });
   }
   CHECK(all > 1000);
   CHECK(unnoticed.size() == kExcused.size());

@@ -5,6 +5,7 @@
 
 #include "core/harness/document_file.h"
 #include "support/benches.h"
+#include "support/failing_disk.h"
 #include "support/process.h"
 
 using namespace bold;
@@ -12,26 +13,6 @@ using namespace bold::harness;
 using namespace bold::test;
 
 namespace {
-
-// Fails at its n-th call; everything else it hands on.
-class FailingDisk : public FileSystem {
- public:
-  explicit FailingDisk(int at) : m_at(at) {}
-  Result<std::string> read(const std::string& path) override {
-    return fails() ? Result<std::string>(fail({"The disk is gone.", path, {}})) : m_disk.read(path);
-  }
-  bool exists(const std::string& path) override { return !fails() && m_disk.exists(path); }
-  Result<bool> replace(const std::string& path, const std::string& text) override {
-    return fails() ? Result<bool>(fail({"The disk is full.", path, {}})) : m_disk.replace(path, text);
-  }
-  std::map<std::string, std::string> readFolder(const std::string& path) override { return m_disk.readFolder(path); }
-  bool reached() const { return m_calls > m_at; }
-
- private:
-  Disk m_disk;
-  int m_at, m_calls = 0;
-  bool fails() { return m_calls++ == m_at; }
-};
 
 std::string content(const std::string& path) {
   Disk d;

@@ -149,7 +149,7 @@ TEST_CASE("a copy of a shipped part is sound under its own id, and is read back 
   CHECK(*path == folder.path("parts") + "/my-l298.json");
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
-  library.addOwn(disk.readFolder(folder.path("parts")), problems);
+  library.addOwn(disk.readFolder(folder.path("parts"), ".json").files, problems);
   CHECK(problems.empty());
   REQUIRE(library.find("my-l298"));
   CHECK(library.find("my-l298")->own);
@@ -162,7 +162,7 @@ TEST_CASE("what is no part of one's own is refused with one sentence, and nothin
   const auto refused = [&](const std::string& text) {
     const auto saved = saveOwn(disk, folder.path("parts"), text);
     REQUIRE_FALSE(saved);
-    CHECK(disk.readFolder(folder.path("parts")).empty());
+    CHECK(disk.readFolder(folder.path("parts"), ".json").files.empty());
     return saved.error().what;
   };
   CHECK(refused("{").find("not whole JSON") != std::string::npos);

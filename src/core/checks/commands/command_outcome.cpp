@@ -159,10 +159,18 @@ Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Ast
                    {s.bench.address(a.input), s.bench.address(b.input)});
   f.formula = fmt::format("{} planned at {}, {} at {}", s.bench.facts(a.pin).label, s.bench.facts(a.input).label,
                           s.bench.facts(b.pin).label, s.bench.facts(b.input).label);
-  f.repair = Plan(s.bench)
-                 .exchange(a.input, b.input)
-                 .repair(fmt::format("Exchange the wires at {} and {}, or the two pins in the program.", found(s.bench, a.input),
-                                     found(s.bench, b.input)));
+  // Where a terminal holds more than its signal (a pull-down), only the other end can be exchanged without moving that too;
+  // where it goes on to a further input, neither end is the whole of it.
+  const auto alone = [&](TerminalIndex t) { return connectionsAt(s.bench, t) == 1; };
+  const auto goesOn = [&](TerminalIndex t) {
+    return std::ranges::any_of(s.nets.members(s.nets.of(t)), [&](TerminalIndex u) { return u != t && s.bench.facts(u).input; });
+  };
+  const bool atInputs = alone(a.input) && alone(b.input);
+  const auto x = atInputs ? a.input : a.pin;
+  const auto y = atInputs ? b.input : b.pin;
+  if (atInputs || (alone(x) && alone(y) && !goesOn(a.input) && !goesOn(b.input)))
+    f.repair = Plan(s.bench).exchange(x, y).repair(
+        fmt::format("Exchange the wires at {} and {}, or the two pins in the program.", found(s.bench, x), found(s.bench, y)));
   return f;
 }
 

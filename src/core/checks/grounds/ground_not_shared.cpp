@@ -89,9 +89,12 @@ Findings groundNotShared(const SolvedBench& s) {
                        {s.bench.address(reference), s.bench.address(group->ground)});
       f.formula = fmt::format("{} and {} are two nets", s.bench.called(reference), s.bench.called(group->ground));
       const auto ground = freeGround(s, *group);
-      f.repair = Plan(s.bench)
-                     .wire(reference, ground, "BK")
-                     .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, reference), found(s.bench, ground)));
+      // A loose transistor whose return is open misses its way back to the supply, not to the controller.
+      const bool open = !s.bench.facts(t).input && !s.bench.connected(reference);
+      if (!open && plainGround(s, reference) && plainGround(s, group->ground))
+        f.repair = Plan(s.bench)
+                       .wire(reference, ground, "BK")
+                       .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, reference), found(s.bench, ground)));
       out.push_back(std::move(f));
     }
   }

@@ -19,9 +19,10 @@ Findings supplyReturnMissing(const SolvedBench& s) {
                                  called(s.bench, pole->device), s.bench.called(back)),
                      {s.bench.address(back), s.bench.address(pole->negative)});
     f.formula = fmt::format("{} and {} are two nets", s.bench.called(back), s.bench.called(pole->negative));
-    f.repair = Plan(s.bench)
-                   .wire(back, pole->negative, "BK")
-                   .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, back), found(s.bench, pole->negative)));
+    if (plainGround(s, back) && plainGround(s, pole->negative))
+      f.repair = Plan(s.bench)
+                     .wire(back, pole->negative, "BK")
+                     .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, back), found(s.bench, pole->negative)));
     for (const auto& o : out)
       if (o.subjects == f.subjects) return;
     out.push_back(std::move(f));

@@ -57,7 +57,7 @@ Findings stageNotAwake(const SolvedBench& s) {
       subjects.push_back(s.bench.address(t));
       const bool high = wanted.at(t) == parts::Level::High;
       const auto to = tie(s, motor.meant.device, high);
-      if (to < 0) continue;
+      if (to < 0 || s.bench.connected(t)) continue;  // what is wired to it would be tied as well
       plan.wire(t, to, high ? "RD" : "BK");
       repair += fmt::format("{}{} to {}", repair.empty() ? "" : ", ", found(s.bench, t), found(s.bench, to));
     }

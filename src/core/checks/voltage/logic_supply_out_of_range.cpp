@@ -83,7 +83,7 @@ Findings logicSupplyOutOfRange(const SolvedBench& s) {
       f = finding(Severity::Stop, fmt::format("{} has no logic supply", called(s.bench, d)),
                   fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", s.bench.called(t), show(v)), {s.bench.address(t)});
       f.bar = Bar{"logic supply", v, {}, Volts{*window.min}, "least", true};
-      if (const auto rail = fittingRail(s, *nominal, t); rail >= 0)
+      if (const auto rail = fittingRail(s, *nominal, t); rail >= 0 && !s.bench.connected(t))
         f.repair =
             Plan(s.bench).wire(t, rail, "RD").repair(fmt::format("Add a red wire from {} to {}.", found(s.bench, t), found(s.bench, rail)));
     } else {

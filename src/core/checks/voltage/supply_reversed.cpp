@@ -1,5 +1,7 @@
 #include <fmt/core.h>
 
+#include <algorithm>
+
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/parts/roles.h"
@@ -8,8 +10,18 @@ namespace bold::checks {
 
 namespace {
 
-// Whether this source also feeds something the right way round: then it is the stage's wires that are crossed.
+// The controller's ground that shares copper with t; -1: none.
+TerminalIndex onControllerGround(const SolvedBench& s, TerminalIndex t) {
+  TerminalIndex ground = -1;
+  for (const auto u : s.nets.members(s.nets.of(t)))
+    if (s.bench.facts(u).ground && parts::isController(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(u))].part)) ground = u;
+  return ground;
+}
+
+// Whether this source also feeds something the right way round, or has its minus on a controller's ground: then it is
+// the stage's wires that are crossed.
 bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  if (onControllerGround(s, pole.negative) >= 0) return true;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
     if (supply && s.nets.same(t, pole.positive) && s.nets.same(s.bench.terminal(s.bench.deviceOf(t), supply->back), pole.negative))
@@ -18,26 +30,52 @@ bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   return false;
 }
 
-// A source whose plus lies on the controller's ground while its minus goes to a motor: nothing names its terminals, but
-// nobody switches a motor on a negative supply with such parts.
+// Which way round polarised capacitors stand across a source: those at a stage were put there with its wires.
+enum class Capacitors { None, Right, Wrong };
+Capacitors capacitorsAcross(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  auto out = Capacitors::None;
+  eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
+    const auto a = at(s.bench, d, c.a);
+    const auto b = at(s.bench, d, c.b);
+    if (!c.polarised || a < 0 || b < 0) return;
+    if (s.nets.same(a, pole.positive) && s.nets.same(b, pole.negative)) out = Capacitors::Right;
+    if (s.nets.same(b, pole.positive) && s.nets.same(a, pole.negative)) out = Capacitors::Wrong;
+  });
+  return out;
+}
+
+// A motor or the transistor of a loose stage: neither has terminals that name a supply.
+const char* loadWord(const parts::Part& part) {
+  if (parts::isMotor(part)) return "a motor";
+  const bool transistor = std::ranges::any_of(part.elements, [](const parts::Element& e) {
+    return std::holds_alternative<parts::Mosfet>(e.body) || std::holds_alternative<parts::Bipolar>(e.body);
+  });
+  return transistor ? "a transistor" : nullptr;
+}
+
+// A source whose plus lies on the controller's ground while its minus goes to a motor or a transistor: nothing names its
+// terminals, but nobody switches a motor on a negative supply with such parts.
 void plusOnGround(const SolvedBench& s, Findings& out) {
   for (const auto& pole : s.nets.sources()) {
     if (s.nets.same(pole.positive, pole.negative)) continue;
-    TerminalIndex ground = -1;
-    for (const auto t : s.nets.members(s.nets.of(pole.positive)))
-      if (s.bench.facts(t).ground && parts::isController(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part)) ground = t;
-    bool motor = false;
+    const auto ground = onControllerGround(s, pole.positive);
+    const char* load = nullptr;
     for (const auto t : s.nets.members(s.nets.of(pole.negative)))
-      motor = motor || parts::isMotor(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part);
-    if (ground < 0 || !motor) continue;
+      if (!load) load = loadWord(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part);
+    if (ground < 0 || !load) continue;
     auto f = finding(Severity::Stop, fmt::format("{} is the wrong way round", called(s.bench, pole.device)),
-                     fmt::format("The plus of {} is joined to {}, and its minus feeds a motor: it is the wrong way round.",
-                                 called(s.bench, pole.device), s.bench.called(ground)),
+                     fmt::format("The plus of {} is joined to {}, and its minus feeds {}: it is the wrong way round.",
+                                 called(s.bench, pole.device), s.bench.called(ground), load),
                      {s.bench.address(pole.positive), s.bench.address(pole.negative)});
     f.formula = fmt::format("{} + on ground", called(s.bench, pole.device));
-    f.repair = Plan(s.bench)
-                   .exchange(pole.positive, pole.negative)
-                   .repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, pole.positive), found(s.bench, pole.negative)));
+    // Motors on the plus as well: then it is the ground that went astray.
+    const auto& members = s.nets.members(s.nets.of(pole.positive));
+    const bool motorsOnPlus = std::ranges::any_of(
+        members, [&](TerminalIndex t) { return parts::isMotor(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part); });
+    if (!motorsOnPlus)
+      f.repair = Plan(s.bench)
+                     .exchange(pole.positive, pole.negative)
+                     .repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, pole.positive), found(s.bench, pole.negative)));
     out.push_back(std::move(f));
   }
 }
@@ -59,10 +97,14 @@ Findings supplyReversed(const SolvedBench& s) {
                        {s.bench.address(t), s.bench.address(back)});
       f.formula = fmt::format("{} on {} -, {} on {} +", s.bench.called(t), called(s.bench, pole.device), s.bench.called(back),
                               called(s.bench, pole.device));
-      const bool atStage = feedsRightly(s, pole);
+      const auto capacitors = capacitorsAcross(s, pole);
+      const bool atStage = capacitors == Capacitors::Right || (capacitors == Capacitors::None && feedsRightly(s, pole));
       const auto x = atStage ? t : pole.positive;
       const auto y = atStage ? back : pole.negative;
-      f.repair = Plan(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
+      const bool several = connectionsAt(s.bench, x) > 1 || connectionsAt(s.bench, y) > 1;
+      if (!atStage || !several || capacitors != Capacitors::None)
+        f.repair =
+            Plan(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
       out.push_back(std::move(f));
     }
   }

@@ -11,15 +11,19 @@ namespace {
 
 constexpr double kCollapse = 0.5;  // share of the open voltage below which a resting bench shorts its supply
 
-// The connection without which the poles are no longer joined, if there is exactly one kind of culprit.
-int culprit(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+// The connections without any one of which the poles are no longer joined.
+std::vector<int> culprits(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  std::vector<int> out;
   for (std::size_t c = 0; c < s.bench.connections.size(); ++c) {
     circuit::Bench without = s.bench;
     std::erase_if(without.links, [&](const circuit::Link& l) { return l.connection == static_cast<int>(c); });
-    const circuit::Nets nets(without);
-    if (!nets.same(pole.positive, pole.negative)) return static_cast<int>(c);
+    if (!circuit::Nets(without).same(pole.positive, pole.negative)) out.push_back(static_cast<int>(c));
   }
-  return -1;
+  return out;
+}
+
+std::string called(const harness::Connection& c) {
+  return fmt::format("{} ({} to {})", c.id, c.a.text(), c.b.text());
 }
 
 // The loose part that carries most of a resting bench's current.
@@ -48,17 +52,19 @@ Findings supplyShort(const SolvedBench& s) {
   for (const auto& pole : s.nets.sources()) {
     const auto& name = called(s.bench, pole.device);
     if (s.nets.same(pole.positive, pole.negative)) {
-      const int c = culprit(s, pole);
+      const auto suspects = culprits(s, pole);
       auto f = finding(Severity::Stop, fmt::format("{} is shorted", name), fmt::format("Copper joins the plus and the minus of {}.", name),
                        {idOf(s.bench, pole.device)});
       f.formula = fmt::format("{} and {} are one net", s.bench.called(pole.positive), s.bench.called(pole.negative));
-      if (c >= 0) {
+      std::string names;
+      for (const int c : suspects) {
         const auto& connection = s.bench.connections[static_cast<std::size_t>(c)];
         f.subjects.push_back(connection.id);
-        f.text += fmt::format(" Without {} ({} to {}) they would be apart.", connection.id, connection.a.text(), connection.b.text());
-        f.repair = Plan(s.bench).remove(c).repair(
-            fmt::format("Take away {} ({} to {}).", connection.id, connection.a.text(), connection.b.text()));
+        names += (names.empty() ? "" : " or ") + called(connection);
       }
+      if (!names.empty()) f.text += fmt::format(" Without {} they would be apart.", names);
+      // In a chain of wires nobody can say which one is wrong.
+      if (suspects.size() == 1) f.repair = Plan(s.bench).remove(suspects.front()).repair(fmt::format("Take away {}.", names));
       out.push_back(std::move(f));
       continue;
     }

@@ -1,0 +1,151 @@
+#include "core/checks/explain.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace bold {
+namespace {
+
+using checks::Finding;
+using checks::Findings;
+using checks::Severity;
+
+std::set<std::string> identities(const Findings& findings) {
+  std::set<std::string> out;
+  for (const auto& f : findings) out.insert(f.identity());
+  return out;
+}
+
+const Finding* findIn(const Findings& findings, const std::string& identity) {
+  const auto it = std::ranges::find_if(findings, [&](const Finding& f) { return f.identity() == identity; });
+  return it == findings.end() ? nullptr : &*it;
+}
+
+constexpr int kFarMore = 2;
+
+// A bench and what is said about it.
+struct Judged {
+  harness::Harness harness;
+  Findings findings;
+};
+
+// Whether `after` lacks the finding, and has no stop or caution that was not there `before`, or not as grave.
+bool mends(const Findings& before, const Findings& after, const std::string& identity) {
+  std::map<std::string, Severity> known;
+  for (const auto& f : before) known.emplace(f.identity(), f.severity);
+  return std::ranges::all_of(after, [&](const Finding& f) {
+    const auto id = f.identity();
+    const auto it = known.find(id);
+    return id != identity && (f.severity == Severity::Note || (it != known.end() && f.severity >= it->second));
+  });
+}
+
+int gravity(const Finding& f) {
+  if (f.severity == Severity::Caution) return 1;
+  if (f.severity != Severity::Stop) return f.severity == Severity::NotJudged ? 2 : 0;
+  return f.harm == checks::Harm::Danger ? 8 : f.harm == checks::Harm::Damage ? 4 : 2;
+}
+
+// On a bench with several faults one hides the other: a repair may then bring to light what was there all along. It is
+// trusted when far more goes than comes.
+bool clears(const Findings& before, const Findings& after, const std::string& identity) {
+  if (findIn(after, identity)) return false;
+  const auto only = [](const Findings& list, const Findings& other) {
+    const auto known = identities(other);
+    int sum = 0;
+    for (const auto& f : list) sum += known.contains(f.identity()) ? 0 : gravity(f);
+    return sum;
+  };
+  return only(before, after) >= kFarMore * only(after, before);
+}
+
+class Explaining {
+ public:
+  Explaining(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options)
+      : m_a(a), m_stands(asItStands(h)), m_library(library), m_options(options) {}
+
+  void run() {
+    if (!tryEach()) return;
+    flatten();
+    for (auto& f : m_a.findings)
+      if (!f.explainedBy.empty()) f.repair.reset();
+    std::erase_if(m_doubtful, [&](const std::string& id) { return !m_a.find(id)->repair; });
+    if (!m_doubtful.empty()) tryTogether();
+  }
+
+ private:
+  Analysis& m_a;
+  const harness::Harness m_stands;  // a repair alone: what else is planned must not be credited to it
+  const parts::Library& m_library;
+  const Options& m_options;
+  std::vector<std::string> m_sound, m_doubtful;  // identities of causes, by what their repair does when made alone
+
+  std::optional<Judged> repaired(const harness::Harness& h, const Finding& f) const {
+    auto mended = h;
+    harness::apply(mended, f.repair->edit);
+    mended = asPlanned(mended);
+    auto findings = judge(mended, m_library, m_options);
+    if (!findings) return std::nullopt;
+    return Judged{std::move(mended), std::move(*findings)};
+  }
+
+  // B is explained by A when B vanishes once A's repair has been made. False when it was given up.
+  bool tryEach() {
+    for (auto& cause : m_a.findings) {
+      if (!cause.repair || !cause.explainedBy.empty()) continue;
+      const auto after = repaired(m_stands, cause);
+      if (!after) return false;
+      const auto id = cause.identity();
+      (mends(m_a.findings, after->findings, id) ? m_sound : m_doubtful).push_back(id);
+      const auto left = identities(after->findings);
+      if (left.contains(id) || cause.severity == Severity::Note) continue;  // the repair does not even mend its own finding here
+      for (auto& f : m_a.findings)
+        if (&f != &cause && f.explainedBy.empty() && f.severity >= cause.severity && f.severity != Severity::NotJudged &&
+            !left.contains(f.identity()))
+          f.explainedBy = id;
+    }
+    return true;
+  }
+
+  // A cause may have turned out to follow from a later one: everything points at the first cause.
+  void flatten() {
+    for (auto& f : m_a.findings)
+      for (std::size_t hops = 0; hops < m_a.findings.size() && !f.explainedBy.empty(); ++hops) {
+        const auto* cause = m_a.find(f.explainedBy);
+        if (!cause || cause->explainedBy.empty() || cause->explainedBy == f.identity()) break;
+        f.explainedBy = cause->explainedBy;
+      }
+  }
+
+  // Repairs that bring something else up when made alone get a second chance after the sound ones, each as it reads there.
+  void tryTogether() {
+    Judged now{m_stands, m_a.findings};
+    for (const auto* list : {&m_sound, &m_doubtful})
+      for (const auto& id : *list) {
+        const auto* f = findIn(now.findings, id);
+        const bool doubtful = list == &m_doubtful;
+        std::optional<Judged> after;
+        if (f && f->repair) {
+          after = repaired(now.harness, *f);
+          if (!after) return;
+        }
+        const bool holds = after && (doubtful ? clears(now.findings, after->findings, id) : mends(now.findings, after->findings, id));
+        if (holds) now = std::move(*after);
+        if (doubtful && !holds) withhold(id);
+      }
+  }
+
+  void withhold(const std::string& id) {
+    for (auto& f : m_a.findings)
+      if (f.identity() == id) f.repair.reset();
+  }
+};
+
+}  // namespace
+
+void explain(Analysis& analysis, const harness::Harness& harness, const parts::Library& library, const Options& options) {
+  Explaining(analysis, harness, library, options).run();
+}
+
+}  // namespace bold

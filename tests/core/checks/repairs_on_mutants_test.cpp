@@ -1,0 +1,40 @@
+#include <catch2/catch.hpp>
+#include <map>
+
+#include "support/benches.h"
+#include "support/mutants.h"
+
+using namespace bold;
+using namespace bold::test;
+
+// A person with one fault on the bench follows the first advice that is offered: it must mend what it says it mends, and
+// bring up nothing that was not there.
+TEST_CASE("every repair offered on a spoilt bench removes its finding and adds no stop or caution") {
+  int repairs = 0;
+  for (const auto& name : goodNames()) {
+    const auto unspoilt = analyseFast(good(name));
+    everyMutant(name, good(name), [&](const Mutant& m) {
+      const auto before = analyse(m.bench, library());
+      std::map<std::string, checks::Severity> known;
+      for (const auto& f : unspoilt.findings) known.emplace(f.identity(), f.severity);  // what the fault hid may come back
+      for (const auto& f : before.findings) known.emplace(f.identity(), f.severity);
+      for (const auto& f : before.findings) {
+        if (!f.repair) continue;
+        ++repairs;
+        auto mended = m.bench;
+        harness::apply(mended, f.repair->edit);
+        const auto after = analyseFast(harness::asPlanned(mended));
+        INFO(m.name << ": " << f.check << ": " << f.repair->text);
+        CHECK(after.find(f.identity()) == nullptr);
+        for (const auto& g : after.findings) {
+          if (g.severity == checks::Severity::Note) continue;
+          INFO("brings up " << g.check << ": " << g.headline);
+          const auto it = known.find(g.identity());
+          CHECK((it != known.end() && g.severity >= it->second));
+        }
+      }
+    });
+  }
+  CHECK(repairs > 300);
+  WARN(repairs << " repairs");
+}
