@@ -1,8 +1,8 @@
 #include "core/circuit/command.h"
 
 #include <algorithm>
-#include <tuple>
 #include <optional>
+#include <tuple>
 
 #include "core/parts/roles.h"
 #include "core/parts/truth_table.h"

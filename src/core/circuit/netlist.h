@@ -18,6 +18,10 @@ struct OuterState {
   std::map<std::pair<int, int>, double> draw;       ///< chopper supply current, A
   std::map<std::pair<int, int>, double> supply;     ///< chopper supply voltage, V
   std::map<std::pair<int, int>, double> collector;  ///< bipolar collector current, A
+  struct Tried {
+    double put, got;  ///< A
+  };
+  std::map<std::pair<int, int>, Tried> tried;  ///< the collector current last put in, and what came out
 };
 
 /// Where the branches of an element ended up in the circuit.

@@ -41,7 +41,7 @@ class SolvedPoint : public OperatingPoint {
     for (int pass = 0; pass < kMostOuterPasses; ++pass) {
       m_netlist = makeNetlist(input, state);
       auto spare = std::move(m_solution.factors);
-      m_solution = circuit::solve(m_netlist.circuit, &m_solution, std::move(spare));
+      m_solution = circuit::solve(m_netlist.circuit, &m_solution, std::move(spare), Accuracy::Settled);
       if (!m_solution.converged) {
         m_whyNot = "its currents and voltages could not be found";
         return;
@@ -50,6 +50,9 @@ class SolvedPoint : public OperatingPoint {
       findHeld();
       if (!improve(state, pass)) {
         m_state = state;
+        spare = std::move(m_solution.factors);
+        m_solution = circuit::solve(m_netlist.circuit, &m_solution, std::move(spare), Accuracy::Exact);
+        if (!m_solution.converged) m_whyNot = "its currents and voltages could not be found";
         return;
       }
     }
@@ -322,15 +325,30 @@ class SolvedPoint : public OperatingPoint {
           set(state.supply, key, volts, 1e-6);
           set(state.draw, key, chopperDraw(key, *c, volts, state.closed[key]), 1e-6);
         } else if (std::holds_alternative<parts::Bipolar>(element.body)) {
-          // Gain and saturation follow from the current and the current from them: half steps, so that it settles.
+          // Gain and saturation follow from the current and the current from them.
           const double now = this->element(key.first, key.second).value;
           const auto was = state.collector.find(key);
-          set(state.collector, key,
-              was == state.collector.end() || std::abs(now - was->second) < 1e-3 * std::abs(now) ? now : (now + was->second) / 2, 1e-3);
+          const double put = was == state.collector.end() ? now : was->second;
+          set(state.collector, key, standing(put, now, state.tried, key), 1e-3);
+          state.tried[key] = {put, now};
         }
       }
     }
     return changed;
+  }
+
+  // What to put in next when `got` came out of `put`: the secant through this pair and the last one; without one that helps
+  // half of the way, so that it settles.
+  static double standing(double put, double got, const std::map<Key, OuterState::Tried>& tried, Key key) {
+    const double off = got - put;
+    if (std::abs(off) < 1e-3 * std::abs(got)) return got;
+    const auto last = tried.find(key);
+    if (last == tried.end()) return put + off / 2;
+    const double moved = put - last->second.put;
+    const double offMoved = off - (last->second.got - last->second.put);
+    const double step = std::abs(offMoved) > 1e-12 ? -off * moved / offMoved : 0;
+    const bool helps = step * off > 0 && std::abs(step) < 4 * std::abs(off);
+    return put + (helps ? step : off / 2);
   }
 
   // Power balance: what the coils and the stage turn into heat is what the supply gives.

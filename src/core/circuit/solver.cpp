@@ -330,8 +330,8 @@ constexpr int kThorough = 80;
 // Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
 // holds may want to move far; they are held back so that they cannot spoil the others, and a step that makes things
 // worse (at the corner of a knee the slope tells nothing) is taken back.
-void polish(System& system, Eigen::VectorXd& x, double soft, std::vector<double>& amps, const std::vector<int>& refs) {
-  system.stamp(x, soft, amps, refs);
+void polish(System& system, Eigen::VectorXd& x, std::vector<double>& amps, const std::vector<int>& refs) {
+  system.stamp(x, 0, amps, refs);
   for (int k = 0; k < kPolishing; ++k) {
     const double before = system.residual().cwiseAbs().maxCoeff();
     if (before < kExact) return;
@@ -340,10 +340,10 @@ void polish(System& system, Eigen::VectorXd& x, double soft, std::vector<double>
     const Eigen::VectorXd step = factors->solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
     if (!step.allFinite()) return;
     x -= step;
-    system.stamp(x, soft, amps, refs);
+    system.stamp(x, 0, amps, refs);
     if (system.residual().cwiseAbs().maxCoeff() <= before) continue;
     x += step;
-    system.stamp(x, soft, amps, refs);
+    system.stamp(x, 0, amps, refs);
     return;
   }
 }
@@ -368,10 +368,7 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
     if (largest > trust) step *= trust / largest;
     last = step;
     x += step;
-    if (settled) {
-      polish(system, x, soft, amps, refs);
-      return true;
-    }
+    if (settled) return true;
   }
   return false;
 }
@@ -396,7 +393,7 @@ std::optional<double> Solution::resistance(int a, int b) const {
   return v(a) - v(b);
 }
 
-Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<SparseFactors> spare) {
+Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<SparseFactors> spare, Accuracy accuracy) {
   Solution s;
   s.amps.resize(circuit.branches.size());
   if (circuit.nodes == 0) {
@@ -420,11 +417,15 @@ Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<Sp
     for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, s.amps, refs, s.passes);
     s.converged = settle(system, x, kThorough, s, refs);
   }
+  if (s.converged && accuracy == Accuracy::Exact) {
+    polish(system, x, s.amps, refs);
+    if (!system.factor()) s.converged = false;
+  }
   s.modes = system.modes();
   s.volts.assign(x.data(), x.data() + x.size());
   s.island = islands(circuit, system, x);
   s.pattern = system.pattern();
-  if (s.converged && system.factor()) s.factors = system.takeFactors();
+  if (s.converged) s.factors = system.takeFactors();
   return s;
 }
 

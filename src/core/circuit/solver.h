@@ -55,10 +55,15 @@ struct Solution {
   std::shared_ptr<const SparsePattern> pattern;  ///< of the circuit: one of the same shape begins with it
 };
 
+/// Settled: every voltage to a microvolt, and `resistance` to match. Exact: to rounding, so that the result does not depend
+/// on where the search began.
+enum class Accuracy { Settled, Exact };
+
 /// @param start a solution to begin from, of this circuit or one like it; may be nullptr
 /// @param spare factors that are used again if nobody else holds them
 /// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
-Solution solve(const Circuit& circuit, const Solution* start = nullptr, std::shared_ptr<SparseFactors> spare = nullptr);
+Solution solve(const Circuit& circuit, const Solution* start = nullptr, std::shared_ptr<SparseFactors> spare = nullptr,
+               Accuracy accuracy = Accuracy::Exact);
 
 inline constexpr double kKneeWidth = 0.02;  // V: rounds the corner of a knee so that Newton's method has a slope
 inline constexpr double kOff = 1e-10;       // S: an open semiconductor

@@ -68,7 +68,7 @@ std::shared_ptr<SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePat
   }
   auto numeric = std::make_unique<Numeric>();
   klu_defaults(&numeric->common);
-  numeric->common.scale = 0;  // rows are conductances, all of one kind
+  numeric->common.scale = -1;  // rows are conductances, all of one kind; the pattern is known to be sound
   numeric->numeric = klu_factor(columns, rows, entries, symbolic, &numeric->common);
   if (!numeric->numeric || numeric->common.status != KLU_OK) {
     klu_free_numeric(&numeric->numeric, &numeric->common);
