@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cctype>
 
+#include "core/circuit/operating_point.h"
 #include "core/parts/connector_id.h"
 
 namespace bold::circuit {
@@ -52,7 +53,7 @@ void connect(Bench& bench, int connection) {
   }
   if (c.mirrored) std::ranges::reverse(b);
   for (std::size_t i = 0; i < a.size(); ++i) {
-    bench.links.push_back({connection, a[i], b[i]});
+    bench.links.push_back({connection, a[i], b[i], {}});
     if (a[i] == b[i]) continue;
     ++bench.m_connected[static_cast<std::size_t>(a[i])];
     ++bench.m_connected[static_cast<std::size_t>(b[i])];
@@ -76,6 +77,10 @@ TerminalIndex Bench::terminal(int device, const std::string& id) const {
   if (const auto it = d.byId.find(id); it != d.byId.end()) return d.first + it->second;
   const int i = d.part->indexOf(id);  // a former id
   return i < 0 ? -1 : d.first + i;
+}
+
+std::size_t Bench::elementCount() const {
+  return devices.empty() ? 0 : static_cast<std::size_t>(devices.back().firstElement) + devices.back().part->elements.size();
 }
 
 const parts::Terminal& Bench::facts(TerminalIndex t) const {
@@ -119,7 +124,7 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
     }
     if (d.unknownFields)
       bench.problems.push_back({fmt::format("{} has fields that this version does not know.", d.id), "#" + d.id, "They were kept."});
-    BenchDevice device{d, part, {}, static_cast<TerminalIndex>(bench.m_owner.size())};
+    BenchDevice device{d, part, {}, static_cast<TerminalIndex>(bench.m_owner.size()), static_cast<int>(bench.elementCount())};
     for (const auto& s : part->settings) device.settings[s.id] = s.standard;
     for (const auto& [id, v] : d.settings) {
       const auto* s = part->setting(id);
@@ -145,6 +150,9 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
           {fmt::format("The connection {} has fields that this version does not know.", c.id), "#" + c.id, "They were kept."});
     connect(bench, static_cast<int>(bench.connections.size()) - 1);
   }
+  for (auto& l : bench.links) l.resistance = resistanceOf(bench, l);
+  for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
+    if (bench.facts(t).input) bench.m_inputs.push_back(t);
   for (const auto& i : h.intents)
     if (bench.deviceIndex(i.motor) >= 0) bench.intents.push_back(i);
   return bench;

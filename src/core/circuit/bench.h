@@ -22,6 +22,7 @@ struct BenchDevice {
   std::shared_ptr<const parts::Part> part;      // shared with the library
   std::map<std::string, std::string> settings;  ///< every setting of the part, as it stands
   TerminalIndex first = 0;
+  int firstElement = 0;  ///< of the part's elements, counted over the whole bench
 
   std::unordered_map<std::string_view, int> byId{};  ///< terminals by id, counted from `first`; the part holds the text
   std::vector<bool> present{};                       ///< per element of the part: exists with these settings
@@ -34,6 +35,7 @@ struct BenchDevice {
 struct Link {
   int connection = 0;
   TerminalIndex a = -1, b = -1;
+  Ohms resistance{};
 };
 
 /// What a wire gauge carries.
@@ -57,6 +59,15 @@ struct Bench {
   int deviceIndex(const std::string& id) const;          ///< -1 when not on the bench
   TerminalIndex terminal(const Address& address) const;  ///< -1 when there is none
   TerminalIndex terminal(int device, const std::string& id) const;
+  TerminalIndex terminal(int device, const parts::Node& node) const {
+    return node.at >= 0 ? devices[static_cast<std::size_t>(device)].first + node.at
+                        : terminal(device, static_cast<const std::string&>(node));
+  }
+  /// Elements counted over the whole bench, whether they exist with the present settings or not.
+  std::size_t elementIndex(int device, int element) const {
+    return static_cast<std::size_t>(devices[static_cast<std::size_t>(device)].firstElement + element);
+  }
+  std::size_t elementCount() const;
   int deviceOf(TerminalIndex t) const { return m_owner[static_cast<std::size_t>(t)]; }
   const parts::Terminal& facts(TerminalIndex t) const;
   std::string address(TerminalIndex t) const;  ///< "s1.IN1"
@@ -65,6 +76,9 @@ struct Bench {
   /// Whether any connection ends here.
   bool connected(TerminalIndex t) const { return m_connected[static_cast<std::size_t>(t)] > 0; }
 
+  const std::vector<TerminalIndex>& inputs() const { return m_inputs; }  ///< every terminal that reads a level
+
+  std::vector<TerminalIndex> m_inputs;
   std::unordered_map<std::string, int> m_index;  // devices by id
   std::vector<int> m_owner;
   std::vector<int> m_connected;

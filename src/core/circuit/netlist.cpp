@@ -11,7 +11,6 @@ namespace bold::circuit {
 namespace {
 
 using Kind = Branch::Kind;
-using Key = std::pair<int, int>;
 
 constexpr double kRegulatorOhms = 0.05;  // output resistance of a linear regulator
 constexpr double kChopperTie = 100e3;    // an active chopper output is tied to ground in the mean
@@ -23,22 +22,24 @@ constexpr double kServoCorner = 0.5;     // share of its least voltage below whi
 
 class Builder {
  public:
-  Builder(const NetlistInput& in, const OuterState& state) : m_in(in), m_bench(in.bench), m_state(state) {}
+  Builder(const NetlistInput& in, const OuterState& state) : m_in(in), m_bench(in.bench), m_nodes(in.nets.nodes()), m_state(state) {}
 
   Netlist build() {
-    m_out.node = m_in.nets.nodes();
     m_out.circuit.nodes = m_in.nets.nodeCount();
     m_out.links.reserve(m_bench.links.size());
-    for (const auto& l : m_bench.links)
-      m_out.links.push_back(l.a == l.b ? -1 : conductance(node(l.a), node(l.b), 1 / resistanceOf(m_bench, l).value));
+    m_out.main.assign(m_bench.elementCount(), -1);
+    m_out.base.assign(m_bench.elementCount(), -1);
+    m_out.circuit.branches.reserve(m_bench.links.size() + 2 * m_bench.elementCount());
+    for (const auto& l : m_bench.links) m_out.links.push_back(l.a == l.b ? -1 : conductance(node(l.a), node(l.b), 1 / l.resistance.value));
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
-      m_device = static_cast<int>(d);
-      m_inner.clear();
       const auto& device = m_bench.devices[d];
-      for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
-        m_element = static_cast<int>(e);
-        const auto& element = device.part->elements[e];
+      m_device = static_cast<int>(d);
+      m_inner = m_out.circuit.nodes;
+      m_out.circuit.nodes += device.part->innerNodes;
+      m_element = static_cast<std::size_t>(device.firstElement);
+      for (const auto& element : device.part->elements) {
         if (device.has(element)) std::visit([&](const auto& b) { put(b); }, element.body);
+        ++m_element;
       }
     }
     return std::move(m_out);
@@ -47,26 +48,24 @@ class Builder {
  private:
   const NetlistInput& m_in;
   const Bench& m_bench;
+  const std::vector<int>& m_nodes;  // per terminal; -1: touched by nothing
   const OuterState& m_state;
   Netlist m_out;
   int m_device = 0;
-  int m_element = 0;
-  std::map<std::string, int> m_inner;
+  std::size_t m_element = 0;  // counted over the bench
+  int m_inner = 0;            // the device's first inner node
 
-  Key key() const { return {m_device, m_element}; }
+  const ElementState& state() const { return m_state[m_element]; }
+  int& main() { return m_out.main[m_element]; }
+  int& base() { return m_out.base[m_element]; }
 
   bool weak() const { return m_in.charge == Charge::Empty; }
   bool strong() const { return m_in.charge == Charge::Strong; }
   // A figure at the corner: its greatest end where the least current is wanted, else typical.
   std::optional<double> atMost(const Figure& f) const { return weak() ? f.greatest() : f.typical(); }
 
-  int node(TerminalIndex t) const { return m_out.node[static_cast<std::size_t>(t)]; }
-  int node(const parts::Node& n) {
-    if (!n.starts_with('~')) return node(m_bench.terminal(m_device, n));
-    const auto [it, fresh] = m_inner.emplace(n, m_out.circuit.nodes);
-    if (fresh) ++m_out.circuit.nodes;
-    return it->second;
-  }
+  int node(TerminalIndex t) const { return m_nodes[static_cast<std::size_t>(t)]; }
+  int node(const parts::Node& n) const { return n.inner() ? m_inner - 2 - n.at : node(m_bench.terminal(m_device, n)); }
   int push(Branch b) {
     m_out.circuit.branches.push_back(std::move(b));
     return static_cast<int>(m_out.circuit.branches.size()) - 1;
@@ -111,39 +110,37 @@ class Builder {
   void put(const parts::Joint&) {}
   void put(const parts::Capacitor&) {}
   void put(const parts::Contact& c) {
-    if (c.closed) m_out.main[key()] = conductance(node(c.a), node(c.b), 1 / kContact.value);
+    if (c.closed) main() = conductance(node(c.a), node(c.b), 1 / kContact.value);
   }
   void put(const parts::Resistor& r) {
     const auto ohms = r.resistance.typical();
-    if (ohms) m_out.main[key()] = conductance(node(r.a), node(r.b), 1 / std::max(*ohms, 1e-4));
+    if (ohms) main() = conductance(node(r.a), node(r.b), 1 / std::max(*ohms, 1e-4));
   }
   void put(const parts::Diode& d) {
     // The slope takes a quarter of the drop at rated current; the knee takes the rest.
     const double drop = d.drop.typical().value_or(0.8);
     const double at = std::max(d.ratedCurrent.typical().value_or(1.0), 1e-3);
-    m_out.main[key()] = knee(node(d.anode), node(d.cathode), 0.75 * drop, 0.25 * drop / at);
-    if (const auto z = d.zener.typical()) m_out.base[key()] = knee(node(d.cathode), node(d.anode), *z, kZenerOhms);
+    main() = knee(node(d.anode), node(d.cathode), 0.75 * drop, 0.25 * drop / at);
+    if (const auto z = d.zener.typical()) base() = knee(node(d.cathode), node(d.anode), *z, kZenerOhms);
   }
   void put(const parts::Switch& s) {
-    const auto it = m_state.closed.find(key());
-    const bool closed = it != m_state.closed.end() && it->second;
+    const bool closed = state().closed;
     const int a = node(s.a);
     const int b = node(s.b);
     if (!closed)
-      m_out.main[key()] = conductance(a, b, kOff);
+      main() = conductance(a, b, kOff);
     else if (s.oneWay)
-      m_out.main[key()] = knee(a, b, (weak() && s.v0Max.known() ? s.v0Max : s.v0).typical().value_or(0),
-                               (weak() && s.resistanceMax.known() ? s.resistanceMax : s.resistance).typical().value_or(0.1));
+      main() = knee(a, b, (weak() && s.v0Max.known() ? s.v0Max : s.v0).typical().value_or(0),
+                    (weak() && s.resistanceMax.known() ? s.resistanceMax : s.resistance).typical().value_or(0.1));
     else
-      m_out.main[key()] = conductance(a, b, 1 / std::max(atMost(s.resistance).value_or(0.1) * (weak() ? kHot : 1), 1e-4));
+      main() = conductance(a, b, 1 / std::max(atMost(s.resistance).value_or(0.1) * (weak() ? kHot : 1), 1e-4));
   }
   void put(const parts::Bipolar& t) {
     const double sign = t.pnp ? -1 : 1;
     const int b = node(t.base);
     const int e = node(t.emitter);
     const double baseOhms = t.darlington ? 10 : 1;
-    const auto standing = m_state.collector.find(key());
-    const double ic = std::max(standing == m_state.collector.end() ? 0.1 : std::abs(standing->second), 1e-3);
+    const double ic = std::max(std::abs(state().collector.value_or(0.1)), 1e-3);
     // The greatest VBE belongs to the current of its row, not to a tenth of it.
     const double typical = t.vbe.typical().value_or(0.7);
     const double row = t.saturation.empty() ? 0.1 : t.saturation.front().first;
@@ -156,7 +153,7 @@ class Builder {
     junction.b = t.pnp ? b : e;
     junction.v0 = vbe;
     junction.r = baseOhms;
-    m_out.base[key()] = push(junction);
+    base() = push(junction);
     Branch x;
     x.kind = Kind::Bipolar;
     x.a = node(t.collector);
@@ -171,7 +168,7 @@ class Builder {
     if (t.darlington) rows.insert(rows.begin(), {0.0, 0.7});
     const double vce = rows.empty() ? (t.darlington ? 1.0 : 0.2) : interpolate(rows, ic);
     x.ron = std::max((vce - x.drop) / ic, 1e-3);
-    m_out.main[key()] = push(x);
+    main() = push(x);
   }
   void put(const parts::Mosfet& m) {
     const int d = node(m.drain);
@@ -186,7 +183,7 @@ class Builder {
     x.rows = m.rds.empty() ? std::vector<std::pair<double, double>>{{10.0, 0.1}} : m.rds;
     const auto& [vgs, rds] = x.rows.front();
     x.gain = 1 / (2 * rds * std::max(vgs - x.v0, 0.2));
-    m_out.main[key()] = push(x);
+    main() = push(x);
     if (m.pChannel)
       knee(d, s, 0.7, 0.05);
     else
@@ -196,26 +193,26 @@ class Builder {
     const int a = node(w.a);
     const int b = node(w.b);
     const auto ohms = w.resistance.typical();
-    if (const auto it = m_in.opened.find(key()); it != m_in.opened.end()) {
+    if (const auto it = m_in.opened.find(m_element); it != m_in.opened.end()) {
       Branch x;
       x.kind = Kind::Current;
       x.a = a;
       x.b = b;
       x.i = it->second;
-      m_out.main[key()] = push(x);
-      m_out.arcs[key()] = {knee(a, b, kArcVolts, 1.0), knee(b, a, kArcVolts, 1.0)};
+      main() = push(x);
+      m_out.arcs[m_element] = {knee(a, b, kArcVolts, 1.0), knee(b, a, kArcVolts, 1.0)};
       return;
     }
     if (!ohms) return;  // unknown: left open; the quantities of its motor are unknown
-    if (const auto it = m_in.emf.find(key()); it != m_in.emf.end()) {
-      m_out.main[key()] = source(a, b, it->second, *ohms, 1e6, 1e6);
+    if (const auto it = m_in.emf.find(m_element); it != m_in.emf.end()) {
+      main() = source(a, b, it->second, *ohms, 1e6, 1e6);
       return;
     }
     const auto run = w.run.typical();
     if (w.brushed && run && turning(m_device))
-      m_out.main[key()] = saturating(a, b, *ohms, *run);
+      main() = saturating(a, b, *ohms, *run);
     else
-      m_out.main[key()] = conductance(a, b, 1 / *ohms);
+      main() = conductance(a, b, 1 / *ohms);
   }
   bool turning(int device) const {
     for (std::size_t m = 0; m < m_in.motors.size(); ++m)
@@ -236,7 +233,7 @@ class Builder {
     const bool takes = s.sinks || m_in.command.moment == Moment::JustOpened;
     // A regulated supply's lower tolerance is given under load: its lead is in it already.
     const double ohms = weak() && s.limit.known() ? 0.02 : atMost(s.resistance).value_or(0.1);
-    m_out.main[key()] = source(node(s.positive), node(s.negative), *volts, ohms, s.limit.typical().value_or(1e6), takes ? 1e6 : 0);
+    main() = source(node(s.positive), node(s.negative), *volts, ohms, s.limit.typical().value_or(1e6), takes ? 1e6 : 0);
   }
   void put(const parts::Sink& s) {
     auto amps = s.current.typical();
@@ -248,7 +245,7 @@ class Builder {
     }
     if (!amps) return;
     const double volts = s.voltage.least().value_or(5.0);
-    m_out.main[key()] = saturating(node(s.positive), node(s.negative), kServoCorner * volts / std::max(*amps, 1e-6), *amps);
+    main() = saturating(node(s.positive), node(s.negative), kServoCorner * volts / std::max(*amps, 1e-6), *amps);
   }
   void put(const parts::Regulator& g) {
     Branch x;
@@ -260,7 +257,7 @@ class Builder {
     x.drop = atMost(g.dropout).value_or(1);
     x.r = kRegulatorOhms;
     x.limit = g.limit.typical().value_or(1);
-    m_out.main[key()] = push(x);
+    main() = push(x);
     if (g.backDiode) knee(x.b, x.a, 0.6, 0.3);
   }
   void put(const parts::Pins& p) {
@@ -273,12 +270,13 @@ class Builder {
       if (t < 0 || node(t) < 0) continue;
       auto& at = m_out.pins[t];
       const auto it = m_in.command.pins.find(t);
-      const auto state = it == m_in.command.pins.end() ? PinState::Float : it->second;
-      if (state == PinState::High) at.emplace_back(saturating(rail, node(t), r, most), 1);
-      if (state == PinState::Low) at.emplace_back(saturating(node(t), ground, r, most), -1);
-      if (state == PinState::Float && m_in.command.action == Action::Boot) bootPull(p, t, rail, ground);
-      at.emplace_back(knee(node(t), rail, 0.5, 10), -1);
-      at.emplace_back(knee(ground, node(t), 0.5, 10), 1);
+      const auto wanted = it == m_in.command.pins.end() ? PinState::Float : it->second;
+      at.high = wanted == PinState::High;
+      if (wanted == PinState::High) at.drive = saturating(rail, node(t), r, most);
+      if (wanted == PinState::Low) at.drive = saturating(node(t), ground, r, most);
+      if (wanted == PinState::Float && m_in.command.action == Action::Boot) bootPull(p, t, rail, ground);
+      at.up = knee(node(t), rail, 0.5, 10);
+      at.down = knee(ground, node(t), 0.5, 10);
     }
   }
   void bootPull(const parts::Pins& p, TerminalIndex t, int rail, int ground) {
@@ -291,13 +289,11 @@ class Builder {
   void put(const parts::Chopper& c) {
     const int vm = node(c.supply);
     const int ground = node(c.ground);
-    const auto it = m_state.closed.find(key());
-    const bool on = it != m_state.closed.end() && it->second;
+    const bool on = state().closed;
     const double rds = atMost(c.rds).value_or(0.5);
     const auto trip = parts::tripCurrent(c);
-    const auto supply = m_state.supply.find(key());
-    const double volts = supply == m_state.supply.end() ? 0 : std::max(supply->second, 0.0);
-    auto& coils = m_out.coils[key()];
+    const double volts = std::max(state().supply.value_or(0), 0.0);
+    auto& coils = m_out.coils[m_element];
     for (const auto& [a, b] : c.coils) {
       const int na = node(a);
       const int nb = node(b);
@@ -309,14 +305,12 @@ class Builder {
         knee(ground, n, 0.7, 0.1);
       }
     }
-    const auto draw = m_state.draw.find(key());
-    const double amps = (draw == m_state.draw.end() ? 0.0 : draw->second);
     Branch x;
     x.kind = Kind::Current;
     x.a = vm;
     x.b = ground;
-    x.i = volts > 1 ? amps : 0;
-    m_out.main[key()] = push(x);
+    x.i = volts > 1 ? state().draw.value_or(0) : 0;
+    main() = push(x);
     conductance(vm, ground, 1e-6);
   }
 };

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -11,28 +12,32 @@
 
 namespace bold::circuit {
 
-/// The state of everything that is decided outside Newton's method: which switches are closed, what choppers draw,
-/// where transistors stand on their data-sheet rows. Improved pass by pass until it stands still.
-struct OuterState {
-  std::map<std::pair<int, int>, bool> closed;       ///< (device, element)
-  std::map<std::pair<int, int>, double> draw;       ///< chopper supply current, A
-  std::map<std::pair<int, int>, double> supply;     ///< chopper supply voltage, V
-  std::map<std::pair<int, int>, double> collector;  ///< bipolar collector current, A
+/// The state of what is decided outside Newton's method: which switches are closed, what choppers draw, where transistors
+/// stand on their data-sheet rows. Improved pass by pass until it stands still. Nothing: not worked out yet.
+struct ElementState {
+  bool closed = false;
+  std::optional<double> draw;       ///< chopper supply current, A
+  std::optional<double> supply;     ///< chopper supply voltage, V
+  std::optional<double> collector;  ///< bipolar collector current, A
   struct Tried {
     double put, got;  ///< A
   };
-  std::map<std::pair<int, int>, Tried> tried;  ///< the collector current last put in, and what came out
+  std::optional<Tried> tried;  ///< the collector current last put in, and what came out
 };
+using OuterState = std::vector<ElementState>;  ///< by Bench::elementIndex
 
-/// Where the branches of an element ended up in the circuit.
+/// Where the branches of an element ended up in the circuit; -1: it has none.
 struct Netlist {
+  struct Pin {
+    int drive = -1, up = -1, down = -1;  ///< its transistor, its clamps to rail and ground
+    bool high = false;                   ///< which way it drives
+  };
   Circuit circuit;
-  std::vector<int> node;                                           ///< per terminal; -1: touched by nothing
-  std::vector<int> links;                                          ///< per link: branch
-  std::map<std::pair<int, int>, int> main, base;                   ///< (device, element): branch
-  std::map<std::pair<int, int>, std::vector<int>> coils;           ///< chopper: branch of each coil
-  std::map<TerminalIndex, std::vector<std::pair<int, int>>> pins;  ///< branches at a controller pin, and sign
-  std::map<std::pair<int, int>, std::pair<int, int>> arcs;         ///< opened winding: arc branches, forward and back
+  std::vector<int> links;                           ///< per link
+  std::vector<int> main, base;                      ///< per element
+  std::map<std::size_t, std::vector<int>> coils;    ///< per chopper: branch of each coil
+  std::map<TerminalIndex, Pin> pins;                ///< per controller pin
+  std::map<std::size_t, std::pair<int, int>> arcs;  ///< per opened winding: arc branches, forward and back
 };
 
 struct NetlistInput {
@@ -41,8 +46,8 @@ struct NetlistInput {
   const std::vector<Motor>& motors;
   const Command& command;
   Charge charge;
-  const std::map<std::pair<int, int>, double>& opened;  ///< winding currents that keep flowing, A
-  const std::map<std::pair<int, int>, double>& emf;     ///< of windings that still turn, V from a to b
+  const std::map<std::size_t, double>& opened;  ///< winding currents that keep flowing, A, by element
+  const std::map<std::size_t, double>& emf;     ///< of windings that still turn, V from a to b
 };
 
 Netlist makeNetlist(const NetlistInput& input, const OuterState& state);

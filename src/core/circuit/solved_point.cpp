@@ -10,7 +10,6 @@ namespace bold::circuit {
 namespace {
 
 using parts::Level;
-using Key = std::pair<int, int>;
 
 constexpr int kMostOuterPasses = 30;
 constexpr Ohms kFloating{1e6};        // an input held by more than this floats
@@ -33,7 +32,7 @@ class SolvedPoint : public OperatingPoint {
     const auto opened = openedCurrents(running);
     const auto emf = emfs(running);
     const NetlistInput input{m_bench, m_nets, m_motors, m_command, m_charge, opened, emf};
-    OuterState state;
+    OuterState state(m_bench.elementCount());
     if (const auto* s = dynamic_cast<const SolvedPoint*>(start)) {
       state = s->m_state;
       m_solution = s->m_solution;
@@ -47,7 +46,7 @@ class SolvedPoint : public OperatingPoint {
         return;
       }
       m_state = state;
-      findHeld();
+      findLevels();
       if (!improve(state, pass)) {
         m_state = state;
         spare = std::move(m_solution.factors);
@@ -72,25 +71,19 @@ class SolvedPoint : public OperatingPoint {
   }
   Amps link(int l) const override { return branch(m_netlist.links[static_cast<std::size_t>(l)]); }
   Amps element(int device, int e) const override {
-    const auto it = m_netlist.main.find({device, e});
-    if (it == m_netlist.main.end()) return {};
-    const auto i = branch(it->second);
+    const auto i = branch(at(m_netlist.main, device, e));
     const auto& body = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)].body;
     return std::holds_alternative<parts::Source>(body) ? -i : i;
   }
-  Amps base(int device, int e) const override {
-    const auto it = m_netlist.base.find({device, e});
-    return it == m_netlist.base.end() ? Amps{} : branch(it->second);
-  }
+  Amps base(int device, int e) const override { return branch(at(m_netlist.base, device, e)); }
   Amps pin(TerminalIndex t) const override {
     const auto it = m_netlist.pins.find(t);
-    Amps sum{};
-    if (it != m_netlist.pins.end())
-      for (const auto& [b, sign] : it->second) sum = sum + branch(b) * sign;
-    return sum;
+    if (it == m_netlist.pins.end()) return {};
+    const auto& p = it->second;
+    return branch(p.drive) * (p.high ? 1 : -1) - branch(p.up) + branch(p.down);
   }
   Amps coil(int device, int e, int c) const override {
-    const auto it = m_netlist.coils.find({device, e});
+    const auto it = m_netlist.coils.find(m_bench.elementIndex(device, e));
     if (it == m_netlist.coils.end() || c >= static_cast<int>(it->second.size())) return {};
     return -branch(it->second[static_cast<std::size_t>(c)]);
   }
@@ -105,27 +98,16 @@ class SolvedPoint : public OperatingPoint {
       return Watts{watts + c->quiescent.typical().value_or(0) * (v ? std::abs(v->value) : 0)};
     }
     double watts = 0;
-    for (const auto* map : {&m_netlist.main, &m_netlist.base})
-      if (const auto it = map->find({device, e}); it != map->end() && it->second >= 0) {
-        const auto& b = m_netlist.circuit.branches[static_cast<std::size_t>(it->second)];
+    for (const auto* list : {&m_netlist.main, &m_netlist.base})
+      if (const int k = at(*list, device, e); k >= 0) {
+        const auto& b = m_netlist.circuit.branches[static_cast<std::size_t>(k)];
         const double v = m_solution.volts[static_cast<std::size_t>(b.a)] - m_solution.volts[static_cast<std::size_t>(b.b)];
-        watts += v * m_solution.amps[static_cast<std::size_t>(it->second)];
+        watts += v * m_solution.amps[static_cast<std::size_t>(k)];
       }
     return Watts{watts};
   }
 
-  Level level(TerminalIndex t) const override {
-    if (const auto it = m_command.forced.find(t); it != m_command.forced.end()) return it->second;
-    const auto& facts = m_bench.facts(t);
-    if (!facts.input) return Level::Undefined;
-    const int device = m_bench.deviceOf(t);
-    const auto ground = m_bench.terminal(device, facts.input->ground);
-    if (!m_held[static_cast<std::size_t>(t)]) return Level::Undefined;
-    const auto threshold = thresholdOf(device, facts, ground);
-    const auto v = across(t, ground);
-    if (!threshold || !v) return Level::Low;  // no supply: it reads nothing as high
-    return v->value > (threshold->low + threshold->high) / 2 ? Level::High : Level::Low;
-  }
+  Level level(TerminalIndex t) const override { return m_levels.empty() ? Level::Undefined : m_levels[static_cast<std::size_t>(t)]; }
 
   std::optional<bool> on(int device, int e) const override {
     const auto l = condition(device, e);
@@ -146,7 +128,7 @@ class SolvedPoint : public OperatingPoint {
     double most = 0;
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
     for (const int w : m.windings) {
-      const auto it = m_netlist.arcs.find({m.device, w});
+      const auto it = m_netlist.arcs.find(m_bench.elementIndex(m.device, w));
       if (it == m_netlist.arcs.end()) continue;
       const double arc = std::max(branch(it->second.first).value, branch(it->second.second).value);
       const double all = std::abs(element(m.device, w).value);
@@ -168,7 +150,7 @@ class SolvedPoint : public OperatingPoint {
       return Doing::Nothing;
     }
     const auto& w = windingOf(m_bench, m, 0);
-    if (m_netlist.node[static_cast<std::size_t>(m_bench.terminal(m.device, w.a))] < 0) return Doing::Nothing;
+    if (node(m_bench.terminal(m.device, w.a)) < 0) return Doing::Nothing;
     const double i = element(m.device, m.windings[0]).value;
     const double run = w.run.typical().value_or(0.05);
     // A turning motor that is let go is a generator: it brakes when its own voltage drives a current round.
@@ -193,11 +175,11 @@ class SolvedPoint : public OperatingPoint {
   Solution m_solution;
   OuterState m_state;
 
-  std::vector<bool> m_held;  // per terminal: inputs that something holds against their ground
+  std::vector<Level> m_levels;  // per terminal; meant for inputs
 
   // Asked many times by the conditions, worked out once a pass.
-  void findHeld() {
-    m_held.assign(m_bench.terminalCount(), false);
+  void findLevels() {
+    m_levels.assign(m_bench.terminalCount(), Level::Undefined);
     // What plain conductors and driven pins tie together needs no figure; for the others a resistance is worked out.
     Groups tied(m_solution.volts.size());
     const auto& branches = m_netlist.circuit.branches;
@@ -207,22 +189,27 @@ class SolvedPoint : public OperatingPoint {
                         (b.kind == Branch::Kind::Source && m_solution.giving(k));
       if (ties) tied.join(b.a, b.b);
     }
-    for (std::size_t t = 0; t < m_held.size(); ++t) {
-      const auto& input = m_bench.facts(static_cast<int>(t)).input;
-      const int n = node(static_cast<int>(t));
-      if (!input || n < 0) continue;
-      const auto ground = m_bench.terminal(m_bench.deviceOf(static_cast<int>(t)), input->ground);
-      if (!across(static_cast<int>(t), ground)) continue;
-      if (tied.find(n) == tied.find(node(ground))) {
-        m_held[t] = true;
-        continue;
-      }
-      const auto r = resistance(static_cast<int>(t), ground);
-      m_held[t] = r && *r <= kFloating;
-    }
+    for (const auto t : m_bench.inputs()) m_levels[static_cast<std::size_t>(t)] = levelAt(t, tied);
+    for (const auto& [t, level] : m_command.forced) m_levels[static_cast<std::size_t>(t)] = level;
   }
 
-  int node(TerminalIndex t) const { return t < 0 || m_netlist.node.empty() ? -1 : m_netlist.node[static_cast<std::size_t>(t)]; }
+  Level levelAt(TerminalIndex t, Groups& tied) const {
+    const auto& facts = m_bench.facts(t);
+    const int device = m_bench.deviceOf(t);
+    const auto ground = m_bench.terminal(device, facts.input->ground);
+    const auto v = across(t, ground);
+    if (node(t) < 0 || !v) return Level::Undefined;
+    if (tied.find(node(t)) != tied.find(node(ground))) {
+      const auto r = resistance(t, ground);
+      if (!r || *r > kFloating) return Level::Undefined;
+    }
+    const auto threshold = thresholdOf(device, facts, ground);
+    if (!threshold) return Level::Low;  // no supply: it reads nothing as high
+    return v->value > (threshold->low + threshold->high) / 2 ? Level::High : Level::Low;
+  }
+
+  int node(TerminalIndex t) const { return t < 0 ? -1 : m_nets.nodes()[static_cast<std::size_t>(t)]; }
+  int at(const std::vector<int>& list, int device, int e) const { return list.empty() ? -1 : list[m_bench.elementIndex(device, e)]; }
   Amps branch(int b) const { return b < 0 ? Amps{} : Amps{m_solution.amps[static_cast<std::size_t>(b)]}; }
 
   std::optional<Threshold> thresholdOf(int device, const parts::Terminal& facts, TerminalIndex ground) const {
@@ -239,8 +226,8 @@ class SolvedPoint : public OperatingPoint {
   Level condition(int device, int e) const {
     const auto& element = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)];
     parts::Condition::World world;
-    world.level = [&](const std::string& t) { return level(m_bench.terminal(device, t)); };
-    world.volts = [&](const std::string& a, const std::string& b) -> std::optional<double> {
+    world.level = [this, device](const parts::Node& t) { return level(m_bench.terminal(device, t)); };
+    world.volts = [this, device](const parts::Node& a, const parts::Node& b) -> std::optional<double> {
       const auto v = across(m_bench.terminal(device, a), m_bench.terminal(device, b));
       return v ? std::optional(v->value) : std::nullopt;
     };
@@ -264,18 +251,18 @@ class SolvedPoint : public OperatingPoint {
     return false;
   }
 
-  std::map<Key, double> openedCurrents(const OperatingPoint* running) const {
-    std::map<Key, double> out;
+  std::map<std::size_t, double> openedCurrents(const OperatingPoint* running) const {
+    std::map<std::size_t, double> out;
     if (m_command.moment != Moment::JustOpened || !running || !running->solved()) return out;
     const auto& m = m_motors[static_cast<std::size_t>(m_command.motor)];
     for (const int w : m.windings)
-      if (const double i = running->element(m.device, w).value; std::abs(i) > 1e-3) out[{m.device, w}] = i;
+      if (const double i = running->element(m.device, w).value; std::abs(i) > 1e-3) out[m_bench.elementIndex(m.device, w)] = i;
     return out;
   }
 
   // A motor that is told to brake, coast or turn round is still turning: its own voltage is what it had while running.
-  std::map<Key, double> emfs(const OperatingPoint* running) const {
-    std::map<Key, double> out;
+  std::map<std::size_t, double> emfs(const OperatingPoint* running) const {
+    std::map<std::size_t, double> out;
     const auto a = m_command.action;
     const bool turns = a == Action::Brake || a == Action::Coast || m_command.moment == Moment::Reversing;
     if (!turns || m_command.motor < 0) return out;
@@ -289,48 +276,47 @@ class SolvedPoint : public OperatingPoint {
         if (const double e = v->value - running->element(m.device, m.windings[0]).value * *w.resistance.typical();
             e * v->value > 0 && std::abs(e) > 0.1 * std::abs(v->value))
           volts = e;
-    out[{m.device, m.windings[0]}] = volts;
+    out[m_bench.elementIndex(m.device, m.windings[0])] = volts;
     return out;
   }
 
   // Brings the outer state in line with the solution; true when something had to change.
-  bool improve(OuterState& state, int pass) const {
+  bool improve(OuterState& states, int pass) const {
     bool changed = false;
-    const auto set = [&](std::map<Key, double>& map, Key key, double value, double tolerance) {
-      const auto it = map.find(key);
-      if (it != map.end() && std::abs(it->second - value) <= tolerance * std::max(std::abs(value), 1e-3)) return;
-      changed = changed || it != map.end() || std::abs(value) > 1e-12;
-      map[key] = value;
+    const auto set = [&](std::optional<double>& was, double value, double tolerance) {
+      if (was && std::abs(*was - value) <= tolerance * std::max(std::abs(value), 1e-3)) return;
+      changed = changed || was || std::abs(value) > 1e-12;
+      was = value;
     };
     bool flipped = false;
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
       const auto& device = m_bench.devices[d];
-      for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
-        const auto& element = device.part->elements[e];
-        const Key key{static_cast<int>(d), static_cast<int>(e)};
+      for (std::size_t i = 0; i < device.part->elements.size(); ++i) {
+        const auto& element = device.part->elements[i];
+        const int at = static_cast<int>(d);
+        const int e = static_cast<int>(i);
+        auto& state = states[m_bench.elementIndex(at, e)];
         if (!device.has(element)) continue;
-        const bool steered = std::holds_alternative<parts::Switch>(element.body) || std::holds_alternative<parts::Chopper>(element.body);
-        if (steered) {
-          const bool want = condition(key.first, key.second) == Level::High;
-          auto& closed = state.closed[key];
+        const auto* chopper = std::get_if<parts::Chopper>(&element.body);
+        if (chopper || std::holds_alternative<parts::Switch>(element.body)) {
+          const bool want = condition(at, e) == Level::High;
           // After some passes one flip at a time, so that two cannot chase each other.
-          if (closed != want && !(pass > 8 && flipped)) {
-            closed = want;
+          if (state.closed != want && !(pass > 8 && flipped)) {
+            state.closed = want;
             flipped = changed = true;
           }
         }
-        if (const auto* c = std::get_if<parts::Chopper>(&element.body)) {
-          const auto v = across(m_bench.terminal(key.first, c->supply), m_bench.terminal(key.first, c->ground));
+        if (chopper) {
+          const auto v = across(m_bench.terminal(at, chopper->supply), m_bench.terminal(at, chopper->ground));
           const double volts = v ? v->value : 0;
-          set(state.supply, key, volts, 1e-6);
-          set(state.draw, key, chopperDraw(key, *c, volts, state.closed[key]), 1e-6);
+          set(state.supply, volts, 1e-6);
+          set(state.draw, chopperDraw(at, e, *chopper, volts, state.closed), 1e-6);
         } else if (std::holds_alternative<parts::Bipolar>(element.body)) {
           // Gain and saturation follow from the current and the current from them.
-          const double now = this->element(key.first, key.second).value;
-          const auto was = state.collector.find(key);
-          const double put = was == state.collector.end() ? now : was->second;
-          set(state.collector, key, standing(put, now, state.tried, key), 1e-3);
-          state.tried[key] = {put, now};
+          const double now = this->element(at, e).value;
+          const double put = state.collector.value_or(now);
+          set(state.collector, standing(put, now, state.tried), 1e-3);
+          state.tried = ElementState::Tried{put, now};
         }
       }
     }
@@ -339,26 +325,25 @@ class SolvedPoint : public OperatingPoint {
 
   // What to put in next when `got` came out of `put`: the secant through this pair and the last one; without one that helps
   // half of the way, so that it settles.
-  static double standing(double put, double got, const std::map<Key, OuterState::Tried>& tried, Key key) {
+  static double standing(double put, double got, const std::optional<ElementState::Tried>& last) {
     const double off = got - put;
     if (std::abs(off) < 1e-3 * std::abs(got)) return got;
-    const auto last = tried.find(key);
-    if (last == tried.end()) return put + off / 2;
-    const double moved = put - last->second.put;
-    const double offMoved = off - (last->second.got - last->second.put);
+    if (!last) return put + off / 2;
+    const double moved = put - last->put;
+    const double offMoved = off - (last->got - last->put);
     const double step = std::abs(offMoved) > 1e-12 ? -off * moved / offMoved : 0;
     const bool helps = step * off > 0 && std::abs(step) < 4 * std::abs(off);
     return put + (helps ? step : off / 2);
   }
 
   // Power balance: what the coils and the stage turn into heat is what the supply gives.
-  double chopperDraw(Key key, const parts::Chopper& c, double volts, bool on) const {
+  double chopperDraw(int device, int e, const parts::Chopper& c, double volts, bool on) const {
     if (volts < 1) return 0;
     double watts = c.quiescent.typical().value_or(0.005) * volts;
     if (on)
       for (std::size_t k = 0; k < c.coils.size(); ++k) {
-        const auto v = across(m_bench.terminal(key.first, c.coils[k].first), m_bench.terminal(key.first, c.coils[k].second));
-        const double i = coil(key.first, key.second, static_cast<int>(k)).value;
+        const auto v = across(m_bench.terminal(device, c.coils[k].first), m_bench.terminal(device, c.coils[k].second));
+        const double i = coil(device, e, static_cast<int>(k)).value;
         watts += std::max(0.0, (v ? v->value : 0) * i) + i * i * c.rds.typical().value_or(0.5);
       }
     return watts / volts;

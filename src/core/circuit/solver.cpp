@@ -75,7 +75,9 @@ class System {
     std::vector<SparsePattern::Ends> ends;
     ends.reserve(c.branches.size());
     for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
-    m_pattern = known && known->fits(c.nodes, ends) ? std::move(known) : std::make_shared<const SparsePattern>(c.nodes, std::move(ends));
+    auto slots = known ? known->slots(c.nodes, ends) : std::nullopt;
+    m_pattern = slots ? std::move(known) : std::make_shared<const SparsePattern>(c.nodes, ends);
+    m_slots = slots ? std::move(*slots) : *m_pattern->slots(c.nodes, ends);
     m_jacobian.resize(m_pattern->entries());
     reset();
   }
@@ -173,7 +175,8 @@ class System {
   int m_n;
   std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
   std::shared_ptr<const SparsePattern> m_pattern;
-  std::vector<double> m_jacobian;  // entries in the order of the pattern
+  std::vector<SparsePattern::Slots> m_slots;  // per branch
+  std::vector<double> m_jacobian;             // entries in the order of the pattern
   Eigen::VectorXd m_residual;
   std::shared_ptr<SparseFactors> m_factors;  // the last ones, to be used again
 
@@ -207,7 +210,7 @@ class System {
     }
   }
   std::size_t indexOf(const Branch& b) const { return static_cast<std::size_t>(&b - m_c.branches.data()); }
-  const std::array<int, 6>& slotsOf(const Branch& b) const { return m_pattern->slots(indexOf(b)); }
+  const SparsePattern::Slots& slotsOf(const Branch& b) const { return m_slots[indexOf(b)]; }
 
   double stampOne(const Branch& b, const Eigen::VectorXd& x, double soft) {
     const double v = x(b.a) - x(b.b);

@@ -21,11 +21,10 @@ struct SparseFactors::Numeric {
   std::mutex busy;  // KLU keeps its work space inside the factors
 };
 
-SparsePattern::SparsePattern(int nodes, std::vector<Ends> ends)
-    : m_nodes(nodes), m_ends(std::move(ends)), m_symbolic(std::make_unique<Symbolic>()) {
+SparsePattern::SparsePattern(int nodes, const std::vector<Ends>& ends) : m_nodes(nodes), m_symbolic(std::make_unique<Symbolic>()) {
   std::vector<std::vector<int>> columns(static_cast<std::size_t>(nodes));
   for (int i = 0; i < nodes; ++i) columns[static_cast<std::size_t>(i)].push_back(i);
-  for (const auto& [a, b, c] : m_ends)
+  for (const auto& [a, b, c] : ends)
     for (const int row : {a, b})
       for (const int column : {a, b, c})
         if (column >= 0) columns[static_cast<std::size_t>(column)].push_back(row);
@@ -36,16 +35,28 @@ SparsePattern::SparsePattern(int nodes, std::vector<Ends> ends)
     m_rows.insert(m_rows.end(), rows.begin(), rows.end());
     m_columns.push_back(static_cast<int>(m_rows.size()));
   }
-  const auto slot = [&](int row, int column) {
-    const auto first = m_rows.begin() + m_columns[static_cast<std::size_t>(column)];
-    const auto last = m_rows.begin() + m_columns[static_cast<std::size_t>(column) + 1];
-    return static_cast<int>(std::lower_bound(first, last, row) - m_rows.begin());
-  };
-  for (const auto& [a, b, c] : m_ends)
-    m_slots.push_back({slot(a, a), slot(a, b), c < 0 ? -1 : slot(a, c), slot(b, a), slot(b, b), c < 0 ? -1 : slot(b, c)});
   for (int i = 0; i < nodes; ++i) m_diagonal.push_back(slot(i, i));
   klu_defaults(&m_symbolic->common);
   m_symbolic->symbolic = klu_analyze(nodes, m_columns.data(), m_rows.data(), &m_symbolic->common);
+}
+
+int SparsePattern::slot(int row, int column) const {
+  const auto first = m_rows.begin() + m_columns[static_cast<std::size_t>(column)];
+  const auto last = m_rows.begin() + m_columns[static_cast<std::size_t>(column) + 1];
+  const auto it = std::lower_bound(first, last, row);
+  return it == last || *it != row ? -1 : static_cast<int>(it - m_rows.begin());
+}
+
+std::optional<std::vector<SparsePattern::Slots>> SparsePattern::slots(int nodes, const std::vector<Ends>& ends) const {
+  if (nodes != m_nodes) return std::nullopt;
+  std::vector<Slots> out;
+  out.reserve(ends.size());
+  for (const auto& [a, b, c] : ends) {
+    const Slots s{slot(a, a), slot(a, b), c < 0 ? -1 : slot(a, c), slot(b, a), slot(b, b), c < 0 ? -1 : slot(b, c)};
+    if (s[1] < 0 || s[3] < 0 || (c >= 0 && (s[2] < 0 || s[5] < 0))) return std::nullopt;
+    out.push_back(s);
+  }
+  return out;
 }
 
 SparsePattern::~SparsePattern() {

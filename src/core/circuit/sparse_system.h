@@ -16,25 +16,25 @@ class SparsePattern {
   /// The nodes one branch couples: a, b and c (-1: only two).
   using Ends = std::array<int, 3>;
 
-  SparsePattern(int nodes, std::vector<Ends> ends);
+  SparsePattern(int nodes, const std::vector<Ends>& ends);
   ~SparsePattern();
   SparsePattern(const SparsePattern&) = delete;
   SparsePattern& operator=(const SparsePattern&) = delete;
 
-  bool fits(int nodes, const std::vector<Ends>& ends) const { return nodes == m_nodes && ends == m_ends; }
   int nodes() const { return m_nodes; }
   std::size_t entries() const { return m_rows.size(); }
+  int diagonal(int node) const { return m_diagonal[static_cast<std::size_t>(node)]; }
 
   /// Positions of a branch's entries: rows a and b, each with columns a, b and c (-1 where there is no c).
-  const std::array<int, 6>& slots(std::size_t branch) const { return m_slots[branch]; }
-  int diagonal(int node) const { return m_diagonal[static_cast<std::size_t>(node)]; }
+  using Slots = std::array<int, 6>;
+  /// Nothing when the pattern lacks an entry that a branch needs; entries too many do no harm.
+  std::optional<std::vector<Slots>> slots(int nodes, const std::vector<Ends>& ends) const;
 
  private:
   friend class SparseFactors;
+  int slot(int row, int column) const;
   int m_nodes;
-  std::vector<Ends> m_ends;
   std::vector<int> m_columns, m_rows;  // compressed columns
-  std::vector<std::array<int, 6>> m_slots;
   std::vector<int> m_diagonal;
   struct Symbolic;
   std::unique_ptr<Symbolic> m_symbolic;

@@ -19,11 +19,11 @@ Level either(Level a, Level b) {
   return !both(!a, !b);
 }
 
-struct Condition::Node {
+struct Condition::Term {
   enum Kind { Terminal, Not, And, Or, Above, Below } kind;
-  std::string a, b;
+  Node a, b;
   double limit = 0;
-  std::shared_ptr<const Node> left, right;
+  std::shared_ptr<const Term> left, right;
 
   Level evaluate(const World& w) const {
     switch (kind) {
@@ -44,6 +44,16 @@ struct Condition::Node {
     }
     return Level::Undefined;
   }
+
+  static std::shared_ptr<const Term> resolved(const std::shared_ptr<const Term>& term, const std::function<int(const std::string&)>& find) {
+    if (!term) return nullptr;
+    auto copy = std::make_shared<Term>(*term);
+    if (!copy->a.empty()) copy->a.at = find(copy->a);
+    if (!copy->b.empty()) copy->b.at = find(copy->b);
+    copy->left = resolved(term->left, find);
+    copy->right = resolved(term->right, find);
+    return copy;
+  }
 };
 
 class ConditionParser {
@@ -61,7 +71,7 @@ class ConditionParser {
   }
 
  private:
-  using NodePtr = std::shared_ptr<const Condition::Node>;
+  using NodePtr = std::shared_ptr<const Condition::Term>;
   std::string_view m_text;
   const std::map<std::string, Condition>& m_named;
   std::size_t m_at = 0;
@@ -87,25 +97,25 @@ class ConditionParser {
     while (m_at < m_text.size() && isId(m_text.substr(m_at, 1))) ++m_at;
     return std::string(m_text.substr(from, m_at - from));
   }
-  static NodePtr node(Condition::Node n) { return std::make_shared<const Condition::Node>(std::move(n)); }
+  static NodePtr node(Condition::Term n) { return std::make_shared<const Condition::Term>(std::move(n)); }
 
   NodePtr orExpression() {
     auto left = andExpression();
-    while (m_error.empty() && take('|')) left = node({Condition::Node::Or, {}, {}, 0, left, andExpression()});
+    while (m_error.empty() && take('|')) left = node({Condition::Term::Or, {}, {}, 0, left, andExpression()});
     return left;
   }
   NodePtr andExpression() {
     auto left = unary();
-    while (m_error.empty() && take('&')) left = node({Condition::Node::And, {}, {}, 0, left, unary()});
+    while (m_error.empty() && take('&')) left = node({Condition::Term::And, {}, {}, 0, left, unary()});
     return left;
   }
   NodePtr unary() {
     if (++m_depth > 50) error("it is nested too deeply");
     NodePtr result;
     if (!m_error.empty()) {
-      result = node({Condition::Node::Terminal, "-", {}, 0, nullptr, nullptr});
+      result = node({Condition::Term::Terminal, "-", {}, 0, nullptr, nullptr});
     } else if (take('!')) {
-      result = node({Condition::Node::Not, {}, {}, 0, unary(), nullptr});
+      result = node({Condition::Term::Not, {}, {}, 0, unary(), nullptr});
     } else if (take('(')) {
       result = orExpression();
       if (!take(')')) error("a closing parenthesis is missing");
@@ -124,7 +134,7 @@ class ConditionParser {
       return it->second.m_root;
     }
     m_inputs.insert(name);
-    return node({Condition::Node::Terminal, name, {}, 0, nullptr, nullptr});
+    return node({Condition::Term::Terminal, name, {}, 0, nullptr, nullptr});
   }
   NodePtr voltage() {
     const auto a = word();
@@ -138,12 +148,18 @@ class ConditionParser {
     while (m_at < m_text.size() && m_text[m_at] != '&' && m_text[m_at] != '|' && m_text[m_at] != ')') ++m_at;
     const auto limit = bold::parse<Volts>(m_text.substr(from, m_at - from));
     if (!limit) error(limit.error().what);
-    return node({above ? Condition::Node::Above : Condition::Node::Below, a, b, limit ? limit->value : 0, nullptr, nullptr});
+    return node({above ? Condition::Term::Above : Condition::Term::Below, a, b, limit ? limit->value : 0, nullptr, nullptr});
   }
 };
 
 Result<Condition> Condition::parse(std::string_view text, const std::map<std::string, Condition>& named) {
   return ConditionParser(text, named).run();
+}
+
+Condition Condition::resolved(const std::function<int(const std::string&)>& find) const {
+  Condition out = *this;
+  out.m_root = Term::resolved(m_root, find);
+  return out;
 }
 
 Level Condition::evaluate(const World& world) const {

@@ -9,6 +9,7 @@
 #include <string_view>
 
 #include "core/base/quantity.h"
+#include "core/parts/node.h"
 
 namespace bold::parts {
 
@@ -22,8 +23,8 @@ class Condition {
  public:
   /// What a condition asks of the world.
   struct World {
-    std::function<Level(const std::string& terminal)> level;
-    std::function<std::optional<double>(const std::string& a, const std::string& b)> volts;
+    std::function<Level(const parts::Node& terminal)> level;
+    std::function<std::optional<double>(const parts::Node& a, const parts::Node& b)> volts;
   };
 
   /// @param named other conditions that may be used by name
@@ -32,12 +33,15 @@ class Condition {
 
   Level evaluate(const World& world) const;
 
+  /// The same condition with its terminals looked up: `find` gives what Node::at is to be.
+  Condition resolved(const std::function<int(const std::string&)>& find) const;
+
   /// The terminals whose levels decide.
   const std::set<std::string>& inputs() const { return m_inputs; }
 
  private:
-  struct Node;
-  std::shared_ptr<const Node> m_root;  // shared: conditions are immutable values, copied with their part
+  struct Term;
+  std::shared_ptr<const Term> m_root;  // shared: conditions are immutable values, copied with their part
   std::set<std::string> m_inputs;
   friend class ConditionParser;
 };

@@ -8,12 +8,10 @@
 
 #include "core/base/figure.h"
 #include "core/parts/condition.h"
+#include "core/parts/node.h"
 
 /// The primitive elements a part is made of. The solver knows these and no part family.
-/// Nodes are terminal ids of the part, or inner nodes whose names begin with "~" (no wire can reach those).
 namespace bold::parts {
-
-using Node = std::string;
 
 /// Joined by copper inside the part.
 struct Joint {

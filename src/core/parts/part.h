@@ -13,7 +13,7 @@ namespace bold::parts {
 /// What a stage's input takes for high and low, against its own ground.
 struct LevelSet {
   double lowShare = 0, highShare = 0;  ///< shares of `rail`; 0 when absolute volts are given
-  std::string rail;                    ///< terminal the shares are of
+  Node rail;                           ///< terminal the shares are of
   Figure low, high;                    ///< V: VIL(max), VIH(min)
 };
 
@@ -27,13 +27,13 @@ struct Place {
 
 struct InputFacts {
   std::string levels;  ///< a level set of the part
-  std::string ground;  ///< terminal it is measured against
+  Node ground;         ///< terminal it is measured against
   Figure absolute;     ///< V
 };
 
 struct SupplyFacts {
   std::string purpose;       ///< "motor", "logic" or "board" (a raw input behind a regulator)
-  std::string back;          ///< the terminal of its return
+  Node back;                 ///< the terminal of its return
   Figure recommended;        ///< V, min .. max
   Figure absolute;           ///< V
   Figure bulk;               ///< F that the stage asks for close to it; unknown: it asks for none
@@ -126,6 +126,7 @@ struct Part {
   std::vector<std::string> words;
   std::vector<Terminal> terminals;
   std::map<std::string, LevelSet> levels;
+  int innerNodes = 0;  ///< how many distinct inner nodes its elements have
   std::vector<Setting> settings;
   std::vector<Element> elements;
   std::vector<Channel> channels;

@@ -16,7 +16,8 @@ class Form {
   Form(ObjectReader& r, const ElementContext& c) : m_r(r), m_c(c) {}
 
   std::vector<Node> nodes(const char* key, std::size_t count) {
-    auto n = m_r.texts(key);
+    const auto texts = m_r.texts(key);
+    std::vector<Node> n(texts.begin(), texts.end());
     if (count != 0 && n.size() != count) {
       m_r.report(key, fmt::format("needs {} terminals", count));
       n.resize(count);
@@ -62,10 +63,16 @@ class Form {
                         std::ranges::all_of(g[0], [](const Json& x) { return x.is_string(); });
       const auto amps = fits ? parseQuantity(g[1].get<std::string>(), Unit::Amp) : fail(std::string("it is not a pair"));
       if (amps && amps->value > 0)
-        out.emplace_back(g[0].get<std::vector<Node>>(), amps->value);
+        out.emplace_back(nodeList(g[0]), amps->value);
       else
         m_r.report(key, "is not a list of pin lists with their greatest current");
     });
+    return out;
+  }
+
+  static std::vector<Node> nodeList(const Json& names) {
+    std::vector<Node> out;
+    for (const auto& n : names) out.emplace_back(n.get<std::string>());
     return out;
   }
 
@@ -281,36 +288,50 @@ std::optional<Element> readElement(ObjectReader& r, const ElementContext& contex
   return e;
 }
 
+namespace {
+
+struct NodeVisitor {
+  const std::function<void(Node&)>& f;
+  void operator()(Joint& j) const {
+    for (auto& n : j.nodes) f(n);
+  }
+  void operator()(Resistor& r) const { all(r.a, r.b); }
+  void operator()(Capacitor& c) const { all(c.a, c.b); }
+  void operator()(Diode& d) const { all(d.anode, d.cathode); }
+  void operator()(Switch& s) const { all(s.a, s.b); }
+  void operator()(Bipolar& b) const { all(b.collector, b.base, b.emitter); }
+  void operator()(Mosfet& m) const { all(m.drain, m.gate, m.source); }
+  void operator()(Winding& w) const { all(w.a, w.b); }
+  void operator()(Source& s) const { all(s.positive, s.negative); }
+  void operator()(Sink& s) const { all(s.positive, s.negative); }
+  void operator()(Regulator& r) const { all(r.in, r.out, r.ground); }
+  void operator()(Pins& p) const {
+    for (auto& n : p.pins) f(n);
+    all(p.rail, p.ground);
+  }
+  void operator()(Chopper& c) const {
+    all(c.supply, c.ground);
+    for (auto& [a, b] : c.coils) all(a, b);
+  }
+  void operator()(Contact& c) const { all(c.a, c.b); }
+
+ private:
+  template <class... Nodes>
+  void all(Nodes&... nodes) const {
+    (f(nodes), ...);
+  }
+};
+
+}  // namespace
+
+void eachNode(Element& element, const std::function<void(Node&)>& f) {
+  std::visit(NodeVisitor{f}, element.body);
+}
+
 std::vector<Node> nodesOf(const Element& element) {
-  struct Visitor {
-    std::vector<Node> operator()(const Joint& j) const { return j.nodes; }
-    std::vector<Node> operator()(const Resistor& r) const { return {r.a, r.b}; }
-    std::vector<Node> operator()(const Capacitor& c) const { return {c.a, c.b}; }
-    std::vector<Node> operator()(const Diode& d) const { return {d.anode, d.cathode}; }
-    std::vector<Node> operator()(const Switch& s) const { return {s.a, s.b}; }
-    std::vector<Node> operator()(const Bipolar& b) const { return {b.collector, b.base, b.emitter}; }
-    std::vector<Node> operator()(const Mosfet& m) const { return {m.drain, m.gate, m.source}; }
-    std::vector<Node> operator()(const Winding& w) const { return {w.a, w.b}; }
-    std::vector<Node> operator()(const Source& s) const { return {s.positive, s.negative}; }
-    std::vector<Node> operator()(const Sink& s) const { return {s.positive, s.negative}; }
-    std::vector<Node> operator()(const Regulator& r) const { return {r.in, r.out, r.ground}; }
-    std::vector<Node> operator()(const Pins& p) const {
-      auto n = p.pins;
-      n.push_back(p.rail);
-      n.push_back(p.ground);
-      return n;
-    }
-    std::vector<Node> operator()(const Chopper& c) const {
-      std::vector<Node> n{c.supply, c.ground};
-      for (const auto& [a, b] : c.coils) {
-        n.push_back(a);
-        n.push_back(b);
-      }
-      return n;
-    }
-    std::vector<Node> operator()(const Contact& c) const { return {c.a, c.b}; }
-  };
-  return std::visit(Visitor{}, element.body);
+  std::vector<Node> out;
+  eachNode(const_cast<Element&>(element), [&](Node& n) { out.push_back(n); });  // only read
+  return out;
 }
 
 std::optional<Amps> tripCurrent(const Chopper& c) {

@@ -22,7 +22,8 @@ struct ElementContext {
 /// Reads one primitive element; problems go to the reader's list.
 [[nodiscard]] std::optional<Element> readElement(ObjectReader& reader, const ElementContext& context);
 
-/// Every node the element touches, inner ones included.
+/// Calls f with every node the element touches, inner ones included.
+void eachNode(Element& element, const std::function<void(Node&)>& f);
 std::vector<Node> nodesOf(const Element& element);
 
 /// The terminals whose levels its condition reads.

@@ -9,6 +9,7 @@
 #include "core/base/address.h"
 #include "core/base/reader.h"
 #include "core/parts/read_element.h"
+#include "core/parts/resolve.h"
 
 namespace bold::parts {
 namespace {
@@ -461,6 +462,7 @@ std::optional<Part> readPart(const Json& json, const std::string& file, std::vec
   const auto before = problems.size();
   Part part = PartReader(json, file, problems, overrides).read();
   if (problems.size() > before) return std::nullopt;
+  resolve(part);
   return part;
 }
 

@@ -33,7 +33,7 @@ Findings wireCurrent(const SolvedBench& s) {
       f.sources = sourcesOf({&it->second.freeAir});
       out.push_back(std::move(f));
     } else if (size.gaugeGiven && size.lengthGiven && worst.point) {
-      const Volts lost = Amps{worst.value} * circuit::resistanceOf(s.bench, link);
+      const Volts lost = Amps{worst.value} * link.resistance;
       const auto* source = sourceAt(s, link.a, true);
       if (!source) source = sourceAt(s, link.a, false);
       const auto full = source ? fullVoltage(s.bench, *source) : std::nullopt;
@@ -42,8 +42,7 @@ Findings wireCurrent(const SolvedBench& s) {
                        fmt::format("With {} the wire from {} loses {} of {}: it is too long or too thin.", during(*worst.point), name,
                                    show(lost), show(*full)),
                        {c.id, s.bench.address(link.a), s.bench.address(link.b)});
-      f.formula = fmt::format("{} x {} = {} > 5 % of {}", show(Amps{worst.value}), show(circuit::resistanceOf(s.bench, link)), show(lost),
-                              show(*full));
+      f.formula = fmt::format("{} x {} = {} > 5 % of {}", show(Amps{worst.value}), show(link.resistance), show(lost), show(*full));
       f.args = {{"lost", lost}};
       out.push_back(std::move(f));
     }

@@ -1,0 +1,31 @@
+#include "core/parts/resolve.h"
+
+#include <map>
+
+#include "core/parts/read_element.h"
+
+namespace bold::parts {
+
+void resolve(Part& part) {
+  std::map<std::string, int, std::less<>> known;
+  for (std::size_t i = 0; i < part.terminals.size(); ++i) known.emplace(part.terminals[i].id, static_cast<int>(i));
+  int inner = 0;
+  const auto find = [&](const std::string& name) {
+    if (const auto it = known.find(name); it != known.end()) return it->second;
+    const bool isInner = name.starts_with('~');
+    return known.emplace(name, isInner ? -2 - inner++ : part.indexOf(name)).first->second;  // a former id, or nowhere
+  };
+  for (auto& e : part.elements) {
+    eachNode(e, [&](Node& n) { n.at = find(n); });
+    if (auto* s = std::get_if<Switch>(&e.body)) s->on = s->on.resolved(find);
+    if (auto* c = std::get_if<Chopper>(&e.body)) c->on = c->on.resolved(find);
+  }
+  for (auto& t : part.terminals) {
+    if (t.input) t.input->ground.at = find(t.input->ground);
+    if (t.supply) t.supply->back.at = find(t.supply->back);
+  }
+  for (auto& [name, set] : part.levels) set.rail.at = find(set.rail);
+  part.innerNodes = inner;
+}
+
+}  // namespace bold::parts
