@@ -4,9 +4,11 @@
 
 #include <algorithm>
 #include <map>
+#include <nlohmann/json.hpp>
 #include <set>
 
 #include "core/checks/explain.h"
+#include "core/harness/read_harness.h"
 
 namespace bold {
 namespace {
@@ -154,15 +156,38 @@ std::optional<Findings> judge(const harness::Harness& h, const parts::Library& l
   return s ? std::optional(runChecks(*s)) : std::nullopt;
 }
 
-Analysis analyse(const harness::Harness& h, const parts::Library& library, const Options& options, const Analysis*) {
+namespace {
+
+// Everything an analysis follows from: the document, and the parts as this library has them.
+std::string digestOf(const harness::Harness& h, const parts::Library& library) {
+  std::string all = harness::writeHarness(h);
+  std::set<std::string> used;
+  for (const auto& d : h.devices) used.insert(d.part);
+  for (const auto& id : used)
+    if (const auto* json = library.json(id)) all += digest(*json);
+  return digest(Json(all));
+}
+
+}  // namespace
+
+Analysis analyse(const harness::Harness& h, const parts::Library& library, const Options& options, const Analysis* previous) {
+  auto key = digestOf(h, library);
+  const bool same = previous && previous->solved && previous->digest == key;
+  if (same && previous->explained == options.explain) return *previous;
   Analysis a;
-  auto s = solved(h, library, options);
-  if (!s) {
-    a.why.emplace_back("it was given up before it was done");
-    return a;
+  if (same && !previous->explained) {
+    a.solved = previous->solved;
+    a.findings = previous->findings;
+  } else {
+    auto s = solved(h, library, options);
+    if (!s) {
+      a.why.emplace_back("it was given up before it was done");
+      return a;
+    }
+    a.solved = std::move(s);
+    a.findings = runChecks(*a.solved);
   }
-  a.solved = std::move(s);
-  a.findings = runChecks(*a.solved);
+  a.digest = std::move(key);
   a.checks = static_cast<int>(checks::registry().size());
   for (const auto& p : a.solved->points) a.commands += p->solved();
   a.unknownFigures = unknownFigures(a.solved->bench);

@@ -24,6 +24,7 @@ struct Analysis {
   int commands = 0;              ///< how many commands were solved
   int unknownFigures = 0;
   int openChanges = 0;                   ///< planned and not made yet
+  std::string digest;                    ///< of the document and the parts it was worked out from
   std::vector<std::string> assumptions;  ///< what was taken for granted: default wires, ambient
   std::vector<std::string> leftOut;      ///< what was not judged: motors without signals
 

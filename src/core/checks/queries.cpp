@@ -139,7 +139,7 @@ std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& pur
   return out;
 }
 
-std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to) {
+std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most) {
   if (!s.nets.same(from, to)) return std::nullopt;
   // Nets are small: settle the nearest terminal again and again.
   const auto& members = s.nets.members(s.nets.of(from));
@@ -150,6 +150,7 @@ std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, T
     for (const auto& [t, d] : distance)
       if (!done.contains(t) && (next < 0 || d < distance[next])) next = t;
     if (next < 0) return Metres{0};  // joined inside a part only
+    if (distance[next] > most.value) return std::nullopt;
     if (next == to) return Metres{distance[next]};
     done.insert(next);
     const double here = distance[next];

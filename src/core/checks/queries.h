@@ -100,7 +100,8 @@ struct SupplyInput {
 };
 std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose);
 /// Metres of wire between two terminals of one net by the shortest way; nothing when no copper joins them.
-std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to);
+/// @param most gives up beyond: nothing
+std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most = Metres{1e9});
 /// Name of the motor a command is about, else its title.
 std::string during(const OperatingPoint& p);
 /// A controller pin reaches this terminal by copper and series resistors; -1: none does.

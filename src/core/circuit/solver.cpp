@@ -70,14 +70,22 @@ enum class Mode { Giving, Idle, Limit };
 class System {
  public:
   /// @param known a pattern that may fit
-  System(const Circuit& c, std::shared_ptr<const SparsePattern> known, std::shared_ptr<SparseFactors> spare)
+  System(const Circuit& c, std::shared_ptr<const SparsePattern> known, std::shared_ptr<const BranchSlots> slots,
+         std::shared_ptr<SparseFactors> spare)
       : m_c(c), m_n(c.nodes), m_residual(c.nodes), m_factors(std::move(spare)) {
     std::vector<SparsePattern::Ends> ends;
     ends.reserve(c.branches.size());
     for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
-    auto slots = known ? known->slots(c.nodes, ends) : std::nullopt;
-    m_pattern = slots ? std::move(known) : std::make_shared<const SparsePattern>(c.nodes, ends);
-    m_slots = slots ? std::move(*slots) : *m_pattern->slots(c.nodes, ends);
+    m_pattern = std::move(known);
+    m_slots = std::move(slots);
+    if (!m_pattern || !m_slots || m_slots->ends != ends) {
+      auto found = m_pattern ? m_pattern->slots(c.nodes, ends) : std::nullopt;
+      if (!found) {
+        m_pattern = std::make_shared<const SparsePattern>(c.nodes, ends);
+        found = m_pattern->slots(c.nodes, ends);
+      }
+      m_slots = std::make_shared<const BranchSlots>(BranchSlots{std::move(ends), std::move(*found)});
+    }
     m_jacobian.resize(m_pattern->entries());
     reset();
   }
@@ -143,8 +151,15 @@ class System {
     m_factors = SparseFactors::of(m_pattern, m_jacobian, std::move(m_factors));
     return m_factors.get();
   }
+  /// Pivots anew where the order of the last factors loses digits with the present values. False when it did.
+  bool sound() {
+    if (m_factors->sound()) return true;
+    m_factors = nullptr;
+    return false;
+  }
   std::shared_ptr<SparseFactors> takeFactors() { return std::move(m_factors); }
   const std::shared_ptr<const SparsePattern>& pattern() const { return m_pattern; }
+  const std::shared_ptr<const BranchSlots>& slots() const { return m_slots; }
   const Eigen::VectorXd& residual() const { return m_residual; }
 
   /// Conductance between the two ends at x, to tell which nodes belong together.
@@ -175,8 +190,8 @@ class System {
   int m_n;
   std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
   std::shared_ptr<const SparsePattern> m_pattern;
-  std::vector<SparsePattern::Slots> m_slots;  // per branch
-  std::vector<double> m_jacobian;             // entries in the order of the pattern
+  std::shared_ptr<const BranchSlots> m_slots;
+  std::vector<double> m_jacobian;  // entries in the order of the pattern
   Eigen::VectorXd m_residual;
   std::shared_ptr<SparseFactors> m_factors;  // the last ones, to be used again
 
@@ -210,7 +225,7 @@ class System {
     }
   }
   std::size_t indexOf(const Branch& b) const { return static_cast<std::size_t>(&b - m_c.branches.data()); }
-  const SparsePattern::Slots& slotsOf(const Branch& b) const { return m_slots[indexOf(b)]; }
+  const SparsePattern::Slots& slotsOf(const Branch& b) const { return m_slots->slots[indexOf(b)]; }
 
   double stampOne(const Branch& b, const Eigen::VectorXd& x, double soft) {
     const double v = x(b.a) - x(b.b);
@@ -365,9 +380,10 @@ bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vec
     if (!step.allFinite()) return false;
     const double largest = step.cwiseAbs().maxCoeff();
     const bool settled = settledAt(step, system.residual(), x);
+    if (settled && !system.sound()) continue;  // with fresh pivots from here
     // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
     // from one to the other: whenever the direction turns, the next step is held shorter.
-    trust = pass > 0 && step.dot(last) < 0 ? 0.4 * last.cwiseAbs().maxCoeff() : std::min(kLongest, 1.5 * trust);
+    trust = last.size() > 0 && step.dot(last) < 0 ? 0.4 * last.cwiseAbs().maxCoeff() : std::min(kLongest, 1.5 * trust);
     if (largest > trust) step *= trust / largest;
     last = step;
     x += step;
@@ -403,7 +419,7 @@ Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<Sp
     s.converged = true;
     return s;
   }
-  System system(circuit, start ? start->pattern : nullptr, std::move(spare));
+  System system(circuit, start ? start->pattern : nullptr, start ? start->slots : nullptr, std::move(spare));
   const auto refs = references(circuit);
   Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
   const bool warm = start && static_cast<int>(start->volts.size()) == circuit.nodes;
@@ -422,12 +438,13 @@ Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<Sp
   }
   if (s.converged && accuracy == Accuracy::Exact) {
     polish(system, x, s.amps, refs);
-    if (!system.factor()) s.converged = false;
+    if (!system.factor() || (!system.sound() && !system.factor())) s.converged = false;
   }
   s.modes = system.modes();
   s.volts.assign(x.data(), x.data() + x.size());
   s.island = islands(circuit, system, x);
   s.pattern = system.pattern();
+  s.slots = system.slots();
   if (s.converged) s.factors = system.takeFactors();
   return s;
 }

@@ -9,6 +9,7 @@ namespace bold::circuit {
 
 class SparseFactors;
 class SparsePattern;
+struct BranchSlots;
 
 /// One two-ended piece of the circuit; current is counted from a to b.
 struct Branch {
@@ -53,6 +54,7 @@ struct Solution {
   /// The factors of the last Jacobian, kept for `resistance`. Shared: solutions are copied into results.
   std::shared_ptr<SparseFactors> factors;
   std::shared_ptr<const SparsePattern> pattern;  ///< of the circuit: one of the same shape begins with it
+  std::shared_ptr<const BranchSlots> slots;      ///< where its branches are in the pattern
 };
 
 /// Settled: every voltage to a microvolt, and `resistance` to match. Exact: to rounding, so that the result does not depend

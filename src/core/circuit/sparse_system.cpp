@@ -74,8 +74,10 @@ std::shared_ptr<SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePat
   // The last order of pivots does as long as it loses no digits; finding one anew takes several times as long.
   if (old && old.use_count() == 1 && old->m_pattern == pattern) {
     auto& n = *old->m_numeric;
-    const bool factored = klu_refactor(columns, rows, entries, symbolic, n.numeric, &n.common) != 0 && n.common.status == KLU_OK;
-    if (factored && klu_rgrowth(columns, rows, entries, symbolic, n.numeric, &n.common) != 0 && n.common.rgrowth > kLeastGrowth) return old;
+    if (klu_refactor(columns, rows, entries, symbolic, n.numeric, &n.common) != 0 && n.common.status == KLU_OK) {
+      old->m_values = values;
+      return old;
+    }
   }
   auto numeric = std::make_unique<Numeric>();
   klu_defaults(&numeric->common);
@@ -89,6 +91,17 @@ std::shared_ptr<SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePat
   out->m_pattern = std::move(pattern);
   out->m_numeric = std::move(numeric);
   return out;
+}
+
+bool SparseFactors::sound() const {
+  if (m_values.empty()) return true;  // freshly pivoted
+  const std::lock_guard lock(m_numeric->busy);
+  auto common = m_numeric->common;
+  auto* const columns = const_cast<int*>(m_pattern->m_columns.data());
+  auto* const rows = const_cast<int*>(m_pattern->m_rows.data());
+  auto* const entries = const_cast<double*>(m_values.data());
+  return klu_rgrowth(columns, rows, entries, m_pattern->m_symbolic->symbolic, m_numeric->numeric, &common) != 0 &&
+         common.rgrowth > kLeastGrowth;
 }
 
 SparseFactors::~SparseFactors() {

@@ -40,10 +40,19 @@ class SparsePattern {
   std::unique_ptr<Symbolic> m_symbolic;
 };
 
+/// Where the branches of one circuit are in a pattern.
+struct BranchSlots {
+  std::vector<SparsePattern::Ends> ends;
+  std::vector<SparsePattern::Slots> slots;
+};
+
 /// A factored matrix. Safe to share between threads.
 class SparseFactors {
  public:
-  /// nullptr when the matrix is singular.
+  /// Whether the order of elimination loses no digits with these values.
+  bool sound() const;
+
+  /// nullptr when the matrix is singular. Whether an old order still serves is asked for with sound().
   /// @param old factors that nobody else needs any more: their order of elimination and memory are used again
   static std::shared_ptr<SparseFactors> of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values,
                                            std::shared_ptr<SparseFactors> old = nullptr);
@@ -56,6 +65,7 @@ class SparseFactors {
  private:
   SparseFactors() = default;
   std::shared_ptr<const SparsePattern> m_pattern;  // shared with every system of this shape
+  std::vector<double> m_values;                    // as last factored in an order found for others; empty: in an order of their own
   struct Numeric;
   std::unique_ptr<Numeric> m_numeric;
 };

@@ -131,11 +131,13 @@ void Session::check() {
   const QPointer<Session> self(this);
   QThreadPool::globalInstance()->start([self, revision, latest = m_latest, harness = m_harness, library = m_library] {
     // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
+    Analysis previous;
     for (const bool explain : {false, true}) {
       Options options;
       options.explain = explain;
       options.cancelled = [&] { return latest->load() != revision; };
-      auto analysis = analyse(harness, library, options);
+      auto analysis = analyse(harness, library, options, &previous);
+      previous = analysis;
       if (latest->load() != revision || !analysis.solved) return;
       QMetaObject::invokeMethod(
           self.data(),

@@ -151,3 +151,27 @@ TEST_CASE("the demo files are what their notation says") {
     CHECK(fromFile.verdict == fromText.verdict);
   }
 }
+
+TEST_CASE("what was worked out before is used again only for the same bench with the same parts") {
+  const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  Options fast;
+  fast.explain = false;
+  const auto first = analyse(h, library(), fast);
+  const auto again = analyse(h, library(), fast, &first);
+  CHECK(again.solved == first.solved);
+  const auto explained = analyse(h, library(), {}, &first);
+  CHECK(explained.solved == first.solved);
+  CHECK(analyse(h, library(), {}, &explained).solved == first.solved);
+  // The result is the one that is found without it.
+  const auto fresh = analyse(h, library());
+  REQUIRE(explained.findings.size() == fresh.findings.size());
+  for (std::size_t i = 0; i < fresh.findings.size(); ++i) {
+    CHECK(explained.findings[i].identity() == fresh.findings[i].identity());
+    CHECK(explained.findings[i].explainedBy == fresh.findings[i].explainedBy);
+    CHECK(explained.findings[i].repair.has_value() == fresh.findings[i].repair.has_value());
+  }
+  auto changed = h;
+  changed.title = "another";
+  CHECK(analyse(changed, library(), fast, &first).solved != first.solved);
+  CHECK(analyse(h, library(), fast, &explained).solved != first.solved);  // what an explanation put right is not taken back
+}

@@ -18,12 +18,12 @@ Findings levelHigh(const SolvedBench& s) {
     TerminalIndex pin;
   };
   std::map<TerminalIndex, Worst> worst;
+  InputsOfPins inputs(s);
   for (const auto& p : s.points) {
     if (!everyday(*p)) continue;
     for (const auto& [pin, state] : p->command().pins) {
       if (state != circuit::PinState::High) continue;
-      for (const auto t : signalReach(s, pin)) {
-        if (!s.bench.facts(t).input) continue;
+      for (const auto t : inputs.of(pin)) {
         const auto r = readingAt(s, *p, t);
         if (!r) continue;
         const auto it = worst.find(t);

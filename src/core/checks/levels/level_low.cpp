@@ -18,12 +18,12 @@ Findings levelLow(const SolvedBench& s) {
     const OperatingPoint* point;
   };
   std::map<TerminalIndex, Worst> worst;
+  InputsOfPins inputs(s);
   for (const auto& p : s.points) {
     if (!everyday(*p)) continue;
     for (const auto& [pin, state] : p->command().pins) {
       if (state != circuit::PinState::Low) continue;
-      for (const auto t : signalReach(s, pin)) {
-        if (!s.bench.facts(t).input) continue;
+      for (const auto t : inputs.of(pin)) {
         const auto r = readingAt(s, *p, t);
         if (!r) continue;
         const auto it = worst.find(t);

@@ -5,6 +5,14 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+const std::vector<TerminalIndex>& InputsOfPins::of(TerminalIndex pin) {
+  const auto [it, fresh] = m_known.try_emplace(pin);
+  if (fresh)
+    for (const auto t : signalReach(m_solved, pin))
+      if (m_solved.bench.facts(t).input) it->second.push_back(t);
+  return it->second;
+}
+
 std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
   const auto& facts = s.bench.facts(t);
   const int d = s.bench.deviceOf(t);

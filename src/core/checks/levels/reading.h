@@ -1,5 +1,7 @@
 #pragma once
 
+#include <map>
+
 #include "core/checks/queries.h"
 
 namespace bold::checks {
@@ -12,5 +14,16 @@ struct Reading {
 
 /// Nothing when the part states no levels, has no logic supply, or no path joins input and ground.
 std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, TerminalIndex input);
+
+/// The inputs that each pin's signal gets to, looked for once however many commands are asked about.
+class InputsOfPins {
+ public:
+  explicit InputsOfPins(const SolvedBench& s) : m_solved(s) {}
+  const std::vector<TerminalIndex>& of(TerminalIndex pin);
+
+ private:
+  const SolvedBench& m_solved;
+  std::map<TerminalIndex, std::vector<TerminalIndex>> m_known;
+};
 
 }  // namespace bold::checks

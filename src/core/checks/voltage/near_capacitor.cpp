@@ -13,9 +13,7 @@ NearCapacitance nearCapacitance(const SolvedBench& s, const SupplyInput& input) 
     const auto farads = c.capacitance.typical();
     if (a < 0 || b < 0 || !farads) return;
     for (const auto& [x, y] : {std::pair{a, b}, std::pair{b, a}}) {
-      const auto up = copperDistance(s, x, input.positive);
-      const auto down = copperDistance(s, y, input.negative);
-      if (!up || !down || *up > kNear || *down > kNear) continue;
+      if (!copperDistance(s, x, input.positive, kNear) || !copperDistance(s, y, input.negative, kNear)) continue;
       sum.all.value += *farads;
       if (!c.ceramic) sum.electrolytic.value += *farads;
       return;
