@@ -40,32 +40,62 @@ class Solving {
     const auto chains = chainsOf(m_solved.commands);
     for (const auto& c : chains) m_solved.points.resize(m_solved.points.size() + c.size());
     if (chains.empty()) return true;
-    // The first command of all is the start of every chain.
-    const auto& first = chains.front().front();
-    m_base = one(first, nullptr, nullptr);
+    beginWith(chains.front(), Action::AllOff, m_atRest);
+    beginWith(chains.front(), Action::AllRunning, m_running);
     inParallel(chains.size(), [&](std::size_t k) { chain(chains[k]); });
     return !m_gaveUp;
   }
 
  private:
+  // By supply state: a point to begin from. The next one at that state differs from it in one lane only.
+  using Starts = std::map<Charge, const OperatingPoint*>;
+
   SolvedBench& m_solved;
   const std::function<bool()>& m_cancelled;
-  const OperatingPoint* m_base = nullptr;
+  Starts m_atRest, m_running;                              // everything off, everything running: where chains begin
+  std::vector<std::unique_ptr<OperatingPoint>> m_unasked;  // those of them that nobody asked for
   std::atomic<bool> m_gaveUp{false};
 
+  static void remember(Starts& starts, const OperatingPoint* p) {
+    if (p->solved()) starts[p->charge()] = p;
+  }
+  static const OperatingPoint* startFor(const Starts& starts, Charge charge) {
+    const auto it = starts.find(charge);
+    if (it != starts.end()) return it->second;
+    return starts.empty() ? nullptr : starts.begin()->second;
+  }
+
+  // One command at every supply state.
+  void beginWith(const Chain& benchWide, Action action, Starts& starts) {
+    const auto first = std::ranges::find(benchWide, action, [](const Job& j) { return j.command->action; });
+    if (first == benchWide.end()) return;
+    for (const auto charge : {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong}) {
+      const auto asked = std::ranges::find_if(benchWide, [&](const Job& j) { return j.command == first->command && j.charge == charge; });
+      const auto* start = startFor(starts, charge);
+      if (asked != benchWide.end()) {
+        remember(starts, one(*asked, nullptr, start));
+      } else {
+        m_unasked.push_back(solve(m_solved.bench, m_solved.nets, m_solved.motors, *first->command, charge, nullptr, start));
+        remember(starts, m_unasked.back().get());
+      }
+    }
+  }
+
   void chain(const Chain& jobs) {
-    const auto* last = m_base && m_base->solved() ? m_base : nullptr;
+    auto atRest = m_atRest;
+    auto allRunning = m_running;
     const OperatingPoint* running = nullptr;  // the first running at full charge: what JustOpened and the like begin from
     for (const auto& job : jobs) {
       if (m_gaveUp || (m_cancelled && m_cancelled())) {
         m_gaveUp = true;
         return;
       }
-      const auto* p =
-          m_solved.points[job.slot] ? m_solved.points[job.slot].get() : one(job, needsRunning(*job.command) ? running : nullptr, last);
-      if (!p->solved()) continue;
-      last = p;
       const auto& c = *job.command;
+      auto& starts = c.moment == Moment::Stalled || c.action == Action::AllRunning || c.action == Action::OneSupply ? allRunning : atRest;
+      const auto& done = m_solved.points[job.slot];
+      const auto* p = done ? done.get() : one(job, needsRunning(c) ? running : nullptr, startFor(starts, job.charge));
+      if (!p->solved()) continue;
+      remember(starts, p);
       const bool runs = c.action == Action::Forward || c.action == Action::Hold || c.action == Action::Step || c.action == Action::Move;
       if (!running && runs && c.moment == Moment::Running && job.charge == Charge::Full) running = p;
     }

@@ -39,8 +39,7 @@ class SolvedPoint : public OperatingPoint {
     }
     for (int pass = 0; pass < kMostOuterPasses; ++pass) {
       m_netlist = makeNetlist(input, state);
-      auto spare = std::move(m_solution.factors);
-      m_solution = circuit::solve(m_netlist.circuit, &m_solution, std::move(spare), Accuracy::Settled);
+      m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution), Accuracy::Settled);
       if (!m_solution.converged) {
         m_whyNot = "its currents and voltages could not be found";
         return;
@@ -49,8 +48,7 @@ class SolvedPoint : public OperatingPoint {
       findLevels();
       if (!improve(state, pass)) {
         m_state = state;
-        spare = std::move(m_solution.factors);
-        m_solution = circuit::solve(m_netlist.circuit, &m_solution, std::move(spare), Accuracy::Exact);
+        m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution), Accuracy::Exact);
         if (!m_solution.converged) m_whyNot = "its currents and voltages could not be found";
         return;
       }

@@ -1,313 +1,43 @@
 #include "core/circuit/solver.h"
 
 #include <algorithm>
-#include <cmath>
-#include <map>
 
-#include "core/base/interpolate.h"
 #include "core/circuit/nets.h"
-#include "core/circuit/sparse_system.h"
 
 namespace bold::circuit {
 namespace {
 
 using Kind = Branch::Kind;
 
-constexpr double kVoltTolerance = 1e-6;
-constexpr double kAmpTolerance = 1e-9;
-constexpr double kModeMargin = 1e-9;  // A
-constexpr double kIdle = 1e-7;        // S: what is left of a supply that gives nothing, or all it can
-constexpr int kMostFlips = 40;
 constexpr double kConducts = 1e-6;  // S: below 1 Mohm two nodes have a voltage between them
 
-// max(x, 0) with its corner rounded over 2 w by a parabola: no tail that Newton's method would creep along.
-double ramp(double x, double w) {
-  if (x <= -w) return 0;
-  return x >= w ? x : (x + w) * (x + w) / (4 * w);
-}
-double rampSlope(double x, double w) {
-  if (x <= -w) return 0;
-  return x >= w ? 1 : (x + w) / (2 * w);
-}
-
-// i = v / r bending over to +-limit: v / r / (1 + u^p)^(1/p) with u = |v| / (r limit). p sets how sharp the corner is: 2
-// for transistors, 6 for motors (written out, since pow takes many times as long).
-double bentSoftly(double v, double r, double limit) {
-  const double u = v / (r * limit);
-  return v / r / std::sqrt(1 + u * u);
-}
-struct Sharp {
-  double i, slope;
-};
-Sharp bentSharply(double v, double r, double limit) {
-  const double u = v / (r * limit);
-  const double u2 = u * u;
-  const double base = 1 + u2 * u2 * u2;
-  const double root = std::cbrt(std::sqrt(base));
-  return {v / r / root, 1 / (r * root * base)};
+// Conductance between the two ends at these voltages, to tell which nodes belong together.
+double conductance(const Branch& b, const std::vector<double>& x) {
+  const auto at = [&](int n) { return x[static_cast<std::size_t>(n)]; };
+  switch (b.kind) {
+    case Kind::Conductance:
+      return b.g;
+    case Kind::Knee:
+      return rampSlope(at(b.a) - at(b.b) - b.v0, kKneeWidth) / b.r;
+    case Kind::Saturating:
+      return 1 / b.r;
+    case Kind::Current:
+      return b.i != 0 ? 1 : 0;
+    case Kind::Source:
+    case Kind::Regulator:
+      return 1;
+    case Kind::Bipolar:
+      return b.gain * ramp(b.sign * (at(b.c) - at(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
+    case Kind::Mosfet:
+      return ramp(b.sign * (at(b.c) - at(b.b)) - b.v0, kKneeWidth) > 0.03 ? 1 : 0;
+  }
+  return 0;
 }
 
-double transistorCurrent(const Branch& t, double va, double vb, double vc) {
-  const double s = t.sign;
-  const double v = s * (va - vb);
-  const double control = s * (vc - vb);
-  if (t.kind == Kind::Bipolar) {
-    const double base = ramp(control - t.v0, kKneeWidth) / t.r;
-    const double most = std::max(t.gain * base, 1e-12);
-    return s * bentSoftly(ramp(v - t.drop, kKneeWidth), t.ron, most) + s * kOff * v;
-  }
-  const double over = ramp(control - t.v0, kKneeWidth);
-  const double most = std::max(t.gain * over * over, 1e-12);
-  const double lowest = t.rows.front().first;
-  const double ron = control >= lowest ? interpolate(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
-  return s * bentSoftly(v, ron, most) + s * kOff * v;
-}
-
-// Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
-// Newton's method, which finds no slope on the two flat stretches.
-enum class Mode { Giving, Idle, Limit };
-
-class System {
- public:
-  /// @param known a pattern that may fit
-  System(const Circuit& c, std::shared_ptr<const SparsePattern> known, std::shared_ptr<const BranchSlots> slots,
-         std::shared_ptr<SparseFactors> spare)
-      : m_c(c), m_n(c.nodes), m_residual(c.nodes), m_factors(std::move(spare)) {
-    std::vector<SparsePattern::Ends> ends;
-    ends.reserve(c.branches.size());
-    for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
-    m_pattern = std::move(known);
-    m_slots = std::move(slots);
-    if (!m_pattern || !m_slots || m_slots->ends != ends) {
-      auto found = m_pattern ? m_pattern->slots(c.nodes, ends) : std::nullopt;
-      if (!found) {
-        m_pattern = std::make_shared<const SparsePattern>(c.nodes, ends);
-        found = m_pattern->slots(c.nodes, ends);
-      }
-      m_slots = std::make_shared<const BranchSlots>(BranchSlots{std::move(ends), std::move(*found)});
-    }
-    m_jacobian.resize(m_pattern->entries());
-    reset();
-  }
-
-  // Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
-  void reset() {
-    m_modes.clear();
-    for (const auto& b : m_c.branches) m_modes.push_back(b.kind == Kind::Regulator ? Mode::Idle : Mode::Giving);
-  }
-
-  void begin(const std::vector<char>& modes) {
-    if (modes.size() != m_modes.size()) return;
-    for (std::size_t k = 0; k < modes.size(); ++k) m_modes[k] = static_cast<Mode>(modes[k]);
-  }
-  std::vector<char> modes() const {
-    std::vector<char> out;
-    for (const auto m : m_modes) out.push_back(static_cast<char>(m));
-    return out;
-  }
-
-  // Puts the one supply that is furthest from its mode into the right one; false when all stand right.
-  bool flip(const Eigen::VectorXd& x) {
-    std::size_t worst = m_modes.size();
-    double most = 0;
-    Mode next = Mode::Giving;
-    for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
-      const auto& b = m_c.branches[k];
-      if (b.kind != Kind::Source && b.kind != Kind::Regulator) continue;
-      const double want = wanted(b, x);
-      const double least = b.kind == Kind::Source ? -b.limit2 : 0;
-      const Mode right = want < least - kModeMargin ? Mode::Idle : want > b.limit + kModeMargin ? Mode::Limit : Mode::Giving;
-      const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= b.limit);
-      if (right == m_modes[k] || stays) continue;
-      const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
-      if (off > most) {
-        most = off;
-        worst = k;
-        next = m_modes[k] == Mode::Giving ? right : Mode::Giving;
-      }
-    }
-    if (worst == m_modes.size()) return false;
-    m_modes[worst] = next;
-    return true;
-  }
-
-  // Stamps every branch at x; fills the currents. `soft` adds a share of its linear part to every element that can go
-  // flat (a supply in its limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
-  void stamp(const Eigen::VectorXd& x, double soft, std::vector<double>& amps, const std::vector<int>& references) {
-    std::ranges::fill(m_jacobian, 0.0);
-    m_residual.setZero();
-    for (std::size_t k = 0; k < m_c.branches.size(); ++k) amps[k] = stampOne(m_c.branches[k], x, soft);
-    for (const int r : references) {
-      at(m_pattern->diagonal(r)) += 1;
-      m_residual(r) += x(r);
-    }
-    for (int i = 0; i < m_n; ++i) {
-      at(m_pattern->diagonal(i)) += 1e-13;  // a node that nothing holds at all
-      m_residual(i) += 1e-13 * x(i);
-    }
-  }
-  /// Of the Jacobian as last stamped; nullptr when it is singular.
-  const SparseFactors* factor() {
-    m_factors = SparseFactors::of(m_pattern, m_jacobian, std::move(m_factors));
-    return m_factors.get();
-  }
-  /// Pivots anew where the order of the last factors loses digits with the present values. False when it did.
-  bool sound() {
-    if (m_factors->sound()) return true;
-    m_factors = nullptr;
-    return false;
-  }
-  std::shared_ptr<SparseFactors> takeFactors() { return std::move(m_factors); }
-  const std::shared_ptr<const SparsePattern>& pattern() const { return m_pattern; }
-  const std::shared_ptr<const BranchSlots>& slots() const { return m_slots; }
-  const Eigen::VectorXd& residual() const { return m_residual; }
-
-  /// Conductance between the two ends at x, to tell which nodes belong together.
-  double conductance(const Branch& b, const Eigen::VectorXd& x) const {
-    const double v = x(b.a) - x(b.b);
-    switch (b.kind) {
-      case Kind::Conductance:
-        return b.g;
-      case Kind::Knee:
-        return rampSlope(v - b.v0, kKneeWidth) / b.r;
-      case Kind::Saturating:
-        return 1 / b.r;
-      case Kind::Current:
-        return b.i != 0 ? 1 : 0;
-      case Kind::Source:
-      case Kind::Regulator:
-        return 1;
-      case Kind::Bipolar:
-        return b.gain * ramp(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
-      case Kind::Mosfet:
-        return ramp(b.sign * (x(b.c) - x(b.b)) - b.v0, kKneeWidth) > 0.03 ? 1 : 0;
-    }
-    return 0;
-  }
-
- private:
-  const Circuit& m_c;
-  int m_n;
-  std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
-  std::shared_ptr<const SparsePattern> m_pattern;
-  std::shared_ptr<const BranchSlots> m_slots;
-  std::vector<double> m_jacobian;  // entries in the order of the pattern
-  Eigen::VectorXd m_residual;
-  std::shared_ptr<SparseFactors> m_factors;  // the last ones, to be used again
-
-  // What a supply or regulator would give if it had no limits.
-  static double wanted(const Branch& b, const Eigen::VectorXd& x) {
-    if (b.kind == Kind::Source) return (b.v0 - (x(b.a) - x(b.b))) / b.r;
-    const double head = x(b.a) - x(b.c) - b.drop;
-    return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x(b.b) - x(b.c))) / b.r;
-  }
-
-  double& at(int slot) { return m_jacobian[static_cast<std::size_t>(slot)]; }
-
-  void add(const Branch& branch, double i, double gaa) {
-    m_residual(branch.a) += i;
-    m_residual(branch.b) -= i;
-    const auto& slot = slotsOf(branch);
-    at(slot[0]) += gaa;
-    at(slot[1]) -= gaa;
-    at(slot[3]) -= gaa;
-    at(slot[4]) += gaa;
-  }
-  // A current i from a to b with its derivatives by the three voltages.
-  void addThree(const Branch& branch, double i, double byA, double byB, double byC) {
-    m_residual(branch.a) += i;
-    m_residual(branch.b) -= i;
-    const auto& slot = slotsOf(branch);
-    const std::array by{byA, byB, byC};
-    for (std::size_t k = 0; k < 3; ++k) {
-      at(slot[k]) += by[k];
-      at(slot[3 + k]) -= by[k];
-    }
-  }
-  std::size_t indexOf(const Branch& b) const { return static_cast<std::size_t>(&b - m_c.branches.data()); }
-  const SparsePattern::Slots& slotsOf(const Branch& b) const { return m_slots->slots[indexOf(b)]; }
-
-  double stampOne(const Branch& b, const Eigen::VectorXd& x, double soft) {
-    const double v = x(b.a) - x(b.b);
-    double i = 0;
-    double g = 0;
-    switch (b.kind) {
-      case Kind::Conductance:
-        i = b.g * v;
-        g = b.g;
-        break;
-      case Kind::Knee:
-        i = ramp(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
-        g = rampSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
-        break;
-      case Kind::Saturating: {
-        const auto bent = bentSharply(v, b.r, b.limit);
-        i = bent.i + (1e-7 + soft / b.r) * v;
-        g = bent.slope + 1e-7 + soft / b.r;
-        break;
-      }
-      case Kind::Current:
-        i = b.i;
-        break;
-      case Kind::Source: {
-        const Mode mode = m_modes[indexOf(b)];
-        if (mode == Mode::Giving) {
-          i = -wanted(b, x);
-          g = 1 / b.r;
-        } else {
-          i = (mode == Mode::Idle ? b.limit2 : -b.limit) + kIdle * v;
-          g = kIdle;
-        }
-        break;
-      }
-      case Kind::Regulator:
-        return regulator(b, x);
-      case Kind::Bipolar:
-      case Kind::Mosfet:
-        return transistor(b, x);
-    }
-    add(b, i, g);
-    return i;
-  }
-
-  double regulator(const Branch& b, const Eigen::VectorXd& x) {
-    const double in = x(b.a) - x(b.c);
-    const double out = x(b.b) - x(b.c);
-    const double head = in - b.drop;
-    const double target = b.v0 - ramp(b.v0 - head, kKneeWidth);
-    const double dTarget = rampSlope(b.v0 - head, kKneeWidth);
-    const double want = (target - out) / b.r;
-    const Mode mode = m_modes[indexOf(b)];
-    if (mode != Mode::Giving) {
-      const double flat = (mode == Mode::Limit ? b.limit : 0) + kIdle * (x(b.a) - x(b.b));
-      add(b, flat, kIdle);
-      return flat;
-    }
-    const double i = want;
-    const double di = 1 / b.r;
-    const double byIn = di * dTarget;
-    const double byOut = -di;
-    addThree(b, i, byIn, byOut, -byIn - byOut);
-    return i;
-  }
-
-  double transistor(const Branch& b, const Eigen::VectorXd& x) {
-    const double va = x(b.a);
-    const double vb = x(b.b);
-    const double vc = x(b.c);
-    const double i = transistorCurrent(b, va, vb, vc);
-    const double h = 1e-6;
-    const double byA = (transistorCurrent(b, va + h, vb, vc) - transistorCurrent(b, va - h, vb, vc)) / (2 * h);
-    const double byC = (transistorCurrent(b, va, vb, vc + h) - transistorCurrent(b, va, vb, vc - h)) / (2 * h);
-    addThree(b, i, byA, -byA - byC, byC);
-    return i;
-  }
-};
-
-std::vector<int> islands(const Circuit& c, const System& s, const Eigen::VectorXd& x) {
+std::vector<int> islands(const Circuit& c, const std::vector<double>& x) {
   Groups groups(static_cast<std::size_t>(c.nodes));
   for (const auto& b : c.branches) {
-    if (s.conductance(b, x) > kConducts) groups.join(b.a, b.b);
+    if (conductance(b, x) > kConducts) groups.join(b.a, b.b);
     if (b.kind == Kind::Regulator) groups.join(b.a, b.c);
   }
   std::vector<int> out(static_cast<std::size_t>(c.nodes));
@@ -315,137 +45,120 @@ std::vector<int> islands(const Circuit& c, const System& s, const Eigen::VectorX
   return out;
 }
 
-// One node of everything that hangs together at all, open switches included, is held at zero.
-std::vector<int> references(const Circuit& c) {
-  Groups groups(static_cast<std::size_t>(c.nodes));
-  for (const auto& b : c.branches) {
-    groups.join(b.a, b.b);
-    if (b.kind == Kind::Regulator) groups.join(b.a, b.c);
+Circuit only(const Circuit& whole, const Blocks& blocks, const Blocks::Block& block) {
+  Circuit out;
+  out.nodes = static_cast<int>(block.nodes.size());
+  out.branches.reserve(block.branches.size());
+  for (const int k : block.branches) {
+    auto b = whole.branches[static_cast<std::size_t>(k)];
+    for (int* n : {&b.a, &b.b, &b.c})
+      if (*n >= 0) *n = blocks.local[static_cast<std::size_t>(*n)];
+    out.branches.push_back(std::move(b));
   }
-  std::vector<int> out;
-  for (int i = 0; i < c.nodes; ++i)
-    if (groups.find(i) == i) out.push_back(i);
   return out;
 }
 
-// Settled: no node wants to move, or what would move it is less current than anybody could measure. The second half is
-// for nodes that only open semiconductors hold: rounding alone moves those by millivolts.
-bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, const Eigen::VectorXd& x) {
-  for (Eigen::Index i = 0; i < step.size(); ++i)
-    if (!(std::abs(step(i)) <= kVoltTolerance + 1e-6 * std::min(std::abs(x(i)), 100.0)) && !(std::abs(residual(i)) <= kAmpTolerance))
-      return false;
-  return true;
+// The block of another solution that has the same nodes; nullptr when there is none.
+std::shared_ptr<BlockSolution>* counterpart(Solution& start, const Blocks::Block& block) {
+  if (!start.blocks) return nullptr;
+  const auto at = static_cast<std::size_t>(start.blocks->blockOf[static_cast<std::size_t>(block.nodes.front())]);
+  const bool same = start.parts[at] && start.blocks->blocks[at].nodes == block.nodes;
+  return same ? &start.parts[at] : nullptr;
 }
 
-constexpr int kPolishing = 3;
-constexpr double kPolishStep = 1e-5;  // V
-constexpr double kExact = 1e-12;      // A
-constexpr double kLongest = 50;       // V a step
-constexpr int kQuick = 16;            // passes that a start close to the solution needs at most
-constexpr int kHurried = 3;           // a stage on the way there need not come to rest
-constexpr int kThorough = 80;
+std::shared_ptr<BlockSolution> solveOne(Circuit circuit, std::shared_ptr<BlockSolution>* start, Accuracy accuracy) {
+  if (!start) return solveBlock(std::move(circuit), nullptr, nullptr, accuracy);
+  auto& old = **start;
+  const bool good = old.converged && (accuracy == Accuracy::Settled || old.accuracy == Accuracy::Exact);
+  if (good && old.circuit == circuit) return *start;
+  // Factors that nobody else will ask for are written over.
+  auto spare = start->use_count() == 1 ? std::move(old.factors) : nullptr;
+  return solveBlock(std::move(circuit), &old, std::move(spare), accuracy);
+}
 
-// Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
-// holds may want to move far; they are held back so that they cannot spoil the others, and a step that makes things
-// worse (at the corner of a knee the slope tells nothing) is taken back.
-void polish(System& system, Eigen::VectorXd& x, std::vector<double>& amps, const std::vector<int>& refs) {
-  system.stamp(x, 0, amps, refs);
-  for (int k = 0; k < kPolishing; ++k) {
-    const double before = system.residual().cwiseAbs().maxCoeff();
-    if (before < kExact) return;
-    const auto* factors = system.factor();
-    if (!factors) return;
-    const Eigen::VectorXd step = factors->solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
-    if (!step.allFinite()) return;
-    x -= step;
-    system.stamp(x, 0, amps, refs);
-    if (system.residual().cwiseAbs().maxCoeff() <= before) continue;
-    x += step;
-    system.stamp(x, 0, amps, refs);
-    return;
+// Resistance of a branch through which no current flows.
+double ohmsAtRest(const Branch& b) {
+  switch (b.kind) {
+    case Kind::Conductance:
+      return 1 / b.g;
+    case Kind::Knee:
+      return 1 / (rampSlope(-b.v0, kKneeWidth) / b.r + kOff);
+    default:
+      return b.r;
   }
 }
 
-// Newton's method from x; false when it does not settle.
-bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vector<double>& amps, const std::vector<int>& refs,
-             int& passes) {
-  double trust = kLongest;
-  Eigen::VectorXd last;
-  for (int pass = 0; pass < most; ++pass) {
-    ++passes;
-    system.stamp(x, soft, amps, refs);
-    const auto* factors = system.factor();
-    if (!factors) return false;
-    Eigen::VectorXd step = -factors->solve(system.residual());
-    if (!step.allFinite()) return false;
-    const double largest = step.cwiseAbs().maxCoeff();
-    const bool settled = settledAt(step, system.residual(), x);
-    if (settled && !system.sound()) continue;  // with fresh pivots from here
-    // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
-    // from one to the other: whenever the direction turns, the next step is held shorter.
-    trust = last.size() > 0 && step.dot(last) < 0 ? 0.4 * last.cwiseAbs().maxCoeff() : std::min(kLongest, 1.5 * trust);
-    if (largest > trust) step *= trust / largest;
-    last = step;
-    x += step;
-    if (settled) return true;
+// Puts the blocks' voltages together: no current over a bridge, no voltage across it.
+void assemble(const Circuit& circuit, Solution& s) {
+  const auto& blocks = *s.blocks;
+  s.volts.assign(static_cast<std::size_t>(circuit.nodes), 0);
+  s.amps.assign(circuit.branches.size(), 0);
+  s.modes.assign(circuit.branches.size(), 0);
+  for (const auto& step : blocks.order) {
+    const auto& block = blocks.blocks[static_cast<std::size_t>(step.block)];
+    const auto* part = s.parts[static_cast<std::size_t>(step.block)].get();
+    s.bridgeOhms.push_back(step.bridge < 0 ? 0 : ohmsAtRest(circuit.branches[static_cast<std::size_t>(step.bridge)]));
+    const auto inside = [&](int node) {
+      return part ? part->volts[static_cast<std::size_t>(blocks.local[static_cast<std::size_t>(node)])] : 0;
+    };
+    const double lift = step.bridge < 0 ? 0 : s.volts[static_cast<std::size_t>(step.outer)] - inside(step.inner);
+    for (const int n : block.nodes) s.volts[static_cast<std::size_t>(n)] = inside(n) + lift;
+    if (!part) continue;
+    for (std::size_t k = 0; k < block.branches.size(); ++k) {
+      s.amps[static_cast<std::size_t>(block.branches[k])] = part->amps[k];
+      s.modes[static_cast<std::size_t>(block.branches[k])] = part->modes[k];
+    }
   }
-  return false;
-}
-
-// Newton's method for one set of modes after the other, until every supply stands right.
-bool settle(System& system, Eigen::VectorXd& x, int most, Solution& s, const std::vector<int>& refs) {
-  for (int flips = 0; flips < kMostFlips; ++flips) {
-    if (!iterate(system, x, 0, most, s.amps, refs, s.passes)) return false;
-    if (!system.flip(x)) return true;
-  }
-  return false;
 }
 
 }  // namespace
 
 std::optional<double> Solution::resistance(int a, int b) const {
-  if (!factors || island[static_cast<std::size_t>(a)] != island[static_cast<std::size_t>(b)]) return std::nullopt;
-  Eigen::VectorXd push = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(volts.size()));
-  push(a) += 1;
-  push(b) -= 1;
-  const Eigen::VectorXd v = factors->solve(push);
-  return v(a) - v(b);
+  if (island[static_cast<std::size_t>(a)] != island[static_cast<std::size_t>(b)]) return std::nullopt;
+  double sum = 0;
+  const auto inside = [&](int block, int from, int to) {
+    if (from == to) return true;
+    const auto& part = parts[static_cast<std::size_t>(block)];
+    const auto r = part->resistance(blocks->local[static_cast<std::size_t>(from)], blocks->local[static_cast<std::size_t>(to)]);
+    sum += r.value_or(0);
+    return r.has_value();
+  };
+  // From both ends over the bridges to the block where they meet; the later step hangs on the earlier.
+  while (true) {
+    const int blockA = blocks->blockOf[static_cast<std::size_t>(a)];
+    const int blockB = blocks->blockOf[static_cast<std::size_t>(b)];
+    if (blockA == blockB) return inside(blockA, a, b) ? std::optional(sum) : std::nullopt;
+    const int stepA = blocks->stepOf[static_cast<std::size_t>(blockA)];
+    const int stepB = blocks->stepOf[static_cast<std::size_t>(blockB)];
+    int& end = stepA > stepB ? a : b;
+    const auto at = static_cast<std::size_t>(std::max(stepA, stepB));
+    const auto& step = blocks->order[at];
+    if (!inside(step.block, end, step.inner)) return std::nullopt;
+    sum += bridgeOhms[at];
+    end = step.outer;
+  }
 }
 
-Solution solve(const Circuit& circuit, const Solution* start, std::shared_ptr<SparseFactors> spare, Accuracy accuracy) {
+Solution solve(const Circuit& circuit, Solution start, Accuracy accuracy) {
   Solution s;
-  s.amps.resize(circuit.branches.size());
-  if (circuit.nodes == 0) {
-    s.converged = true;
-    return s;
+  auto shape = shapeOf(circuit);
+  if (start.blocks && start.blocks->nodes != circuit.nodes) start = {};
+  s.blocks = start.blocks && start.blocks->shape == shape ? start.blocks
+                                                          : std::make_shared<const Blocks>(blocksOf(circuit.nodes, std::move(shape)));
+  s.converged = true;
+  for (const auto& block : s.blocks->blocks) {
+    if (block.nodes.size() < 2) {
+      s.parts.push_back(nullptr);
+      continue;
+    }
+    auto* old = counterpart(start, block);
+    s.parts.push_back(solveOne(only(circuit, *s.blocks, block), old, accuracy));
+    const auto& part = *s.parts.back();
+    s.converged = s.converged && part.converged;
+    if (!old || *old != s.parts.back()) s.passes += part.passes;
   }
-  System system(circuit, start ? start->pattern : nullptr, start ? start->slots : nullptr, std::move(spare));
-  const auto refs = references(circuit);
-  Eigen::VectorXd x = Eigen::VectorXd::Zero(circuit.nodes);
-  const bool warm = start && static_cast<int>(start->volts.size()) == circuit.nodes;
-  if (warm) {
-    for (int i = 0; i < circuit.nodes; ++i) x(i) = start->volts[static_cast<std::size_t>(i)];
-    system.begin(start->modes);
-  }
-  s.converged = warm && settle(system, x, kQuick, s, refs);
-  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
-  for (const int stage : {kHurried, kThorough}) {
-    if (s.converged) break;
-    x.setZero();
-    system.reset();
-    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, s.amps, refs, s.passes);
-    s.converged = settle(system, x, kThorough, s, refs);
-  }
-  if (s.converged && accuracy == Accuracy::Exact) {
-    polish(system, x, s.amps, refs);
-    if (!system.factor() || (!system.sound() && !system.factor())) s.converged = false;
-  }
-  s.modes = system.modes();
-  s.volts.assign(x.data(), x.data() + x.size());
-  s.island = islands(circuit, system, x);
-  s.pattern = system.pattern();
-  s.slots = system.slots();
-  if (s.converged) s.factors = system.takeFactors();
+  assemble(circuit, s);
+  s.island = islands(circuit, s.volts);
   return s;
 }
 

@@ -211,7 +211,7 @@ TEST_CASE("Kirchhoff's current law holds on random networks") {
 TEST_CASE("a start near the solution gives the same solution") {
   const Circuit c{3, {source(0, 2, 12, 0.15, 3, 0), knee(0, 1, 0.7, 0.1), resistor(1, 2, 8)}};
   const auto cold = solve(c);
-  const auto warm = solve(c, &cold);
+  const auto warm = solve(c, cold);
   CHECK(warm.passes <= 2);
   CHECK(volts(warm, 1, 2) == Approx(volts(cold, 1, 2)).epsilon(1e-6));
 }

@@ -1,0 +1,389 @@
+#include "core/circuit/block_solver.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "core/base/interpolate.h"
+#include "core/circuit/nets.h"
+#include "core/circuit/sparse_system.h"
+
+namespace bold::circuit {
+namespace {
+
+using Kind = Branch::Kind;
+
+constexpr double kVoltTolerance = 1e-6;
+constexpr double kAmpTolerance = 1e-9;
+constexpr double kModeMargin = 1e-9;  // A
+constexpr double kIdle = 1e-7;        // S: what is left of a supply that gives nothing, or all it can
+constexpr int kMostFlips = 40;
+
+// i = v / r bending over to +-limit: v / r / (1 + u^p)^(1/p) with u = |v| / (r limit). p sets how sharp the corner is: 2
+// for transistors, 6 for motors (written out, since pow takes many times as long).
+double bentSoftly(double v, double r, double limit) {
+  const double u = v / (r * limit);
+  return v / r / std::sqrt(1 + u * u);
+}
+struct Sharp {
+  double i, slope;
+};
+Sharp bentSharply(double v, double r, double limit) {
+  const double u = v / (r * limit);
+  const double u2 = u * u;
+  const double base = 1 + u2 * u2 * u2;
+  const double root = std::cbrt(std::sqrt(base));
+  return {v / r / root, 1 / (r * root * base)};
+}
+
+double transistorCurrent(const Branch& t, double va, double vb, double vc) {
+  const double s = t.sign;
+  const double v = s * (va - vb);
+  const double control = s * (vc - vb);
+  if (t.kind == Kind::Bipolar) {
+    const double base = ramp(control - t.v0, kKneeWidth) / t.r;
+    const double most = std::max(t.gain * base, 1e-12);
+    return s * bentSoftly(ramp(v - t.drop, kKneeWidth), t.ron, most) + s * kOff * v;
+  }
+  const double over = ramp(control - t.v0, kKneeWidth);
+  const double most = std::max(t.gain * over * over, 1e-12);
+  const double lowest = t.rows.front().first;
+  const double ron = control >= lowest ? interpolate(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
+  return s * bentSoftly(v, ron, most) + s * kOff * v;
+}
+
+// Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
+// Newton's method, which finds no slope on the two flat stretches.
+enum class Mode { Giving, Idle, Limit };
+
+class System {
+ public:
+  /// @param known a pattern that may fit
+  System(const Circuit& c, std::shared_ptr<const SparsePattern> known, std::shared_ptr<const BranchSlots> slots,
+         std::shared_ptr<SparseFactors> spare)
+      : m_c(c), m_n(c.nodes), m_residual(c.nodes), m_factors(std::move(spare)) {
+    std::vector<SparsePattern::Ends> ends;
+    ends.reserve(c.branches.size());
+    for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
+    m_pattern = std::move(known);
+    m_slots = std::move(slots);
+    if (!m_pattern || !m_slots || m_slots->ends != ends) {
+      auto found = m_pattern ? m_pattern->slots(c.nodes, ends) : std::nullopt;
+      if (!found) {
+        m_pattern = std::make_shared<const SparsePattern>(c.nodes, ends);
+        found = m_pattern->slots(c.nodes, ends);
+      }
+      m_slots = std::make_shared<const BranchSlots>(BranchSlots{std::move(ends), std::move(*found)});
+    }
+    m_jacobian.resize(m_pattern->entries());
+    reset();
+  }
+
+  // Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
+  void reset() {
+    m_modes.clear();
+    for (const auto& b : m_c.branches) m_modes.push_back(b.kind == Kind::Regulator ? Mode::Idle : Mode::Giving);
+  }
+
+  void begin(const std::vector<char>& modes) {
+    if (modes.size() != m_modes.size()) return;
+    for (std::size_t k = 0; k < modes.size(); ++k) m_modes[k] = static_cast<Mode>(modes[k]);
+  }
+  std::vector<char> modes() const {
+    std::vector<char> out;
+    for (const auto m : m_modes) out.push_back(static_cast<char>(m));
+    return out;
+  }
+
+  // Puts the one supply that is furthest from its mode into the right one; false when all stand right.
+  bool flip(const Eigen::VectorXd& x) {
+    std::size_t worst = m_modes.size();
+    double most = 0;
+    Mode next = Mode::Giving;
+    for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
+      const auto& b = m_c.branches[k];
+      if (b.kind != Kind::Source && b.kind != Kind::Regulator) continue;
+      const double want = wanted(b, x);
+      const double least = b.kind == Kind::Source ? -b.limit2 : 0;
+      const Mode right = want < least - kModeMargin ? Mode::Idle : want > b.limit + kModeMargin ? Mode::Limit : Mode::Giving;
+      const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= b.limit);
+      if (right == m_modes[k] || stays) continue;
+      const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
+      if (off > most) {
+        most = off;
+        worst = k;
+        next = m_modes[k] == Mode::Giving ? right : Mode::Giving;
+      }
+    }
+    if (worst == m_modes.size()) return false;
+    m_modes[worst] = next;
+    return true;
+  }
+
+  // Stamps every branch at x; fills the currents. `soft` adds a share of its linear part to every element that can go
+  // flat (a supply in its limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
+  void stamp(const Eigen::VectorXd& x, double soft, std::vector<double>& amps) {
+    std::ranges::fill(m_jacobian, 0.0);
+    m_residual.setZero();
+    for (std::size_t k = 0; k < m_c.branches.size(); ++k) amps[k] = stampOne(m_c.branches[k], x, soft);
+    at(m_pattern->diagonal(0)) += 1;  // its first node is what voltages are counted from
+    m_residual(0) += x(0);
+    for (int i = 0; i < m_n; ++i) {
+      at(m_pattern->diagonal(i)) += 1e-13;  // a node that nothing holds at all
+      m_residual(i) += 1e-13 * x(i);
+    }
+  }
+  /// Of the Jacobian as last stamped; nullptr when it is singular.
+  const SparseFactors* factor() {
+    m_factors = SparseFactors::of(m_pattern, m_jacobian, std::move(m_factors));
+    return m_factors.get();
+  }
+  /// Pivots anew where the order of the last factors loses digits with the present values. False when it did.
+  bool sound() {
+    if (m_factors->sound()) return true;
+    m_factors = nullptr;
+    return false;
+  }
+  std::shared_ptr<SparseFactors> takeFactors() { return std::move(m_factors); }
+  const std::shared_ptr<const SparsePattern>& pattern() const { return m_pattern; }
+  const std::shared_ptr<const BranchSlots>& slots() const { return m_slots; }
+  const Eigen::VectorXd& residual() const { return m_residual; }
+
+ private:
+  const Circuit& m_c;
+  int m_n;
+  std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
+  std::shared_ptr<const SparsePattern> m_pattern;
+  std::shared_ptr<const BranchSlots> m_slots;
+  std::vector<double> m_jacobian;  // entries in the order of the pattern
+  Eigen::VectorXd m_residual;
+  std::shared_ptr<SparseFactors> m_factors;  // the last ones, to be used again
+
+  // What a supply or regulator would give if it had no limits.
+  static double wanted(const Branch& b, const Eigen::VectorXd& x) {
+    if (b.kind == Kind::Source) return (b.v0 - (x(b.a) - x(b.b))) / b.r;
+    const double head = x(b.a) - x(b.c) - b.drop;
+    return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x(b.b) - x(b.c))) / b.r;
+  }
+
+  double& at(int slot) { return m_jacobian[static_cast<std::size_t>(slot)]; }
+
+  void add(const Branch& branch, double i, double gaa) {
+    m_residual(branch.a) += i;
+    m_residual(branch.b) -= i;
+    const auto& slot = slotsOf(branch);
+    at(slot[0]) += gaa;
+    at(slot[1]) -= gaa;
+    at(slot[3]) -= gaa;
+    at(slot[4]) += gaa;
+  }
+  // A current i from a to b with its derivatives by the three voltages.
+  void addThree(const Branch& branch, double i, double byA, double byB, double byC) {
+    m_residual(branch.a) += i;
+    m_residual(branch.b) -= i;
+    const auto& slot = slotsOf(branch);
+    const std::array by{byA, byB, byC};
+    for (std::size_t k = 0; k < 3; ++k) {
+      at(slot[k]) += by[k];
+      at(slot[3 + k]) -= by[k];
+    }
+  }
+  std::size_t indexOf(const Branch& b) const { return static_cast<std::size_t>(&b - m_c.branches.data()); }
+  const SparsePattern::Slots& slotsOf(const Branch& b) const { return m_slots->slots[indexOf(b)]; }
+
+  double stampOne(const Branch& b, const Eigen::VectorXd& x, double soft) {
+    const double v = x(b.a) - x(b.b);
+    double i = 0;
+    double g = 0;
+    switch (b.kind) {
+      case Kind::Conductance:
+        i = b.g * v;
+        g = b.g;
+        break;
+      case Kind::Knee:
+        i = ramp(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
+        g = rampSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
+        break;
+      case Kind::Saturating: {
+        const auto bent = bentSharply(v, b.r, b.limit);
+        i = bent.i + (1e-7 + soft / b.r) * v;
+        g = bent.slope + 1e-7 + soft / b.r;
+        break;
+      }
+      case Kind::Current:
+        i = b.i;
+        break;
+      case Kind::Source: {
+        const Mode mode = m_modes[indexOf(b)];
+        if (mode == Mode::Giving) {
+          i = -wanted(b, x);
+          g = 1 / b.r;
+        } else {
+          i = (mode == Mode::Idle ? b.limit2 : -b.limit) + kIdle * v;
+          g = kIdle;
+        }
+        break;
+      }
+      case Kind::Regulator:
+        return regulator(b, x);
+      case Kind::Bipolar:
+      case Kind::Mosfet:
+        return transistor(b, x);
+    }
+    add(b, i, g);
+    return i;
+  }
+
+  double regulator(const Branch& b, const Eigen::VectorXd& x) {
+    const double in = x(b.a) - x(b.c);
+    const double out = x(b.b) - x(b.c);
+    const double head = in - b.drop;
+    const double target = b.v0 - ramp(b.v0 - head, kKneeWidth);
+    const double dTarget = rampSlope(b.v0 - head, kKneeWidth);
+    const double want = (target - out) / b.r;
+    const Mode mode = m_modes[indexOf(b)];
+    if (mode != Mode::Giving) {
+      const double flat = (mode == Mode::Limit ? b.limit : 0) + kIdle * (x(b.a) - x(b.b));
+      add(b, flat, kIdle);
+      return flat;
+    }
+    const double i = want;
+    const double di = 1 / b.r;
+    const double byIn = di * dTarget;
+    const double byOut = -di;
+    addThree(b, i, byIn, byOut, -byIn - byOut);
+    return i;
+  }
+
+  double transistor(const Branch& b, const Eigen::VectorXd& x) {
+    const double va = x(b.a);
+    const double vb = x(b.b);
+    const double vc = x(b.c);
+    const double i = transistorCurrent(b, va, vb, vc);
+    const double h = 1e-6;
+    const double byA = (transistorCurrent(b, va + h, vb, vc) - transistorCurrent(b, va - h, vb, vc)) / (2 * h);
+    const double byC = (transistorCurrent(b, va, vb, vc + h) - transistorCurrent(b, va, vb, vc - h)) / (2 * h);
+    addThree(b, i, byA, -byA - byC, byC);
+    return i;
+  }
+};
+
+// Settled: no node wants to move, or what would move it is less current than anybody could measure. The second half is
+// for nodes that only open semiconductors hold: rounding alone moves those by millivolts.
+bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, const Eigen::VectorXd& x) {
+  for (Eigen::Index i = 0; i < step.size(); ++i)
+    if (!(std::abs(step(i)) <= kVoltTolerance + 1e-6 * std::min(std::abs(x(i)), 100.0)) && !(std::abs(residual(i)) <= kAmpTolerance))
+      return false;
+  return true;
+}
+
+constexpr int kPolishing = 3;
+constexpr double kPolishStep = 1e-5;  // V
+constexpr double kExact = 1e-12;      // A
+constexpr double kLongest = 50;       // V a step
+constexpr int kQuick = 16;            // passes that a start close to the solution needs at most
+constexpr int kHurried = 3;           // a stage on the way there need not come to rest
+constexpr int kThorough = 80;
+
+// Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
+// holds may want to move far; they are held back so that they cannot spoil the others, and a step that makes things
+// worse (at the corner of a knee the slope tells nothing) is taken back.
+void polish(System& system, Eigen::VectorXd& x, std::vector<double>& amps) {
+  system.stamp(x, 0, amps);
+  for (int k = 0; k < kPolishing; ++k) {
+    const double before = system.residual().cwiseAbs().maxCoeff();
+    if (before < kExact) return;
+    const auto* factors = system.factor();
+    if (!factors) return;
+    const Eigen::VectorXd step = factors->solve(system.residual()).cwiseMax(-kPolishStep).cwiseMin(kPolishStep);
+    if (!step.allFinite()) return;
+    x -= step;
+    system.stamp(x, 0, amps);
+    if (system.residual().cwiseAbs().maxCoeff() <= before) continue;
+    x += step;
+    system.stamp(x, 0, amps);
+    return;
+  }
+}
+
+// Newton's method from x; false when it does not settle.
+bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vector<double>& amps, int& passes) {
+  double trust = kLongest;
+  Eigen::VectorXd last;
+  for (int pass = 0; pass < most; ++pass) {
+    ++passes;
+    system.stamp(x, soft, amps);
+    const auto* factors = system.factor();
+    if (!factors) return false;
+    Eigen::VectorXd step = -factors->solve(system.residual());
+    if (!step.allFinite()) return false;
+    const double largest = step.cwiseAbs().maxCoeff();
+    const bool settled = settledAt(step, system.residual(), x);
+    if (settled && !system.sound()) continue;  // with fresh pivots from here
+    // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
+    // from one to the other: whenever the direction turns, the next step is held shorter.
+    trust = last.size() > 0 && step.dot(last) < 0 ? 0.4 * last.cwiseAbs().maxCoeff() : std::min(kLongest, 1.5 * trust);
+    if (largest > trust) step *= trust / largest;
+    last = step;
+    x += step;
+    if (settled) return true;
+  }
+  return false;
+}
+
+// Newton's method for one set of modes after the other, until every supply stands right.
+bool settle(System& system, Eigen::VectorXd& x, int most, BlockSolution& s) {
+  for (int flips = 0; flips < kMostFlips; ++flips) {
+    if (!iterate(system, x, 0, most, s.amps, s.passes)) return false;
+    if (!system.flip(x)) return true;
+  }
+  return false;
+}
+
+}  // namespace
+
+std::optional<double> BlockSolution::resistance(int a, int b) const {
+  if (!factors) return std::nullopt;
+  Eigen::VectorXd push = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(volts.size()));
+  push(a) += 1;
+  push(b) -= 1;
+  const Eigen::VectorXd v = factors->solve(push);
+  return v(a) - v(b);
+}
+
+std::shared_ptr<BlockSolution> solveBlock(Circuit circuit, const BlockSolution* start, std::shared_ptr<SparseFactors> spare,
+                                          Accuracy accuracy) {
+  auto out = std::make_shared<BlockSolution>();
+  auto& s = *out;
+  s.circuit = std::move(circuit);
+  s.amps.resize(s.circuit.branches.size());
+  System system(s.circuit, start ? start->pattern : nullptr, start ? start->slots : nullptr, std::move(spare));
+  Eigen::VectorXd x = Eigen::VectorXd::Zero(s.circuit.nodes);
+  const bool warm = start && static_cast<int>(start->volts.size()) == s.circuit.nodes;
+  if (warm) {
+    x = Eigen::Map<const Eigen::VectorXd>(start->volts.data(), s.circuit.nodes);
+    system.begin(start->modes);
+  }
+  s.converged = warm && settle(system, x, kQuick, s);
+  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
+  for (const int stage : {kHurried, kThorough}) {
+    if (s.converged) break;
+    x.setZero();
+    system.reset();
+    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, s.amps, s.passes);
+    s.converged = settle(system, x, kThorough, s);
+  }
+  s.accuracy = accuracy;
+  if (s.converged && accuracy == Accuracy::Exact) {
+    polish(system, x, s.amps);
+    if (!system.factor() || (!system.sound() && !system.factor())) s.converged = false;
+  }
+  s.modes = system.modes();
+  s.volts.assign(x.data(), x.data() + x.size());
+  s.pattern = system.pattern();
+  s.slots = system.slots();
+  if (s.converged) s.factors = system.takeFactors();
+  return out;
+}
+
+}  // namespace bold::circuit

@@ -1,0 +1,45 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "core/circuit/circuit.h"
+
+/// Newton's method over one block of a circuit. Inner loop: doubles in SI.
+namespace bold::circuit {
+
+class SparseFactors;
+class SparsePattern;
+struct BranchSlots;
+
+/// Settled: every voltage to a microvolt, and resistances to match. Exact: to rounding, so that the result does not depend
+/// on where the search began.
+enum class Accuracy { Settled, Exact };
+
+/// A block and how it came out. Never changed once somebody else holds it.
+struct BlockSolution {
+  Circuit circuit;
+  bool converged = false;
+  Accuracy accuracy = Accuracy::Settled;
+  int passes = 0;
+  std::vector<double> volts;  ///< per node, against the first
+  std::vector<double> amps;   ///< per branch, a to b
+  std::vector<char> modes;    ///< per branch: where supplies stand, see Solution::giving
+
+  std::shared_ptr<SparseFactors> factors;        ///< of the last Jacobian
+  std::shared_ptr<const SparsePattern> pattern;  ///< a circuit of the same shape begins with it
+  std::shared_ptr<const BranchSlots> slots;      ///< where its branches are in the pattern
+
+  /// Driving-point resistance between two nodes at the solved point.
+  std::optional<double> resistance(int a, int b) const;
+};
+
+/// @param circuit hangs together and has at least two nodes
+/// @param start a block of the same nodes to begin from; may be nullptr
+/// @param spare factors that are used again if nobody else holds them
+/// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
+std::shared_ptr<BlockSolution> solveBlock(Circuit circuit, const BlockSolution* start, std::shared_ptr<SparseFactors> spare,
+                                          Accuracy accuracy);
+
+}  // namespace bold::circuit

@@ -1,0 +1,139 @@
+#include "core/circuit/blocks.h"
+
+#include <algorithm>
+
+#include "core/circuit/nets.h"
+
+namespace bold::circuit {
+namespace {
+
+struct Edge {
+  int to, id;
+};
+
+// Edges without which their ends no longer hang together: depth first search with low links, by an explicit stack.
+std::vector<bool> bridges(int nodes, const std::vector<std::pair<int, int>>& edges) {
+  std::vector<std::vector<Edge>> around(static_cast<std::size_t>(nodes));
+  for (std::size_t e = 0; e < edges.size(); ++e) {
+    const auto [a, b] = edges[e];
+    if (a == b) continue;
+    around[static_cast<std::size_t>(a)].push_back({b, static_cast<int>(e)});
+    around[static_cast<std::size_t>(b)].push_back({a, static_cast<int>(e)});
+  }
+  std::vector<bool> out(edges.size(), false);
+  std::vector<int> found(static_cast<std::size_t>(nodes), -1);
+  std::vector<int> low(static_cast<std::size_t>(nodes), 0);
+  struct Frame {
+    int node, by;
+    std::size_t next;
+  };
+  std::vector<Frame> stack;
+  int time = 0;
+  for (int root = 0; root < nodes; ++root) {
+    if (found[static_cast<std::size_t>(root)] >= 0) continue;
+    stack.push_back({root, -1, 0});
+    found[static_cast<std::size_t>(root)] = low[static_cast<std::size_t>(root)] = time++;
+    while (!stack.empty()) {
+      auto& frame = stack.back();
+      const auto here = static_cast<std::size_t>(frame.node);
+      if (frame.next < around[here].size()) {
+        const auto edge = around[here][frame.next++];
+        const auto there = static_cast<std::size_t>(edge.to);
+        if (edge.id == frame.by) continue;
+        if (found[there] >= 0) {
+          low[here] = std::min(low[here], found[there]);
+        } else {
+          found[there] = low[there] = time++;
+          stack.push_back({edge.to, edge.id, 0});
+        }
+        continue;
+      }
+      const auto done = frame;
+      stack.pop_back();
+      if (stack.empty()) continue;
+      const auto parent = static_cast<std::size_t>(stack.back().node);
+      low[parent] = std::min(low[parent], low[here]);
+      if (low[here] > found[parent]) out[static_cast<std::size_t>(done.by)] = true;
+    }
+  }
+  return out;
+}
+
+}  // namespace
+
+Blocks::Shape shapeOf(const Circuit& circuit) {
+  using Kind = Branch::Kind;
+  Blocks::Shape out;
+  out.reserve(circuit.branches.size());
+  for (const auto& b : circuit.branches) {
+    // Without current these have no voltage either; supplies keep theirs.
+    const bool plain = b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating;
+    out.push_back({b.a, b.b, b.c, plain ? 1 : 0});
+  }
+  return out;
+}
+
+Blocks blocksOf(int nodes, Blocks::Shape shape) {
+  Blocks out;
+  out.nodes = nodes;
+  std::vector<std::pair<int, int>> edges;
+  for (const auto& [a, b, c, plain] : shape) edges.emplace_back(a, b);
+  for (const auto& [a, b, c, plain] : shape)
+    if (c >= 0) edges.emplace_back(c, b);
+  auto bridge = bridges(nodes, edges);
+  Groups groups(static_cast<std::size_t>(nodes));
+  for (std::size_t k = 0; k < shape.size(); ++k) {
+    const auto& [a, b, c, plain] = shape[k];
+    bridge[k] = bridge[k] && plain != 0 && c < 0;
+    if (!bridge[k]) groups.join(a, b);
+    if (c >= 0) groups.join(c, b);
+  }
+  // Blocks are numbered by their least node.
+  out.blockOf.assign(static_cast<std::size_t>(nodes), -1);
+  out.local.assign(static_cast<std::size_t>(nodes), 0);
+  for (int n = 0; n < nodes; ++n) {
+    auto& mine = out.blockOf[static_cast<std::size_t>(n)];
+    const int root = groups.find(n);
+    if (root == n) {
+      mine = static_cast<int>(out.blocks.size());
+      out.blocks.emplace_back();
+    } else {
+      mine = out.blockOf[static_cast<std::size_t>(root)];
+    }
+    auto& block = out.blocks[static_cast<std::size_t>(mine)];
+    out.local[static_cast<std::size_t>(n)] = static_cast<int>(block.nodes.size());
+    block.nodes.push_back(n);
+  }
+  std::vector<std::vector<int>> hanging(out.blocks.size());  // bridges at each block
+  for (std::size_t k = 0; k < shape.size(); ++k) {
+    const auto a = static_cast<std::size_t>(out.blockOf[static_cast<std::size_t>(shape[k][0])]);
+    const auto b = static_cast<std::size_t>(out.blockOf[static_cast<std::size_t>(shape[k][1])]);
+    if (a == b) {
+      out.blocks[a].branches.push_back(static_cast<int>(k));
+      continue;
+    }
+    hanging[a].push_back(static_cast<int>(k));
+    hanging[b].push_back(static_cast<int>(k));
+  }
+  out.stepOf.assign(out.blocks.size(), -1);
+  for (std::size_t root = 0; root < out.blocks.size(); ++root) {
+    if (out.stepOf[root] >= 0) continue;
+    const auto first = out.order.size();
+    out.stepOf[root] = static_cast<int>(first);
+    out.order.push_back({static_cast<int>(root)});
+    for (auto at = first; at < out.order.size(); ++at)
+      for (const int k : hanging[static_cast<std::size_t>(out.order[at].block)]) {
+        auto outer = shape[static_cast<std::size_t>(k)][0];
+        auto inner = shape[static_cast<std::size_t>(k)][1];
+        if (out.blockOf[static_cast<std::size_t>(outer)] != out.order[at].block) std::swap(outer, inner);
+        const int next = out.blockOf[static_cast<std::size_t>(inner)];
+        if (out.stepOf[static_cast<std::size_t>(next)] >= 0) continue;
+        out.stepOf[static_cast<std::size_t>(next)] = static_cast<int>(out.order.size());
+        out.order.push_back({next, k, outer, inner, static_cast<int>(at)});
+      }
+  }
+  out.shape = std::move(shape);
+  return out;
+}
+
+}  // namespace bold::circuit
