@@ -59,12 +59,13 @@ int main(int argc, char** argv) {
   window.show();
   // Nobody is there to close a message.
   if (options.isSet("picture")) {
-    QObject::disconnect(&session, &Session::problems, &window, nullptr);
+    QObject::disconnect(&session, &Session::problems, nullptr, nullptr);
     QObject::connect(&session, &Session::problems, [](const QStringList& list) {
       for (const auto& p : list) std::fprintf(stderr, "bold-harness: %s\n", qPrintable(p));
     });
   }
   if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
+  if (!options.isSet("picture")) window.offerRecovery();
 
   if (options.isSet("select")) session.select(options.value("select"));
   if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCharge());

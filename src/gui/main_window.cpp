@@ -19,11 +19,12 @@
 #include <QVBoxLayout>
 
 #include "core/harness/recipe.h"
+#include "gui/file_actions.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/currents_panel.h"
 #include "gui/panels/findings_panel.h"
+#include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
-#include "gui/panels/plural.h"
 #include "gui/panels/recipe_dialog.h"
 #include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
@@ -36,7 +37,6 @@
 namespace bold::gui {
 namespace {
 
-constexpr int kMostRecent = 8;
 constexpr int kSheetBelow = 1200;  // logical px: below it the side panel becomes a sheet over the picture
 constexpr int kShortBelow = 900;   // below it the steps are short
 constexpr int kSideWidth = 400;
@@ -49,7 +49,8 @@ QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
 
 }  // namespace
 
-MainWindow::MainWindow(Session& session) : m_session(session) {
+MainWindow::MainWindow(Session& session)
+    : m_session(session), m_notices(new NoticeBar), m_files(new FileActions(session, *m_notices, *this)) {
   resize(1280, 800);
   setMinimumSize(800, 500);
   setAcceptDrops(false);
@@ -75,6 +76,7 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
   column->addWidget(buildTop());
+  column->addWidget(m_notices);
   column->addWidget(m_body, 1);
   m_status = new QLabel(central);
   m_status->setContentsMargins(14, 5, 14, 5);
@@ -97,10 +99,10 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
   });
   // Emptied is not untouched: what was taken off the bench may still be wanted.
   connect(m_start, &StartCard::demo, this, [this](const QString& name) {
-    if (mayDiscard()) m_session.openDemo(name);
+    if (m_files->mayDiscard()) m_session.openDemo(name);
   });
   connect(m_start, &StartCard::file, this, [this](const QString& path) {
-    if (mayDiscard()) openFile(path);
+    if (m_files->mayDiscard()) m_files->open(path);
   });
   connect(m_start, &StartCard::addPart, this, [this] {
     m_rail->setStep(Step::Bench);
@@ -114,7 +116,7 @@ MainWindow::MainWindow(Session& session) : m_session(session) {
   });
   connect(&m_session, &Session::documentChanged, this, &MainWindow::refreshTitle);
   connect(&m_session.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
-  connect(&m_session, &Session::problems, this, &MainWindow::showProblems);
+  connect(m_files, &FileActions::saved, this, &MainWindow::refreshTitle);
   showStep();
   refreshTitle();
   m_picture->setFocus();
@@ -152,12 +154,8 @@ QWidget* MainWindow::buildTop() {
   auto* open = button(tr("Open"), "open", top);
   auto* keep = button(tr("Save"), "save", top);
   auto* undo = button(tr("Undo"), "undo", top);
-  connect(open, &QPushButton::clicked, this, [this] {
-    const auto path = QFileDialog::getOpenFileName(this, tr("Open a bench"), QFileInfo(m_session.path()).path(),
-                                                   tr("Benches (*.harness);;All files (*)"));
-    if (!path.isEmpty() && mayDiscard()) openFile(path);
-  });
-  connect(keep, &QPushButton::clicked, this, [this] { save(false); });
+  connect(open, &QPushButton::clicked, m_files, &FileActions::chooseAndOpen);
+  connect(keep, &QPushButton::clicked, this, [this] { m_files->save(false); });
   connect(undo, &QPushButton::clicked, &m_session.undoStack(), &QUndoStack::undo);
   undo->setEnabled(false);
   connect(&m_session.undoStack(), &QUndoStack::canUndoChanged, undo, &QPushButton::setEnabled);
@@ -168,20 +166,20 @@ QWidget* MainWindow::buildTop() {
 void MainWindow::buildMenus() {
   auto* file = menuBar()->addMenu(tr("&File"));
   file->addAction(tr("&New bench"), QKeySequence::New, this, [this] {
-    if (mayDiscard()) m_session.startEmpty();
+    if (m_files->mayDiscard()) m_session.startEmpty();
   });
-  file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] { findChild<QPushButton*>("open")->click(); });
-  m_recent = file->addMenu(tr("Open &recent"));
-  connect(m_recent, &QMenu::aboutToShow, this, &MainWindow::refreshRecent);
+  file->addAction(tr("&Open…"), QKeySequence::Open, m_files, &FileActions::chooseAndOpen);
+  auto* recent = file->addMenu(tr("Open &recent"));
+  connect(recent, &QMenu::aboutToShow, m_files, [this, recent] { m_files->fillRecent(*recent); });
   auto* demos = file->addMenu(tr("Open a &demo bench"));
   for (const auto& [title, name] : {std::pair{tr("The wave tank, ready to switch on"), "wave-tank.harness"},
                                     std::pair{tr("The wave tank, as somebody wired it first"), "wave-tank-first-try.harness"}})
     demos->addAction(title, this, [this, file = QString(name)] {
-      if (mayDiscard()) m_session.openDemo(file);
+      if (m_files->mayDiscard()) m_session.openDemo(file);
     });
   file->addSeparator();
-  file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { save(false); });
-  file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, [this] { save(true); });
+  file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
+  file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, [this] { m_files->save(true); });
   file->addSeparator();
   file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 
@@ -302,79 +300,12 @@ void MainWindow::refreshTitle() {
   setWindowTitle(tr("%1%2 – Bold Harness").arg(title, changed ? "*" : ""));
 }
 
-bool MainWindow::mayDiscard() {
-  if (m_session.undoStack().isClean()) return true;
-  QMessageBox ask(QMessageBox::Question, tr("Unsaved changes"), tr("This bench has changes that are not saved. Save them first?"),
-                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-  ask.setDefaultButton(QMessageBox::Save);
-  ask.setObjectName("unsaved");
-  const int answer = ask.exec();
-  if (answer == QMessageBox::Save) return save(false);
-  return answer == QMessageBox::Discard;
-}
-
-bool MainWindow::save(bool as) {
-  auto path = m_session.path();
-  if (as || path.isEmpty()) {
-    path = QFileDialog::getSaveFileName(this, tr("Save the bench"), path.isEmpty() ? "bench.harness" : path, tr("Benches (*.harness)"));
-    if (path.isEmpty()) return false;
-    if (QFileInfo(path).suffix().isEmpty()) path += ".harness";
-  }
-  bool changedOnDisk = false;
-  // The dialog has asked already before a file chosen anew is written over.
-  auto wrong = m_session.save(path, as ? harness::Overwrite::Yes : harness::Overwrite::Ask, changedOnDisk);
-  if (changedOnDisk) {
-    QMessageBox ask(QMessageBox::Warning, tr("Changed on disk"), wrong, QMessageBox::Cancel, this);
-    auto* over = ask.addButton(tr("Write over it"), QMessageBox::DestructiveRole);
-    auto* other = ask.addButton(tr("Save as…"), QMessageBox::AcceptRole);
-    ask.exec();
-    if (ask.clickedButton() == other) return save(true);
-    if (ask.clickedButton() != over) return false;
-    wrong = m_session.save(path, harness::Overwrite::Yes, changedOnDisk);
-  }
-  if (!wrong.isEmpty()) {
-    QMessageBox::warning(this, tr("Not saved"), wrong);
-    return false;
-  }
-  remember(path);
-  refreshTitle();
-  return true;
-}
-
 void MainWindow::openFile(const QString& path) {
-  if (m_session.open(path)) remember(QFileInfo(path).absoluteFilePath());
+  m_files->open(path);
 }
 
-void MainWindow::remember(const QString& path) {
-  QSettings s;
-  auto list = s.value("recent").toStringList();
-  list.removeAll(path);
-  list.prepend(path);
-  s.setValue("recent", QStringList(list.mid(0, kMostRecent)));
-}
-
-void MainWindow::refreshRecent() {
-  m_recent->clear();
-  for (const auto& path : QSettings().value("recent").toStringList())
-    m_recent
-        ->addAction(QFileInfo(path).fileName(), this,
-                    [this, path] {
-                      if (mayDiscard()) openFile(path);
-                    })
-        ->setToolTip(path);
-  if (m_recent->isEmpty()) m_recent->addAction(tr("nothing opened yet"))->setEnabled(false);
-}
-
-void MainWindow::showProblems(const QStringList& sentences) {
-  QMessageBox box(QMessageBox::Warning, tr("The file"),
-                  sentences.size() == 1
-                      ? sentences.front()
-                      : tr("%1 about this file:").arg(plural(static_cast<int>(sentences.size()), tr("thing"), tr("things"))),
-                  QMessageBox::Ok, this);
-  box.setTextFormat(Qt::PlainText);
-  if (sentences.size() > 1) box.setInformativeText(sentences.mid(0, 8).join("\n\n"));
-  if (sentences.size() > 8) box.setDetailedText(sentences.join("\n"));
-  box.exec();
+void MainWindow::offerRecovery() {
+  m_files->offerRecovery();
 }
 
 void MainWindow::showPage(const QString& check) {
@@ -420,14 +351,14 @@ void MainWindow::importPart() {
   Disk disk;
   const auto text = disk.read(path.toStdString());
   if (!text) {
-    showProblems({QString::fromStdString(bold::text(text.error()))});
+    Q_EMIT m_session.problems({QString::fromStdString(bold::text(text.error()))});
     return;
   }
   (new OwnPartDialog(m_session, QString::fromStdString(*text), this))->show();
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) {
-  if (mayDiscard())
+  if (m_files->mayDiscard())
     e->accept();
   else
     e->ignore();

@@ -3,7 +3,6 @@
 #include <QMainWindow>
 
 class QLabel;
-class QMenu;
 class QSplitter;
 class QStackedWidget;
 class QToolButton;
@@ -12,7 +11,9 @@ namespace bold::gui {
 
 class BenchPanel;
 class CurrentsPanel;
+class FileActions;
 class FindingsPanel;
+class NoticeBar;
 class PictureView;
 class Session;
 class StartCard;
@@ -26,6 +27,8 @@ class MainWindow : public QMainWindow {
  public:
   explicit MainWindow(Session& session);
   void openFile(const QString& path);
+  /// Offers what killed windows left behind; asked for once, at start.
+  void offerRecovery();
   StepRail& rail() { return *m_rail; }
 
  protected:
@@ -34,6 +37,8 @@ class MainWindow : public QMainWindow {
 
  private:
   Session& m_session;
+  NoticeBar* m_notices;
+  FileActions* m_files;
   StepRail* m_rail;
   VerdictBar* m_verdict;
   QLabel *m_title, *m_where, *m_status;
@@ -45,7 +50,6 @@ class MainWindow : public QMainWindow {
   BenchPanel* m_bench;
   CurrentsPanel* m_currents;
   StartCard* m_start;
-  QMenu* m_recent;
   QToolButton* m_sheet;
   bool m_narrow = false;
 
@@ -56,11 +60,6 @@ class MainWindow : public QMainWindow {
   void setTheme(const QString& name);
   void refreshTitle();
   void showStep();
-  bool mayDiscard();  ///< asks about unsaved changes
-  bool save(bool as);
-  void remember(const QString& path);
-  void refreshRecent();
-  void showProblems(const QStringList& sentences);
   void showPage(const QString& check);
   void about();
   void importPart();

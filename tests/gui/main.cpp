@@ -1,7 +1,9 @@
 #define CATCH_CONFIG_RUNNER
 #include <QApplication>
 #include <catch2/catch.hpp>
+#include <string_view>
 
+#include "edit_until_killed.h"
 #include "gui/theme/palette.h"
 #include "support/process.h"
 
@@ -12,6 +14,7 @@ int main(int argc, char** argv) {
   for (const auto* name : {"XDG_DATA_HOME", "XDG_CONFIG_HOME", "XDG_CACHE_HOME"}) qputenv(name, home.path().c_str());
   if (!qEnvironmentVariableIsSet("QT_QPA_PLATFORM")) qputenv("QT_QPA_PLATFORM", "offscreen");
   QApplication app(argc, argv);
+  if (argc == 4 && std::string_view(argv[1]) == "--edit-until-killed") return bold::test::editUntilKilled(argv[2], argv[3]);
   QApplication::setOrganizationName("bold-harness-test");
   bold::gui::applyTheme(app, bold::gui::Theme::Light);
   return Catch::Session().run(argc, argv);

@@ -16,12 +16,13 @@ namespace bold::test {
 
 /// A window on a session of its own, shown.
 struct Window {
-  Disk disk;
-  gui::Session session{library(), disk};
-  gui::MainWindow main{session};
   TemporaryFolder folder;
+  Disk disk;
+  gui::Session session;
+  gui::MainWindow main{session};
 
-  Window() {
+  /// @param state where changes are kept; a folder of its own unless named
+  explicit Window(const std::string& state = {}) : session(library(), disk, state.empty() ? folder.path("state") : state) {
     main.show();
     (void)QTest::qWaitForWindowExposed(&main);
   }

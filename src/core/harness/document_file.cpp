@@ -29,6 +29,11 @@ void carryParts(Harness& h, const parts::Library& library) {
   h.parts = std::move(copies);
 }
 
+std::string digestOnDisk(FileSystem& disk, const std::string& path) {
+  const auto text = disk.read(path);
+  return text ? bytesDigest(*text) : kNoFile;
+}
+
 Result<Loaded> load(FileSystem& disk, const std::string& path) {
   auto text = disk.read(path);
   if (!text) return fail(text.error());

@@ -21,6 +21,10 @@ struct Loaded {
   std::vector<Problem> problems;
 };
 
+inline constexpr const char* kNoFile = "no file";
+/// Digest of what stands there now, as in OpenFile; kNoFile when it cannot be read.
+std::string digestOnDisk(FileSystem& disk, const std::string& path);
+
 [[nodiscard]] Result<Loaded> load(FileSystem& disk, const std::string& path);
 
 /// Puts copies of every part that is used into the document, so that it can be read where the library lacks them.

@@ -6,12 +6,14 @@
 #include <algorithm>
 
 #include "core/base/embedded.h"
+#include "core/harness/differences.h"
 #include "core/parts/own_parts.h"
 #include "gui/session/edit_command.h"
 
 namespace bold::gui {
 namespace {
-constexpr int kStaleAfter = 200;  // ms; see interface.md, "The verdict"
+constexpr int kFileSettles = 300;  // ms
+constexpr int kStaleAfter = 200;   // ms; see interface.md, "The verdict"
 
 QStringList sentences(const std::vector<Problem>& problems) {
   QStringList out;
@@ -20,8 +22,25 @@ QStringList sentences(const std::vector<Problem>& problems) {
 }
 }  // namespace
 
-Session::Session(parts::Library library, FileSystem& disk, QObject* parent)
-    : QObject(parent), m_base(std::move(library)), m_library(m_base), m_disk(disk), m_latest(std::make_shared<std::atomic<quint64>>(0)) {
+Session::Session(parts::Library library, FileSystem& disk, std::string stateFolder, QObject* parent)
+    : QObject(parent),
+      m_base(std::move(library)),
+      m_library(m_base),
+      m_disk(disk),
+      m_stateFolder(std::move(stateFolder)),
+      m_latest(std::make_shared<std::atomic<quint64>>(0)),
+      m_keeper(disk, m_stateFolder.empty() ? std::string() : m_stateFolder + "/recovery", [this] {
+        return Keeper::Document{m_harness, m_library, m_file};
+      }) {
+  connect(&m_keeper, &Keeper::failed, this, &Session::notKept);
+  connect(&m_undo, &QUndoStack::cleanChanged, this, [this](bool clean) {
+    if (clean) m_keeper.forget();
+  });
+  // Editors write in several steps: look once they are done.
+  m_fileTimer.setSingleShot(true);
+  m_fileTimer.setInterval(kFileSettles);
+  connect(&m_watcher, &QFileSystemWatcher::fileChanged, &m_fileTimer, qOverload<>(&QTimer::start));
+  connect(&m_fileTimer, &QTimer::timeout, this, &Session::lookAtFile);
   m_staleTimer.setSingleShot(true);
   m_staleTimer.setInterval(kStaleAfter);
   connect(&m_staleTimer, &QTimer::timeout, this, [this] {
@@ -48,8 +67,68 @@ bool Session::open(const QString& path) {
   auto list = loaded->problems;
   m_library = harness::withDocumentParts(m_base, m_harness, m_file.path, list);
   replaced();
+  claim();
   if (!list.empty()) Q_EMIT problems(sentences(list));
   return true;
+}
+
+// Marks the open file as this window's, and watches it.
+void Session::claim() {
+  m_claim.reset();
+  m_toldDigest.clear();
+  if (!m_watcher.files().isEmpty()) m_watcher.removePaths(m_watcher.files());
+  if (m_file.path.empty()) return;
+  m_watcher.addPath(path());
+  bool elsewhere = false;
+  m_claim = harness::claim(m_disk, m_stateFolder, m_file.path, elsewhere);
+  if (elsewhere) Q_EMIT openElsewhere();
+}
+
+void Session::lookAtFile() {
+  if (m_file.path.empty()) return;
+  // A file that was replaced is another file to the watcher.
+  if (!m_watcher.files().contains(path())) m_watcher.addPath(path());
+  const auto now = harness::digestOnDisk(m_disk, m_file.path);
+  if (now == m_file.digest || now == m_toldDigest) return;
+  m_toldDigest = now;
+  Q_EMIT changedOnDisk(now == harness::kNoFile);
+}
+
+std::vector<std::shared_ptr<const harness::Left>> Session::leftBehind() {
+  std::vector<Problem> list;
+  std::vector<std::shared_ptr<const harness::Left>> out;
+  if (m_stateFolder.empty()) return out;
+  for (auto& left : harness::leftBehind(m_disk, m_stateFolder + "/recovery", list))
+    out.push_back(std::make_shared<const harness::Left>(std::move(left)));
+  if (!list.empty()) Q_EMIT problems(sentences(list));
+  return out;
+}
+
+QStringList Session::differencesOf(const harness::Left& left) {
+  harness::Harness before;
+  if (!left.file.path.empty())
+    if (auto loaded = harness::load(m_disk, left.file.path)) before = std::move(loaded->harness);
+  QStringList out;
+  for (const auto& d : harness::differences(before, left.harness)) out << QString::fromStdString(d);
+  return out;
+}
+
+void Session::recover(std::shared_ptr<const harness::Left> left) {
+  m_harness = left->harness;
+  m_file = left->file;
+  auto list = left->problems;
+  m_library = harness::withDocumentParts(m_base, m_harness, m_file.path.empty() ? left->path : m_file.path, list);
+  replaced();
+  m_undo.resetClean();
+  m_keeper.takeOver(std::move(left));
+  m_keeper.changed();
+  claim();
+  m_fileTimer.start();  // it may have been changed since
+  if (!list.empty()) Q_EMIT problems(sentences(list));
+}
+
+void Session::discard(const harness::Left& left) {
+  if (const auto gone = harness::discard(m_disk, left); !gone) Q_EMIT problems(sentences({gone.error()}));
 }
 
 void Session::startEmpty() {
@@ -57,6 +136,7 @@ void Session::startEmpty() {
   m_file = {};
   m_library = m_base;
   replaced();
+  claim();
 }
 
 void Session::openDemo(const QString& name) {
@@ -68,6 +148,7 @@ void Session::openDemo(const QString& name) {
     m_file = {};
     m_library = m_base;
     replaced();
+    claim();
   }
 }
 
@@ -78,8 +159,11 @@ QString Session::save(const QString& path, harness::Overwrite overwrite, bool& c
     changedOnDisk = saved.error().kept == harness::kChangedOnDisk;
     return QString::fromStdString(text(saved.error()));
   }
+  const bool elsewhere = saved->path != m_file.path;
   m_file = std::move(*saved);
   m_undo.setClean();
+  m_keeper.forget();
+  if (elsewhere) claim();
   return {};
 }
 
@@ -99,6 +183,7 @@ QString Session::keepOwnPart(const QString& text) {
 void Session::replaced() {
   m_undo.clear();
   m_undo.setClean();
+  m_keeper.forget();
   m_selection.clear();
   m_picked.clear();
   m_shownCommand.clear();
@@ -119,6 +204,7 @@ void Session::apply(const harness::Edit& edit) {
 harness::Edit Session::applyNow(const harness::Edit& edit) {
   auto inverse = harness::apply(m_harness, edit);
   ++m_revision;
+  m_keeper.changed();
   Q_EMIT documentChanged();
   check();
   return inverse;

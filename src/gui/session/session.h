@@ -1,5 +1,6 @@
 #pragma once
 
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QString>
 #include <QTimer>
@@ -10,6 +11,7 @@
 #include "core/checks/analysis.h"
 #include "core/harness/document_file.h"
 #include "core/harness/edit.h"
+#include "gui/session/keeper.h"
 
 namespace bold::gui {
 
@@ -19,7 +21,8 @@ class Session : public QObject {
   Q_OBJECT
  public:
   /// @param library shipped and own parts; @param disk outlives the session
-  Session(parts::Library library, FileSystem& disk, QObject* parent = nullptr);
+  /// @param stateFolder where changes are kept for a recovery and open files are marked
+  Session(parts::Library library, FileSystem& disk, std::string stateFolder = harness::stateFolder(), QObject* parent = nullptr);
   ~Session() override;
 
   const harness::Harness& harness() const { return m_harness; }
@@ -39,6 +42,18 @@ class Session : public QObject {
   void openDemo(const QString& name);
   /// @return empty when saved, else what went wrong; `changedOnDisk` tells that overwriting has to be asked for
   QString save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk);
+
+  /// What windows that were killed left behind; what cannot be read of it comes by `problems`.
+  std::vector<std::shared_ptr<const harness::Left>> leftBehind();
+  /// What sets a document left behind apart from its file as it is now, in words.
+  QStringList differencesOf(const harness::Left& left);
+  /// Takes up what was left behind: as a changed, unsaved document.
+  void recover(std::shared_ptr<const harness::Left> left);
+  void discard(const harness::Left& left);
+  /// The changes are not wanted any more: they are not kept for a recovery.
+  void giveUp() { m_keeper.forget(); }
+  /// Waits until the last changes are kept.
+  void waitUntilKept() { m_keeper.wait(); }
 
   /// Keeps a part of one's own and reads the library anew. @return empty when kept, else what went wrong
   QString keepOwnPart(const QString& text);
@@ -69,11 +84,19 @@ class Session : public QObject {
   void pickedChanged();
   void commandShown();
   void problems(const QStringList& sentences);
+  /// Another window has this file open too.
+  void openElsewhere();
+  /// Somebody else wrote the open file, or took it away.
+  void changedOnDisk(bool gone);
+  /// Changes cannot be kept for a recovery.
+  void notKept(const QString& sentence);
 
  private:
   friend class EditCommand;
   harness::Edit applyNow(const harness::Edit& edit);  ///< returns the inverse; used by the undo command only
   void replaced();
+  void claim();
+  void lookAtFile();
   void check();
   void finished(quint64 revision, Analysis analysis);
 
@@ -81,6 +104,11 @@ class Session : public QObject {
   FileSystem& m_disk;
   harness::Harness m_harness;
   harness::OpenFile m_file;
+  const std::string m_stateFolder;
+  std::shared_ptr<FileLock> m_claim;  // on the open file
+  QFileSystemWatcher m_watcher;
+  QTimer m_fileTimer;
+  std::string m_toldDigest;  // of the bytes on disk that changedOnDisk was last said of
   QUndoStack m_undo;
   Analysis m_analysis;
   quint64 m_revision = 1, m_analysedRevision = 0;
@@ -89,6 +117,7 @@ class Session : public QObject {
   bool m_fresh = false;
   QString m_selection, m_picked, m_shownCommand;
   circuit::Charge m_shownCharge = circuit::Charge::Full;
+  Keeper m_keeper;  // last: it ends first
 };
 
 }  // namespace bold::gui

@@ -1,0 +1,168 @@
+#include "gui/file_actions.h"
+
+#include <QDateTime>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QLocale>
+#include <QMenu>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+
+#include "gui/panels/notice_bar.h"
+#include "gui/panels/plural.h"
+#include "gui/session/session.h"
+
+namespace bold::gui {
+namespace {
+constexpr int kMostRecent = 8;
+constexpr int kMostDifferences = 3;
+
+QString nameOf(const harness::OpenFile& file) {
+  return file.path.empty() ? FileActions::tr("a bench that was never saved") : QFileInfo(QString::fromStdString(file.path)).fileName();
+}
+}  // namespace
+
+FileActions::FileActions(Session& session, NoticeBar& notices, QWidget& window)
+    : QObject(&window), m_session(session), m_notices(notices), m_window(window) {
+  connect(&session, &Session::problems, this, &FileActions::showProblems);
+  connect(&session, &Session::changedOnDisk, this, &FileActions::changedOnDisk);
+  connect(&session, &Session::openElsewhere, this, [this] {
+    m_notices.say(
+        "elsewhere",
+        tr("%1 is open in another window as well. Whoever saves second is asked first.").arg(QFileInfo(m_session.path()).fileName()),
+        {{tr("I know"), "elsewhereKnown", {}}});
+  });
+  connect(&session, &Session::notKept, this, [this](const QString& sentence) {
+    m_notices.say("notKept", tr("Changes are not kept for a recovery: save often. %1").arg(sentence), {{tr("I know"), "notKeptKnown", {}}});
+  });
+  connect(&session, &Session::documentReplaced, this, [this] {
+    for (const auto* key : {"elsewhere", "changedOnDisk"}) m_notices.withdraw(key);
+  });
+}
+
+void FileActions::open(const QString& path) {
+  if (m_session.open(path)) remember(QFileInfo(path).absoluteFilePath());
+}
+
+void FileActions::chooseAndOpen() {
+  const auto path = QFileDialog::getOpenFileName(&m_window, tr("Open a bench"), QFileInfo(m_session.path()).path(),
+                                                 tr("Benches (*.harness);;All files (*)"));
+  if (!path.isEmpty() && mayDiscard()) open(path);
+}
+
+bool FileActions::mayDiscard() {
+  if (m_session.undoStack().isClean()) return true;
+  QMessageBox ask(QMessageBox::Question, tr("Unsaved changes"), tr("This bench has changes that are not saved. Save them first?"),
+                  QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, &m_window);
+  ask.setDefaultButton(QMessageBox::Save);
+  ask.setObjectName("unsaved");
+  const int answer = ask.exec();
+  if (answer == QMessageBox::Save) return save(false);
+  if (answer == QMessageBox::Discard) m_session.giveUp();
+  return answer == QMessageBox::Discard;
+}
+
+bool FileActions::save(bool as) {
+  auto path = m_session.path();
+  if (as || path.isEmpty()) {
+    path =
+        QFileDialog::getSaveFileName(&m_window, tr("Save the bench"), path.isEmpty() ? "bench.harness" : path, tr("Benches (*.harness)"));
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += ".harness";
+  }
+  bool changedOnDisk = false;
+  // The dialog has asked already before a file chosen anew is written over.
+  auto wrong = m_session.save(path, as ? harness::Overwrite::Yes : harness::Overwrite::Ask, changedOnDisk);
+  if (changedOnDisk) {
+    QMessageBox ask(QMessageBox::Warning, tr("Changed on disk"), wrong, QMessageBox::Cancel, &m_window);
+    auto* over = ask.addButton(tr("Write over it"), QMessageBox::DestructiveRole);
+    auto* other = ask.addButton(tr("Save as…"), QMessageBox::AcceptRole);
+    ask.exec();
+    if (ask.clickedButton() == other) return save(true);
+    if (ask.clickedButton() != over) return false;
+    wrong = m_session.save(path, harness::Overwrite::Yes, changedOnDisk);
+  }
+  if (!wrong.isEmpty()) {
+    QMessageBox::warning(&m_window, tr("Not saved"), wrong);
+    return false;
+  }
+  remember(path);
+  m_notices.withdraw("changedOnDisk");
+  Q_EMIT saved();
+  return true;
+}
+
+void FileActions::remember(const QString& path) {
+  QSettings s;
+  auto list = s.value("recent").toStringList();
+  list.removeAll(path);
+  list.prepend(path);
+  s.setValue("recent", QStringList(list.mid(0, kMostRecent)));
+}
+
+void FileActions::fillRecent(QMenu& menu) {
+  menu.clear();
+  for (const auto& path : QSettings().value("recent").toStringList()) {
+    auto* action = menu.addAction(QFileInfo(path).fileName());
+    action->setToolTip(path);
+    connect(action, &QAction::triggered, this, [this, path] {
+      if (mayDiscard()) open(path);
+    });
+  }
+  if (menu.isEmpty()) menu.addAction(tr("nothing opened yet"))->setEnabled(false);
+}
+
+void FileActions::offerRecovery() {
+  int n = 0;
+  for (const auto& left : m_session.leftBehind()) {
+    const auto key = QString("recovery%1").arg(++n);
+    auto differences = m_session.differencesOf(*left);
+    if (differences.isEmpty()) {  // what was kept is what is in the file
+      m_session.discard(*left);
+      continue;
+    }
+    const auto more = differences.size() - kMostDifferences;
+    if (more > 0) differences = differences.mid(0, kMostDifferences) << tr("%1 more").arg(more);
+    const auto when = QDateTime::fromString(QString::fromStdString(left->when), Qt::ISODate).toLocalTime();
+    m_notices.say(key,
+                  tr("The program ended on %1 before %2 was saved. Against the file: %3.")
+                      .arg(QLocale().toString(when, QLocale::ShortFormat), nameOf(left->file), differences.join("; ")),
+                  {{tr("Take it up"), "recover",
+                    [this, left] {
+                      if (mayDiscard()) m_session.recover(left);
+                    }},
+                   {tr("Throw it away"), "discardLeft", [this, left] { m_session.discard(*left); }},
+                   {tr("Later"), "later", {}}});
+  }
+}
+
+void FileActions::changedOnDisk(bool gone) {
+  const auto name = QFileInfo(m_session.path()).fileName();
+  if (gone) {
+    m_notices.say("changedOnDisk",
+                  tr("%1 is no longer where it was. What you see is still here: save it to have it on disk again.").arg(name),
+                  {{tr("Save"), "saveAgain", [this] { save(false); }}, {tr("I know"), "goneKnown", {}}});
+    return;
+  }
+  m_notices.say("changedOnDisk", tr("%1 was changed on disk by somebody else.").arg(name),
+                {{tr("Load it"), "loadAgain",
+                  [this, path = m_session.path()] {
+                    if (mayDiscard()) open(path);
+                  }},
+                 {tr("Keep what I see"), "keepMine", {}}});
+}
+
+void FileActions::showProblems(const QStringList& sentences) {
+  QMessageBox box(QMessageBox::Warning, tr("The file"),
+                  sentences.size() == 1
+                      ? sentences.front()
+                      : tr("%1 about this file:").arg(plural(static_cast<int>(sentences.size()), tr("thing"), tr("things"))),
+                  QMessageBox::Ok, &m_window);
+  box.setTextFormat(Qt::PlainText);
+  if (sentences.size() > 1) box.setInformativeText(sentences.mid(0, 8).join("\n\n"));
+  if (sentences.size() > 8) box.setDetailedText(sentences.join("\n"));
+  box.exec();
+}
+
+}  // namespace bold::gui

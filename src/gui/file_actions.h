@@ -1,0 +1,41 @@
+#pragma once
+
+#include <QObject>
+
+class QMenu;
+class QWidget;
+
+namespace bold::gui {
+
+class NoticeBar;
+class Session;
+
+/// Everything that opens, saves and gives up files, with what has to be asked.
+class FileActions : public QObject {
+  Q_OBJECT
+ public:
+  FileActions(Session& session, NoticeBar& notices, QWidget& window);
+
+  void open(const QString& path);
+  void chooseAndOpen();
+  bool save(bool as);
+  /// Asks about unsaved changes; false: stay.
+  bool mayDiscard();
+  void fillRecent(QMenu& menu);
+  /// Offers what killed windows left behind.
+  void offerRecovery();
+
+ Q_SIGNALS:
+  void saved();
+
+ private:
+  Session& m_session;
+  NoticeBar& m_notices;
+  QWidget& m_window;
+
+  void remember(const QString& path);
+  void showProblems(const QStringList& sentences);
+  void changedOnDisk(bool gone);
+};
+
+}  // namespace bold::gui
