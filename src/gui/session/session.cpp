@@ -52,6 +52,7 @@ Session::Session(parts::Library library, FileSystem& disk, std::string stateFold
 }
 
 Session::~Session() {
+  m_undo.disconnect(this);  // an undo stack that is emptied at its end calls itself clean: that saves nothing
   *m_latest = ~quint64{0};  // whatever is still running gives up
   QThreadPool::globalInstance()->waitForDone();
 }
