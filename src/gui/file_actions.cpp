@@ -128,12 +128,12 @@ void FileActions::offerRecovery() {
     m_notices.say(key,
                   tr("The program ended on %1 before %2 was saved. Against the file: %3.")
                       .arg(QLocale().toString(when, QLocale::ShortFormat), nameOf(left->file), differences.join("; ")),
-                  {{tr("Take it up"), "recover",
+                  {{tr("&Take it up"), "recover",
                     [this, left] {
                       if (mayDiscard()) m_session.recover(left);
                     }},
-                   {tr("Throw it away"), "discardLeft", [this, left] { m_session.discard(*left); }},
-                   {tr("Later"), "later", {}}});
+                   {tr("Thro&w it away"), "discardLeft", [this, left] { m_session.discard(*left); }},
+                   {tr("&Later"), "later", {}}});
   }
 }
 

@@ -165,7 +165,7 @@ QWidget* MainWindow::buildTop() {
 
 void MainWindow::buildMenus() {
   auto* file = menuBar()->addMenu(tr("&File"));
-  file->addAction(tr("&New bench"), QKeySequence::New, this, [this] {
+  file->addAction(tr("&New bench"), QKeySequence(tr("Ctrl+N")), this, [this] {
     if (m_files->mayDiscard()) m_session.startEmpty();
   });
   file->addAction(tr("&Open…"), QKeySequence::Open, m_files, &FileActions::chooseAndOpen);
@@ -179,9 +179,9 @@ void MainWindow::buildMenus() {
     });
   file->addSeparator();
   file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
-  file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, [this] { m_files->save(true); });
+  file->addAction(tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), this, [this] { m_files->save(true); });
   file->addSeparator();
-  file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+  file->addAction(tr("&Quit"), QKeySequence(tr("Ctrl+Q")), this, &QWidget::close);
 
   auto* edit = menuBar()->addMenu(tr("&Edit"));
   auto* undo = m_session.undoStack().createUndoAction(this, tr("Undo"));

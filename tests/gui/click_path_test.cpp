@@ -4,6 +4,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/harness/read_harness.h"
+#include "core/harness/recovery.h"
 #include "gui/panels/finding_card.h"
 #include "window.h"
 
@@ -84,4 +85,49 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   again.settle();
   CHECK(again.find<QAbstractButton>("verdict")->accessibleName() == saved);
   CHECK(again.session.harness().openChanges() == 1);
+}
+
+// The program itself, typed at with real keys and killed; a second run takes up what was left and saves it.
+TEST_CASE("the real program is killed while it is used, and started again", "[xvfb]") {
+  const TemporaryFolder folder;
+  const auto path = folder.write("tank.harness", readFile("demo/wave-tank.harness"));
+  const auto before = harness::readHarness(readFile("demo/wave-tank.harness"), "before")->harness;
+  QProcess program;
+  auto environment = QProcessEnvironment::systemEnvironment();
+  environment.insert("XDG_STATE_HOME", QString::fromStdString(folder.path("state")));
+  program.setProcessEnvironment(environment);
+  const auto start = [&] {
+    program.start(BOLD_HARNESS, {QString::fromStdString(path)});
+    REQUIRE(program.waitForStarted());
+    xdotool({"search", "--sync", "--onlyvisible", "--name", "Bold Harness$", "windowactivate", "--sync"});
+    QTest::qWait(500);
+  };
+  const auto connections = [](const harness::Harness& h) { return h.connections.size(); };
+  start();
+  xdotool({"key", "ctrl+l"});
+  xdotool({"type", "--delay", "20", "uno.A5 s1.IN1"});
+  xdotool({"key", "Return"});
+  QTest::qWait(1000);
+  program.kill();
+  program.waitForFinished();
+  CHECK(Disk().read(path).value() == readFile("demo/wave-tank.harness"));
+  {
+    Disk disk;
+    std::vector<Problem> problems;
+    const auto left = harness::leftBehind(disk, folder.path("state/bold-harness/recovery"), problems);
+    REQUIRE(left.size() == 1);
+    CHECK(connections(left[0].harness) == connections(before) + 1);
+  }
+  start();
+  // The notice's first button, by keyboard: the window begins at the picture, Shift+Tab goes up.
+  xdotool({"key", "alt+t"});
+  QTest::qWait(500);
+  xdotool({"key", "ctrl+s"});
+  QTest::qWait(700);
+  const auto after = harness::readHarness(Disk().read(path).value(), "after");
+  REQUIRE(after);
+  CHECK(connections(after->harness) == connections(before) + 1);
+  xdotool({"key", "ctrl+q"});
+  CHECK(QTest::qWaitFor([&] { return program.state() == QProcess::NotRunning; }, 5000));
+  CHECK(program.exitCode() == 0);
 }
