@@ -10,7 +10,7 @@ file(WRITE ${OUT}.new "#include \"core/base/embedded.h\"
 
 namespace bold::embedded {
 namespace {
-constexpr File kFiles[] = {
+const File kFiles[] = {
     {\"\", \"\"},  // never empty
 ${body}};
 }  // namespace

@@ -8,8 +8,7 @@
 namespace bold {
 namespace {
 
-constexpr int kDeepest = 200;                 // deeper than any bench; keeps recursion bounded
-constexpr std::size_t kLargest = 64U << 20U;  // bytes; a bench of 3,000 wires is under 1 MB
+constexpr int kDeepest = 200;  // deeper than any bench; keeps recursion bounded
 constexpr std::size_t kLineWidth = 110;
 
 // Builds the value while watching for what the library itself would pass over in silence: duplicate keys.
@@ -138,7 +137,7 @@ void write(const Json& v, std::size_t indent, std::string& out) {
 }  // namespace
 
 Result<Json> parseJson(std::string_view text, const std::string& where, std::vector<Problem>& problems) {
-  if (text.size() > kLargest) return fail({"The file is larger than 64 MiB.", where, {}});
+  if (text.size() > kLargestText) return fail({"The file is larger than 16 MiB.", where, {}});
   if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) return fail({"The file is empty.", where, {}});
   Builder builder(where, problems);
   if (Json::sax_parse(text.begin(), text.end(), &builder)) return std::move(builder.root);

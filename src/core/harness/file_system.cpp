@@ -11,7 +11,8 @@
 #include <cstring>
 #include <filesystem>
 #include <fstream>
-#include <sstream>
+
+#include "core/base/json.h"
 
 namespace bold {
 namespace {
@@ -62,10 +63,15 @@ Result<std::string> Disk::read(const std::string& path) {
   errno = 0;
   std::ifstream in(path, std::ios::binary);
   if (!in) return fail({fmt::format("The file cannot be read ({}).", reason(errno == 0 ? ENOENT : errno)), path, {}});
-  std::ostringstream text;
-  text << in.rdbuf();
+  // Piece by piece: a pipe or device has no size, and may have no end.
+  std::string text;
+  std::vector<char> piece(std::size_t{1} << 16U);
+  while (in.read(piece.data(), static_cast<std::streamsize>(piece.size())), in.gcount() > 0) {
+    text.append(piece.data(), static_cast<std::size_t>(in.gcount()));
+    if (text.size() > kLargestText) return fail({"The file is larger than 16 MiB.", path, {}});
+  }
   if (in.bad()) return fail({"The file cannot be read to its end.", path, {}});
-  return text.str();
+  return text;
 }
 
 bool Disk::exists(const std::string& path) {

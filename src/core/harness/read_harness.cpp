@@ -11,6 +11,10 @@
 namespace bold::harness {
 namespace {
 
+// Far beyond any bench, and still worked out in seconds.
+constexpr std::size_t kMostDevices = 2000;
+constexpr std::size_t kMostConnections = 20000;
+
 State stateFrom(ObjectReader& r) {
   const auto s = r.text("state", "on the bench");
   if (s == "planned") return State::Planned;
@@ -212,6 +216,10 @@ Result<Reading> readHarness(std::string_view text, const std::string& file) {
   if (!json) return fail(json.error());
   if (!json->is_object() || !json->contains("format") || !(*json)["format"].is_number_integer())
     return fail({"The file is JSON, but not a bench: it has no whole number \"format\".", file, {}});
+  for (const auto& [key, most] :
+       {std::pair{"devices", kMostDevices}, {"connections", kMostConnections}, {"intents", kMostDevices}, {"parts", kMostDevices}})
+    if (json->contains(key) && (*json)[key].size() > most)
+      return fail({fmt::format("The file holds {} {}; at most {} can be judged.", (*json)[key].size(), key, most), file, {}});
   const auto format = (*json)["format"].get<long long>();
   if (format < 1) return fail({fmt::format("The file says bench format {}, which never existed.", format), file + "#/format", {}});
   if (format > kFormat) {

@@ -111,7 +111,7 @@ void halfStacked(const SolvedBench& s, Findings& out) {
     for (const auto& t : s.bench.devices[static_cast<std::size_t>(a)].part->terminals) ++pins[t.place.connector];
     for (const auto& [name, n] : pins) {
       const auto& other = s.bench.devices[static_cast<std::size_t>(b)].part->terminals;
-      const auto same = std::ranges::count_if(other, [&](const parts::Terminal& t) { return t.place.connector == name; });
+      const auto same = std::ranges::count_if(other, [&name = name](const parts::Terminal& t) { return t.place.connector == name; });
       if (n < 4 || same != n || joined.contains(std::tuple(a, b, name))) continue;
       auto f = finding(Severity::Caution, fmt::format("{} is not wholly on {}", called(s.bench, b), called(s.bench, a)),
                        fmt::format("{} and {} are stacked, but the header \"{}\" is not plugged: what the board needs there is missing.",

@@ -1,0 +1,123 @@
+#include "fuzz/targets.h"
+
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+
+#include "core/base/address.h"
+#include "core/checks/analysis.h"
+#include "core/circuit/bench.h"
+#include "core/harness/differences.h"
+#include "core/harness/document_file.h"
+#include "core/harness/read_harness.h"
+#include "core/harness/recipe.h"
+#include "core/parts/own_parts.h"
+#include "core/parts/part_card.h"
+#include "core/parts/search.h"
+#include "core/parts/truth_table.h"
+#include "core/parts/typed_part.h"
+
+namespace bold::fuzz {
+namespace {
+
+void promise(bool kept, const char* what) {
+  if (kept) return;
+  std::fprintf(stderr, "broken promise: %s\n", what);
+  std::abort();
+}
+
+const parts::Library& library() {
+  static const auto shipped = parts::Library::shipped();
+  return shipped;
+}
+
+void oneSentence(const Problem& p) {
+  promise(!p.what.empty(), "a problem says what is wrong");
+  promise(p.what.ends_with('.'), "a problem is a sentence");
+}
+
+// Small enough to be worked out many thousand times.
+bool small(const harness::Harness& h) {
+  return h.devices.size() <= 12 && h.connections.size() <= 60 && h.intents.size() <= 8;
+}
+
+void judge(const harness::Harness& h, const parts::Library& parts) {
+  Options fast;
+  fast.explain = false;
+  const auto a = analyse(h, parts, fast);
+  promise(a.solved != nullptr, "the engine ends");
+  promise(a.verdict == Verdict::Clear || !a.findings.empty() || !a.why.empty(), "a verdict other than Clear has a reason");
+  for (const auto& f : a.findings) {
+    promise(!f.headline.empty() && !f.text.empty(), "a finding has words");
+    if (!f.repair) continue;
+    auto mended = h;
+    const auto back = harness::apply(mended, f.repair->edit);
+    harness::apply(mended, back);
+    promise(harness::writeHarness(mended) == harness::writeHarness(h), "a repair can be taken back");
+  }
+}
+
+}  // namespace
+
+void harnessFile(std::string_view bytes) {
+  const auto reading = harness::readHarness(bytes, "file");
+  if (!reading) return oneSentence(reading.error());
+  for (const auto& p : reading->problems) oneSentence(p);
+  const auto& h = reading->harness;
+  const auto text = harness::writeHarness(h);
+  const auto again = harness::readHarness(text, "again");
+  promise(again.has_value(), "what was written can be read");
+  promise(harness::writeHarness(again->harness) == text, "reading and writing changes nothing");
+  promise(harness::differences(h, again->harness).empty(), "reading and writing loses nothing");
+  if (!small(h)) return;
+  std::vector<Problem> problems;
+  const auto parts = harness::withDocumentParts(library(), h, "file", problems);
+  for (const auto& p : problems) oneSentence(p);
+  judge(h, parts);
+  judge(harness::asPlanned(h), parts);
+}
+
+void partFile(std::string_view bytes) {
+  auto mine = library();
+  std::vector<Problem> problems;
+  mine.addOwn({{"file", std::string(bytes)}}, problems);
+  for (const auto& p : problems) oneSentence(p);
+  for (const auto& part : mine.search({})) {
+    if (!part->own) continue;
+    promise(!parts::partCard(*part, mine.json(part->id)).empty(), "a part has a card");
+    for (const auto& c : part->channels) (void)parts::truthTable(*part, c);
+    harness::Harness h;
+    h.devices.push_back({.id = "x", .part = part->id});
+    if (part->terminals.size() > 1) {
+      harness::Connection wire;
+      wire.id = "w1";
+      wire.a = {"x", part->terminals.front().id};
+      wire.b = {"x", part->terminals.back().id};
+      h.connections.push_back(wire);
+    }
+    if (part->terminals.size() < 60 && part->elements.size() < 60) judge(h, mine);
+  }
+}
+
+void typedText(std::string_view bytes) {
+  static const auto demo = [] {
+    harness::Harness h;
+    h.devices = {{.id = "uno", .part = "board-uno-atmega328p"}, {.id = "s1", .part = "l298n-module"}, {.id = "d9", .part = "diode-1n4001"}};
+    return h;
+  }();
+  const auto wire = harness::parseTypedWire(demo, library(), bytes);
+  if (wire) {
+    const auto edit = harness::addWire(demo, library(), wire->a, wire->b);
+    promise(!edit.changes.empty(), "a typed wire is a wire");
+  } else {
+    promise(!wire.error().what.empty(), "an answer says what was not understood");
+  }
+  if (const auto a = parseAddress(bytes)) promise(parseAddress(a->text()).has_value(), "an address is written as it is read");
+  for (const auto unit : {Unit::Volt, Unit::Amp, Unit::Ohm, Unit::Farad, Unit::Second, Unit::Hertz, Unit::Metre, Unit::Celsius, Unit::Watt})
+    if (const auto q = parseQuantity(bytes, unit)) promise(std::isfinite(q->value), "a quantity is a number");
+  for (const auto& p : parts::typedParts(bytes)) promise(!p.text.empty() && library().find(p.part) != nullptr, "a typed part is a part");
+  const auto query = parts::parseQuery(bytes);
+  for (const auto& p : library().search({})) promise(parts::score(*p, query) >= 0, "a score is no debt");
+}
+
+}  // namespace bold::fuzz

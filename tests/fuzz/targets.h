@@ -1,0 +1,13 @@
+#pragma once
+
+#include <string_view>
+
+/// What hostile input is let loose on. Each takes any bytes; it aborts (an assertion) when a promise is broken: nothing is
+/// lost between reading and writing, every answer is one sentence, the engine always ends with a verdict.
+namespace bold::fuzz {
+
+void harnessFile(std::string_view bytes);
+void partFile(std::string_view bytes);
+void typedText(std::string_view bytes);
+
+}  // namespace bold::fuzz
