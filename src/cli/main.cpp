@@ -7,6 +7,7 @@ int run(int argc, char** argv) {
   CLI::App app{"Bold Harness: looks a motor bench over before power-up.\nJudges DC benches up to 60 V from their wires and parts."};
   app.name("boldh");
   app.set_version_flag("--version", "boldh " BOLD_VERSION);
+  app.set_help_all_flag("--help-all", "Print the help of every command");
   app.require_subcommand(1);
   const std::vector<std::string> formats{"text", "json"};
 

@@ -1,6 +1,7 @@
 #include <QApplication>
 #include <QCommandLineParser>
 #include <QFontDatabase>
+#include <QIcon>
 #include <QPixmap>
 #include <QSettings>
 #include <QTimer>
@@ -22,6 +23,8 @@ int main(int argc, char** argv) {
   QApplication::setApplicationName("bold-harness");
   QApplication::setOrganizationName("bold-harness");
   QApplication::setApplicationVersion(BOLD_VERSION);
+  QApplication::setDesktopFileName("bold-harness");
+  QApplication::setWindowIcon(QIcon::fromTheme("bold-harness"));
   QCommandLineParser options;
   options.setApplicationDescription("Looks a motor bench over before power-up. Judges DC benches up to 60 V.");
   options.addHelpOption();

@@ -1,0 +1,50 @@
+#!/usr/bin/env bash
+# package_test.sh BUILD: makes the package, installs it in a root of its own, runs both programs from there, takes it away.
+set -euo pipefail
+build=$1
+source=$(cd "$(dirname "$0")/../.." && pwd)
+work=$(mktemp -d)
+trap 'rm -rf "$work"' EXIT
+fail() {
+  echo "FAILED: $1"
+  exit 1
+}
+
+(cd "$build" && umask 022 && cpack -G DEB >"$work/cpack.log" 2>&1) || { cat "$work/cpack.log"; fail "cpack"; }
+deb=$(ls -t "$build"/package/bold-harness_*.deb | head -1)
+
+lintian --fail-on error,warning "$deb" || fail "lintian"
+desktop-file-validate "$source/packaging/bold-harness.desktop" || fail "desktop entry"
+appstreamcli validate --no-net "$source/packaging/local.boldharness.BoldHarness.metainfo.xml" || fail "AppStream metadata"
+
+root="$work/root"
+mkdir -p "$root/var/lib/dpkg/info" "$root/var/lib/dpkg/updates" "$root/var/lib/dpkg/triggers"
+touch "$root/var/lib/dpkg/status" "$root/var/lib/dpkg/available"
+dpkg --root="$root" --log="$work/dpkg.log" --force-not-root --force-depends --force-script-chrootless -i "$deb" >"$work/install.log" 2>&1 ||
+  { cat "$work/install.log"; fail "install"; }
+
+version=$(dpkg-deb -f "$deb" Version)
+[ "$("$root/usr/bin/boldh" --version)" = "boldh $version" ] || fail "boldh --version"
+"$root/usr/bin/boldh" check "$source/demo/wave-tank.harness" >"$work/report" || fail "boldh check"
+grep -q "Clear to switch on" "$work/report" || fail "the report"
+export HOME="$work/home" XDG_RUNTIME_DIR="$work/run" QT_QPA_PLATFORM=offscreen
+mkdir -p "$HOME" && mkdir -m 700 "$XDG_RUNTIME_DIR"
+"$root/usr/bin/bold-harness" --picture "$work/window.png" "$source/demo/wave-tank.harness" || fail "bold-harness"
+[ "$(head -c 4 "$work/window.png" | tail -c 3)" = PNG ] || fail "the picture"
+# What the programs left in the user's home lies where XDG says.
+[ -z "$(find "$HOME" -mindepth 1 -maxdepth 1 ! -name .local ! -name .config ! -name .cache)" ] || fail "files outside of XDG folders"
+
+# A bench is known by its name, opens with the program, and has manuals.
+update-mime-database "$root/usr/share/mime"
+grep -q 'application/x-bold-harness+json:\*.harness' "$root/usr/share/mime/globs" || fail "the MIME type"
+update-desktop-database "$root/usr/share/applications"
+grep -q 'application/x-bold-harness+json=bold-harness.desktop' "$root/usr/share/applications/mimeinfo.cache" || fail "double click"
+zgrep -q 'Judge bench files' "$root/usr/share/man/man1/boldh.1.gz" || fail "the manual of boldh"
+zgrep -q 'Write a picture' "$root/usr/share/man/man1/bold-harness.1.gz" || fail "the manual of bold-harness"
+bash -n "$root/usr/share/bash-completion/completions/boldh" || fail "completion"
+
+dpkg --root="$root" --log="$work/dpkg.log" --force-not-root --force-script-chrootless -P bold-harness >"$work/remove.log" 2>&1 ||
+  { cat "$work/remove.log"; fail "removal"; }
+left=$(find "$root/usr" -type f ! -path '*/mime/*' ! -name mimeinfo.cache)
+[ -z "$left" ] || fail "left behind: $left"
+echo "installed, run and removed: $(basename "$deb")"
