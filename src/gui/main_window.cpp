@@ -2,8 +2,6 @@
 
 #include <QApplication>
 #include <QCloseEvent>
-#include <QDialog>
-#include <QDialogButtonBox>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
@@ -14,15 +12,16 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStackedWidget>
-#include <QTextBrowser>
 #include <QToolButton>
 #include <QVBoxLayout>
 
 #include "core/harness/recipe.h"
 #include "gui/file_actions.h"
 #include "gui/panels/bench_panel.h"
+#include "gui/panels/check_page_dialog.h"
 #include "gui/panels/currents_panel.h"
 #include "gui/panels/findings_panel.h"
+#include "gui/panels/keys_dialog.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/panels/recipe_dialog.h"
@@ -31,6 +30,7 @@
 #include "gui/panels/verdict_bar.h"
 #include "gui/panels/wiring_panel.h"
 #include "gui/picture/picture.h"
+#include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 
@@ -180,6 +180,7 @@ void MainWindow::buildMenus() {
   file->addSeparator();
   file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
   file->addAction(tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), this, [this] { m_files->save(true); });
+  file->addAction(tr("&Print the report…"), QKeySequence(tr("Ctrl+P")), this, [this] { printReport(m_session, this); });
   file->addSeparator();
   file->addAction(tr("&Quit"), QKeySequence(tr("Ctrl+Q")), this, &QWidget::close);
 
@@ -209,6 +210,7 @@ void MainWindow::buildMenus() {
   });
   edit->addSeparator();
   edit->addAction(tr("Put the picked &repair on the plan"), QKeySequence(tr("Ctrl+Return")), m_findings, &FindingsPanel::repairPicked);
+  edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] { copyReport(m_session); });
   edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
   edit->addAction(tr("&All planned changes are done"), this, [this] { m_session.apply(harness::markAllDone(m_session.harness())); });
 
@@ -240,6 +242,7 @@ void MainWindow::buildMenus() {
   view->addAction(tr("&Dark"), this, [this] { setTheme("dark"); });
 
   auto* help = menuBar()->addMenu(tr("&Help"));
+  help->addAction(tr("&Keys"), QKeySequence(tr("F1")), this, [this] { (new KeysDialog(*menuBar(), this))->show(); });
   help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
 }
 
@@ -309,20 +312,7 @@ void MainWindow::offerRecovery() {
 }
 
 void MainWindow::showPage(const QString& check) {
-  auto* dialog = new QDialog(this);
-  dialog->setAttribute(Qt::WA_DeleteOnClose);
-  dialog->setObjectName("page");
-  dialog->setWindowTitle(tr("About the check %1").arg(check));
-  dialog->resize(620, 560);
-  auto* column = new QVBoxLayout(dialog);
-  auto* text = new QTextBrowser(dialog);
-  const auto page = checks::page(check.toStdString());
-  text->setMarkdown(QString::fromUtf8(page.data(), static_cast<qsizetype>(page.size())));
-  column->addWidget(text);
-  auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, dialog);
-  connect(buttons, &QDialogButtonBox::rejected, dialog, &QDialog::reject);
-  column->addWidget(buttons);
-  dialog->show();
+  (new CheckPageDialog(m_session, check, this))->show();
 }
 
 void MainWindow::about() {

@@ -17,6 +17,9 @@ struct TextOptions {
 /// For people: verdict, what was judged, findings with what to do. Every line at most `width` columns.
 std::string text(const std::string& file, const harness::Harness& harness, const Analysis& analysis, const TextOptions& options = {});
 
+/// For a printer: a fragment of HTML with boxes to tick.
+std::string html(const std::string& file, const harness::Harness& harness, const Analysis& analysis);
+
 /// "bench.harness: Do not switch on: 1 would do damage, 2 will not work"
 std::string summaryLine(const std::string& file, const Analysis& analysis);
 

@@ -12,6 +12,7 @@
 #include <QVBoxLayout>
 
 #include "core/harness/recipe.h"
+#include "core/parts/part_card.h"
 #include "core/parts/roles.h"
 #include "gui/panels/intent_editor.h"
 #include "gui/panels/part_card_dialog.h"
@@ -72,7 +73,13 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     connect(m_figures, &QTableWidget::cellChanged, this, [this](int row, int col) {
       if (!m_filling && col == 1) replaceFigure(row);
     });
+    connect(m_figures, &QTableWidget::currentCellChanged, this, &DeviceDetails::sayHowToMeasure);
     column->addWidget(m_figures);
+    m_how = new QLabel(this);
+    m_how->setObjectName("howToMeasure");
+    m_how->setWordWrap(true);
+    m_how->setTextFormat(Qt::PlainText);
+    column->addWidget(m_how);
   }
   if (part && parts::isMotor(*part)) column->addWidget(new IntentEditor(m_session, m_device, this));
   if (part)
@@ -160,6 +167,29 @@ void DeviceDetails::refresh() {
     m_figures->setItem(i, 2, source);
   }
   m_filling = false;
+  sayHowToMeasure();
+}
+
+// Of the figure that is looked at, and of every unknown one: that is the moment a meter is at hand.
+void DeviceDetails::sayHowToMeasure() {
+  const auto* d = m_session.harness().device(m_device);
+  if (!d || m_filling) return;
+  std::vector<Problem> ignored;
+  const auto part = m_session.library().withOverrides(d->part, d->overrides, ignored);
+  QStringList lines;
+  for (int i = 0; part && i < m_figures->rowCount(); ++i) {
+    const auto& f = part->figures[static_cast<std::size_t>(i)];
+    const bool unknown = !f.figure.known();
+    if (!unknown && i != m_figures->currentRow()) continue;
+    const auto how = parts::howToMeasure(f.id, *part);
+    const auto name = unknown ? tr("%1 is unknown").arg(qs(f.label)) : qs(f.label);
+    if (!how.empty())
+      lines << tr("%1. To measure: %2").arg(name, QString::fromUtf8(how.data(), static_cast<qsizetype>(how.size())));
+    else if (unknown)
+      lines << tr("%1. Look it up in the data sheet and type it in.").arg(name);
+  }
+  m_how->setText(lines.join("\n"));
+  m_how->setVisible(!lines.isEmpty());
 }
 
 void DeviceDetails::say(const QString& sentence) {

@@ -23,11 +23,12 @@ class DeviceDetails : public QWidget {
   Session& m_session;
   std::string m_device;
   QTableWidget* m_figures = nullptr;
-  QLabel* m_said = nullptr;
+  QLabel *m_said = nullptr, *m_how = nullptr;
   bool m_filling = false;
 
   void buildSettings(QFormLayout* form);
   void replaceFigure(int row);
+  void sayHowToMeasure();
   void say(const QString& sentence);
 };
 

@@ -31,9 +31,10 @@ void VerdictBar::refresh() {
   m_detail = fresh ? QString::fromStdString(summary(a)) : tr("working it out");
   if (head != m_head) {
     m_head = head;
-    QAccessibleEvent announce(this, QAccessible::NameChanged);
     setAccessibleName(m_head + ": " + m_detail);
+    QAccessibleEvent announce(this, QAccessible::Alert);  // spoken wherever the focus is
     QAccessible::updateAccessibility(&announce);
+    Q_EMIT announced(accessibleName());
   }
   setAccessibleName(m_head + ": " + m_detail);
   setToolTip(tr("Go to the first open matter"));

@@ -15,6 +15,8 @@ class VerdictBar : public QAbstractButton {
   QSize minimumSizeHint() const override { return {250, 52}; }
 
  Q_SIGNALS:
+  /// The verdict is another one; a screen reader was told.
+  void announced(const QString& words);
   void firstMatter(const QString& identity);
 
  protected:

@@ -1,0 +1,86 @@
+#include <fmt/core.h>
+
+#include "core/report/report.h"
+
+namespace bold::report {
+namespace {
+
+using checks::Finding;
+using checks::Severity;
+
+std::string escaped(std::string_view s) {
+  std::string out;
+  for (const char c : s) {
+    if (c == '&')
+      out += "&amp;";
+    else if (c == '<')
+      out += "&lt;";
+    else if (c == '>')
+      out += "&gt;";
+    else
+      out += c;
+  }
+  return out;
+}
+
+class Writer {
+ public:
+  Writer(const harness::Harness& h, const Analysis& a) : m_h(h), m_a(a) {}
+
+  std::string write(const std::string& file) {
+    m_out = fmt::format("<h1>{}</h1>\n<p>{}</p>\n", escaped(m_h.title.empty() ? file : m_h.title), escaped(file));
+    m_out += fmt::format("<h2>{}</h2>\n<p>{}.</p>\n", headline(m_a.verdict), escaped(summary(m_a)));
+    std::string judged = fmt::format("Judged: {} checks over {} solved commands, {} figure{} unknown.", m_a.checks, m_a.commands,
+                                     m_a.unknownFigures, m_a.unknownFigures == 1 ? "" : "s");
+    for (const auto& x : m_a.assumptions) judged += " Taken: " + x + ".";
+    for (const auto& x : m_a.leftOut) judged += " Left out: " + x + ".";
+    m_out += fmt::format("<p><small>{}</small></p>\n", escaped(judged));
+    for (const auto& f : m_a.findings)
+      if (f.explainedBy.empty()) one(f);
+    plan();
+    return m_out;
+  }
+
+ private:
+  const harness::Harness& m_h;
+  const Analysis& m_a;
+  std::string m_out;
+
+  void one(const Finding& f) {
+    std::string kind(word(f.severity));
+    if (f.severity == Severity::Stop) kind += fmt::format(", {}", word(f.harm));
+    m_out += fmt::format("<h3>{}{}</h3>\n<p><i>{}</i><br>{}", f.number > 0 ? fmt::format("{}. ", f.number) : std::string(),
+                         escaped(f.headline), escaped(kind), escaped(f.text));
+    if (!f.formula.empty()) m_out += fmt::format("<br><code>{}</code>", escaped(f.formula));
+    if (f.repair) m_out += fmt::format("<br>&#9744; <b>To do:</b> {}", escaped(f.repair->text));
+    m_out += "</p>\n";
+    std::string follows;
+    for (const auto& e : m_a.findings)
+      if (e.explainedBy == f.identity()) follows += fmt::format("<li>{}</li>", escaped(e.headline));
+    if (!follows.empty()) m_out += fmt::format("<p>It also explains:</p><ul>{}</ul>\n", follows);
+  }
+
+  void plan() {
+    if (m_a.openChanges == 0) return;
+    m_out += "<h2>To make on the bench</h2>\n<ul>\n";
+    const auto item = [&](const std::string& s) { m_out += fmt::format("<li>&#9744; {}</li>\n", escaped(s)); };
+    const auto verb = [](harness::State s) { return s == harness::State::Planned ? "add" : "take away"; };
+    for (const auto& d : m_h.devices) {
+      if (d.state != harness::State::OnBench) item(fmt::format("{} {} ({})", verb(d.state), d.called(), d.part));
+      for (const auto& [id, s] : d.settings)
+        if (!s.planned.empty()) item(fmt::format("set {} of {} to {}", id, d.called(), s.planned));
+    }
+    for (const auto& c : m_h.connections)
+      if (c.state != harness::State::OnBench)
+        item(fmt::format("{} {}: {} to {} {}", verb(c.state), c.id, c.a.text(), c.b.text(), c.colour));
+    m_out += "</ul>\n";
+  }
+};
+
+}  // namespace
+
+std::string html(const std::string& file, const harness::Harness& harness, const Analysis& analysis) {
+  return Writer(harness, analysis).write(file);
+}
+
+}  // namespace bold::report
