@@ -1,7 +1,9 @@
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QFile>
 #include <QFontDatabase>
 #include <QIcon>
+#include <QPdfWriter>
 #include <QPixmap>
 #include <QSettings>
 #include <QTimer>
@@ -12,6 +14,7 @@
 #include "gui/panels/own_part_dialog.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/step_rail.h"
+#include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 
@@ -30,6 +33,7 @@ int main(int argc, char** argv) {
   options.addHelpOption();
   options.addVersionOption();
   options.addOption({"picture", "Write a picture of the window to FILE (PNG) and end.", "FILE"});
+  options.addOption({"report", "Write the report to FILE (PDF) and end.", "FILE"});
   options.addOption({"step", "Begin with this step: bench, wiring, limits or currents.", "STEP", "limits"});
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"card", "Show the card of this part.", "PART"});
@@ -61,14 +65,15 @@ int main(int argc, char** argv) {
                                              : Step::Limits);
   window.show();
   // Nobody is there to close a message.
-  if (options.isSet("picture")) {
+  const bool alone = options.isSet("picture") || options.isSet("report");
+  if (alone) {
     QObject::disconnect(&session, &Session::problems, nullptr, nullptr);
     QObject::connect(&session, &Session::problems, [](const QStringList& list) {
       for (const auto& p : list) std::fprintf(stderr, "bold-harness: %s\n", qPrintable(p));
     });
   }
   if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
-  if (!options.isSet("picture")) window.offerRecovery();
+  if (!alone) window.offerRecovery();
 
   if (options.isSet("select")) session.select(options.value("select"));
   if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCharge());
@@ -88,7 +93,7 @@ int main(int argc, char** argv) {
     }
   }
 
-  if (options.isSet("picture")) {
+  if (alone) {
     // The explained analysis is the last that comes for a document that nobody edits; then one moment to lay out.
     auto* settle = new QTimer(&app);
     settle->setSingleShot(true);
@@ -99,10 +104,23 @@ int main(int argc, char** argv) {
         if (options.isSet("pick") && f.number == options.value("pick").toInt()) session.pick(QString::fromStdString(f.identity()));
       settle->start();
     });
-    QObject::connect(settle, &QTimer::timeout, &app, [shown, &options] {
-      const bool written = shown->grab().save(options.value("picture"), "PNG");
-      if (!written) std::fprintf(stderr, "bold-harness: %s cannot be written.\n", qPrintable(options.value("picture")));
-      QApplication::exit(written ? 0 : 2);
+    QObject::connect(settle, &QTimer::timeout, &app, [shown, &options, &session] {
+      const auto written = [](const QString& file, bool done) {
+        if (!done) std::fprintf(stderr, "bold-harness: %s cannot be written.\n", qPrintable(file));
+        return done;
+      };
+      bool all = true;
+      if (const auto file = options.value("picture"); !file.isEmpty()) all = written(file, shown->grab().save(file, "PNG"));
+      if (const auto file = options.value("report"); !file.isEmpty()) {
+        QFile target(file);
+        const bool open = target.open(QIODevice::WriteOnly);
+        if (open) {
+          QPdfWriter pages(&target);
+          paintReport(session, pages);
+        }
+        all = written(file, open && target.error() == QFileDevice::NoError) && all;
+      }
+      QApplication::exit(all ? 0 : 2);
     });
   }
   return QApplication::exec();

@@ -66,9 +66,9 @@ TEST_CASE("check of the first try ends 1, at most 80 columns wide, without colou
   CHECK(r.code == 1);
   CHECK(r.out.find("Do not switch on: 4 would do damage, 9 will not work, 3 to look at again, 2\nnotes; 22 more follow from these") != std::string::npos);
   CHECK(r.out.find(" 1 D1 is the wrong way round [stop, damage] flyback-reversed\n"
-                   "   While Circulation pump is on, 351 mA flow through D1 instead of through the\n"
+                   "   While Circulation pump is on, 352 mA flow through D1 instead of through the\n"
                    "   motor.\n"
-                   "   351 mA forward while the switch is closed\n"
+                   "   352 mA forward while the switch is closed\n"
                    "   to do: Turn D1 round: its band to Circulation pump +.\n") != std::string::npos);
   CHECK(r.out.find('\x1b') == std::string::npos);
   const auto body = r.out.substr(r.out.find('\n') + 1);  // the first line holds the path

@@ -31,6 +31,8 @@ export HOME="$work/home" XDG_RUNTIME_DIR="$work/run" QT_QPA_PLATFORM=offscreen
 mkdir -p "$HOME" && mkdir -m 700 "$XDG_RUNTIME_DIR"
 "$root/usr/bin/bold-harness" --picture "$work/window.png" "$source/demo/wave-tank.harness" || fail "bold-harness"
 [ "$(head -c 4 "$work/window.png" | tail -c 3)" = PNG ] || fail "the picture"
+"$root/usr/bin/bold-harness" --report "$work/report.pdf" "$source/demo/wave-tank-first-try.harness" || fail "the report on paper"
+[ "$(head -c 4 "$work/report.pdf")" = %PDF ] || fail "the PDF"
 # What the programs left in the user's home lies where XDG says.
 [ -z "$(find "$HOME" -mindepth 1 -maxdepth 1 ! -name .local ! -name .config ! -name .cache)" ] || fail "files outside of XDG folders"
 

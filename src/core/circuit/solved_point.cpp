@@ -313,7 +313,7 @@ class SolvedPoint : public OperatingPoint {
           // Gain and saturation follow from the current and the current from them.
           const double now = this->element(at, e).value;
           const double put = state.collector.value_or(now);
-          set(state.collector, standing(put, now, state.tried), 1e-3);
+          set(state.collector, standing(put, now, state.tried), 1e-7);
           state.tried = ElementState::Tried{put, now};
         }
       }
@@ -325,7 +325,7 @@ class SolvedPoint : public OperatingPoint {
   // half of the way, so that it settles.
   static double standing(double put, double got, const std::optional<ElementState::Tried>& last) {
     const double off = got - put;
-    if (std::abs(off) < 1e-3 * std::abs(got)) return got;
+    if (std::abs(off) < 1e-7 * std::abs(got)) return got;
     if (!last) return put + off / 2;
     const double moved = put - last->put;
     const double offMoved = off - (last->got - last->put);

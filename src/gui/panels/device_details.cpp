@@ -182,7 +182,8 @@ void DeviceDetails::sayHowToMeasure() {
     const bool unknown = !f.figure.known();
     if (!unknown && i != m_figures->currentRow()) continue;
     const auto how = parts::howToMeasure(f.id, *part);
-    const auto name = unknown ? tr("%1 is unknown").arg(qs(f.label)) : qs(f.label);
+    auto name = unknown ? tr("%1 is unknown").arg(qs(f.label)) : qs(f.label);
+    name[0] = name[0].toUpper();
     if (!how.empty())
       lines << tr("%1. To measure: %2").arg(name, QString::fromUtf8(how.data(), static_cast<qsizetype>(how.size())));
     else if (unknown)

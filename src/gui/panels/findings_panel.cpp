@@ -2,6 +2,7 @@
 
 #include <QLabel>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QTimer>
 #include <QVBoxLayout>
 
@@ -95,7 +96,12 @@ void FindingsPanel::showPicked() {
   for (auto* card : m_cards) {
     const bool here = card->identity() == shown;
     card->setPicked(here);
-    if (here) QTimer::singleShot(0, card, [this, card] { m_scroll->ensureWidgetVisible(card, 0, 20); });
+    if (!here) continue;
+    QTimer::singleShot(0, card, [this, card] {
+      m_scroll->ensureWidgetVisible(card, 0, 20);
+      // Of a card that is higher than the panel, its head.
+      if (card->height() > m_scroll->viewport()->height()) m_scroll->verticalScrollBar()->setValue(card->y());
+    });
   }
 }
 

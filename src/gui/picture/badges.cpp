@@ -7,6 +7,11 @@
 namespace bold::picture {
 namespace {
 
+// On the corner, clear of what is written below it.
+Point atCorner(const Box& b) {
+  return {b.rect.right() + 1, b.rect.y - 4};
+}
+
 std::optional<Point> placeOf(const Layout& layout, const std::string& subject) {
   if (const auto address = parseAddress(subject)) {
     const auto* t = layout.terminal(*address);
@@ -16,10 +21,10 @@ std::optional<Point> placeOf(const Layout& layout, const std::string& subject) {
       const bool right = t->at.x > b->rect.x + b->rect.w / 2;
       return Point{t->at.x + (right ? 16 : -16), t->at.y};
     }
-    if (b) return Point{b->rect.right() - 4, b->rect.y + 2};
+    if (b) return atCorner(*b);
     return std::nullopt;
   }
-  if (const auto* b = layout.box(subject)) return Point{b->rect.right() - 4, b->rect.y + 2};
+  if (const auto* b = layout.box(subject)) return atCorner(*b);
   if (const auto* t = layout.thread(subject); t && t->path.size() > 1) {
     const auto& a = t->path[t->path.size() / 2 - 1];
     const auto& b = t->path[t->path.size() / 2];

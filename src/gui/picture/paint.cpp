@@ -19,6 +19,7 @@ using picture::Thread;
 
 constexpr double kMitre = 6;
 constexpr double kFaded = 0.22;
+constexpr double kBeyond = 22;  // that a motor's words may reach over its place, within the margin
 
 QPointF q(Point p) {
   return {p.x, p.y};
@@ -190,7 +191,7 @@ void paintMotor(QPainter& p, const Box& b, bool selected) {
   for (const auto& m : b.terminals) longest = std::max(longest, m.label.size());
   const double beside = b.rect.x + 24 + 8.0 * static_cast<double>(longest);
   const double x = b.terminals.size() > 3 ? beside : b.rect.x + 26;
-  const double w = b.rect.right() - x;
+  const double w = b.rect.right() + kBeyond - x;  // nothing stands to the right of motors
   p.setFont(font(14, true));
   p.drawText(QRectF(x, centre.y() + r + 4, w, 18), Qt::AlignCenter, elided(p.font(), b.title, w));
   p.setPen(c.inkSoft);
