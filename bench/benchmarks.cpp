@@ -38,7 +38,7 @@ void analyseManyMotors(benchmark::State& state) {
   const auto h = benchOf(static_cast<int>(state.range(0)));
   for (auto _ : state) benchmark::DoNotOptimize(analyseFast(h));
 }
-BENCHMARK(analyseManyMotors)->Arg(12)->Arg(24)->Arg(48)->Unit(benchmark::kMillisecond)->Iterations(1);
+BENCHMARK(analyseManyMotors)->Arg(12)->Arg(24)->Arg(50)->Arg(100)->Arg(200)->Unit(benchmark::kMillisecond)->Iterations(1);
 
 // What there is to beat: the whole bench for every command anew, from nothing, one after the other.
 void solveNaively(benchmark::State& state) {
@@ -52,10 +52,10 @@ void solveNaively(benchmark::State& state) {
 BENCHMARK(solveNaively)->Arg(1)->Arg(6)->Arg(12)->Unit(benchmark::kMillisecond);
 
 void loadAndWriteBench(benchmark::State& state) {
-  const auto text = harness::writeHarness(benchOf(6));
+  const auto text = harness::writeHarness(benchOf(static_cast<int>(state.range(0))));
   for (auto _ : state) benchmark::DoNotOptimize(harness::writeHarness(harness::readHarness(text, "b")->harness));
 }
-BENCHMARK(loadAndWriteBench)->Unit(benchmark::kMicrosecond);
+BENCHMARK(loadAndWriteBench)->Arg(6)->Arg(50)->Arg(200)->Arg(400)->Unit(benchmark::kMicrosecond);
 
 }  // namespace
 

@@ -41,6 +41,7 @@ int main(int argc, char** argv) {
   options.addOption({"pick", "Pick the finding with this number.", "N"});
   options.addOption({"select", "Select a device, terminal or connection.", "ID"});
   options.addOption({"theme", "light or dark.", "THEME"});
+  options.addOption({"first-paint", "End as soon as the window has been painted: to measure the start."});
   options.addOption({"size", "Size of the window, such as 1024x700.", "SIZE"});
   options.addPositionalArgument("FILE", "A bench to open.");
   options.process(app);
@@ -91,6 +92,11 @@ int main(int argc, char** argv) {
       shown = new OwnPartDialog(session, QString::fromStdString(*copy), &window);
       shown->show();
     }
+  }
+
+  if (options.isSet("first-paint")) {
+    window.grab();
+    return 0;
   }
 
   if (alone) {

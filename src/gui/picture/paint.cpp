@@ -18,6 +18,7 @@ using picture::TerminalMark;
 using picture::Thread;
 
 constexpr double kMitre = 6;
+constexpr double kReach = 150;  // of labels beyond their box
 constexpr double kFaded = 0.22;
 constexpr double kBeyond = 22;  // that a motor's words may reach over its place, within the margin
 
@@ -25,12 +26,22 @@ QPointF q(Point p) {
   return {p.x, p.y};
 }
 
-QFont font(int pixels, bool bold = false, bool mono = false) {
+// Kept, because finding a font anew for every label takes longer than drawing it. Used by the window's thread only.
+const QFont& font(int pixels, bool bold = false, bool mono = false) {
+  static std::map<std::tuple<int, bool, bool>, QFont> known;
+  const auto [it, fresh] = known.try_emplace({pixels, bold, mono});
+  if (!fresh) return it->second;
   QFont f(mono ? "DejaVu Sans Mono" : "Inter");
   f.setStyleHint(mono ? QFont::Monospace : QFont::SansSerif);
   f.setPixelSize(pixels);
   f.setWeight(bold ? QFont::DemiBold : QFont::Normal);
-  return f;
+  return it->second = f;
+}
+
+QRectF around(const Thread& t) {
+  QPolygonF points;
+  for (const auto& at : t.path) points << q(at);
+  return points.boundingRect().adjusted(-kMitre, -kMitre, kMitre, kMitre);
 }
 
 // Straight legs with mitred corners.
@@ -306,19 +317,26 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
   p.setRenderHint(QPainter::Antialiasing);
   const auto chosen = selection.toStdString();
   const auto shown = [&](const std::string& id) { return lit.empty() || lit.contains(id); };
+  // What lies out of sight is left out: a picture of many motors is far larger than any window.
+  const QRectF seen = p.hasClipping() ? p.clipBoundingRect() : QRectF(-1e6, -1e6, 2e6, 2e6);
+  const auto inSight = [&](const picture::Box& b) {
+    return seen.intersects(QRectF(b.rect.x, b.rect.y, b.rect.w, b.rect.h).adjusted(-kReach, -kReach, kReach, kReach));
+  };
   for (const auto& b : layout.bars) paintBar(p, b);
   // Boxes first: a thread from the inner column of a header leaves between the pins of the outer one.
   for (const auto& b : layout.boxes) {
+    if (!inSight(b)) continue;
     p.setOpacity(shown(b.device) ? 1 : 0.45);
     paintBox(p, b, b.device == chosen);
   }
   for (const bool front : {false, true})
     for (const auto& t : layout.threads) {
-      if (shown(t.connection) != front) continue;
+      if (shown(t.connection) != front || !seen.intersects(around(t))) continue;
       p.setOpacity(front ? 1 : kFaded);
       paintThread(p, t, t.connection == chosen);
     }
   for (const auto& b : layout.boxes) {
+    if (!inSight(b)) continue;
     p.setOpacity(shown(b.device) ? 1 : 0.45);
     for (const auto& m : b.terminals) {
       paintMark(p, m, m.address.text() == chosen);

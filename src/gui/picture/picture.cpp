@@ -3,6 +3,7 @@
 #include <QEvent>
 #include <QHelpEvent>
 #include <QMouseEvent>
+#include <QPaintEvent>
 #include <QPainter>
 #include <QScrollBar>
 #include <QToolTip>
@@ -285,8 +286,9 @@ bool Picture::event(QEvent* e) {
   return QWidget::event(e);
 }
 
-void Picture::paintEvent(QPaintEvent*) {
+void Picture::paintEvent(QPaintEvent* e) {
   QPainter p(this);
+  p.setClipRect(e->rect());
   p.fillRect(rect(), gui::palette().paper);
   if (m_session.harness().devices.empty()) return;
   p.scale(m_zoom, m_zoom);
