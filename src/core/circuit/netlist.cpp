@@ -275,7 +275,7 @@ class Builder {
       if (wanted == PinState::High) at.drive = saturating(rail, node(t), r, most);
       if (wanted == PinState::Low) at.drive = saturating(node(t), ground, r, most);
       if (wanted == PinState::Float && m_in.command.action == Action::Boot) bootPull(p, t, rail, ground);
-      at.up = knee(node(t), rail, 0.5, 10);
+      if (std::ranges::count(p.tolerant, name) == 0) at.up = knee(node(t), rail, 0.5, 10);
       at.down = knee(ground, node(t), 0.5, 10);
     }
   }

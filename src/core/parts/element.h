@@ -140,6 +140,8 @@ struct Pins {
   Figure pull;                                               ///< ohm, of the boot pulls
   Figure total;                                              ///< A, absolute, of all pins together
   std::vector<std::pair<std::vector<Node>, double>> groups;  ///< pins that share a limit, A
+  std::vector<Node> tolerant;                                ///< pins without a clamp to the rail, while that is powered
+  Figure tolerated;                                          ///< V that those stand against ground
   std::string servoTimer;                                    ///< PWM unit that the usual servo library takes for itself
   bool behind = false;  ///< outputs of a register on the board: no wire reaches them, a program still does
 };

@@ -157,6 +157,8 @@ ElementBody pins(Form& f) {
   p.pull = f.figure("pull", Unit::Ohm);
   p.total = f.figure("total", Unit::Amp);
   p.groups = f.groups("groups");
+  p.tolerant = f.nodes("tolerant", 0);
+  p.tolerated = f.figure("tolerated", Unit::Volt);
   p.servoTimer = f.text("servoTimer");
   p.behind = f.flag("behind");
   return p;
@@ -307,6 +309,7 @@ struct NodeVisitor {
   void operator()(Regulator& r) const { all(r.in, r.out, r.ground); }
   void operator()(Pins& p) const {
     for (auto& n : p.pins) f(n);
+    for (auto& n : p.tolerant) f(n);
     all(p.rail, p.ground);
   }
   void operator()(Chopper& c) const {

@@ -9,6 +9,26 @@ namespace bold::checks {
 namespace {
 constexpr double kInjected = 1e-3;   // A into a protection diode that no pin promises to stand
 constexpr double kNoticed = 0.1e-3;  // A: below this no clamp conducts
+
+// A pin without a clamp stands more than its rail, but not everything.
+void beyondTolerated(const SolvedBench& s, TerminalIndex t, const PinGroup& group, Findings& out) {
+  const auto most = group.pins->tolerated.greatest();
+  const auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
+    const auto v = p.across(t, group.ground);
+    return v ? v->value : 0;
+  });
+  if (!most || worst.value <= *most) return;
+  auto f = finding(Severity::Stop, fmt::format("{} gets {}", s.bench.called(t), show(Volts{worst.value})),
+                   fmt::format("With {} the pin {} gets {}; it tolerates {}.", during(*worst.point), s.bench.called(t),
+                               show(Volts{worst.value}), show(Volts{*most})),
+                   {s.bench.address(t)});
+  f.formula = fmt::format("{} > {}", show(Volts{worst.value}), show(Volts{*most}));
+  f.args = {{"voltage", Volts{worst.value}}, {"limit", Volts{*most}}};
+  f.bar = Bar{"pin voltage", Volts{worst.value}, {}, Volts{*most}, "tolerated"};
+  f.sources = sourcesOf({&group.pins->tolerated});
+  out.push_back(std::move(f));
+}
+
 }  // namespace
 
 // Inputs above their absolute maximum, and controller pins pushed above their own rail.
@@ -41,6 +61,10 @@ Findings inputOvervoltage(const SolvedBench& s) {
     }
     const auto group = pinGroup(s.bench, t);
     if (!group || group->pins->behind) continue;
+    if (std::ranges::count(group->pins->tolerant, facts.id) > 0) {
+      beyondTolerated(s, t, *group, out);
+      continue;
+    }
     const auto pushed = largest(s, everyday, [&](const OperatingPoint& p) {
       const auto it = p.command().pins.find(t);
       if (it != p.command().pins.end() && it->second == circuit::PinState::Low) return 0.0;

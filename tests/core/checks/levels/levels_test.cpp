@@ -57,3 +57,14 @@ TEST_CASE("input-floating: a pin that the plan never drives holds nothing") {
   CHECK(f.only() == kStop);
   CHECK(f.text() == "S1 IN2 hangs on Controller D8, which no signal of the plan drives: Left may move by itself or stay dead.");
 }
+
+TEST_CASE("input-overvoltage: five volts at pins that tolerate them, and at their neighbours") {
+  const std::string pullUp = "from vnh5019\npart r9 resistor\nfigure r9.resistance 4.7 kohm\nwire r9.B stm.5V\nwire r9.A stm.";
+  CHECK(Judged("input-overvoltage", pullUp + "PB6").quiet());
+  CHECK(Judged("input-overvoltage", pullUp + "PB5").only() == kCaution);
+  CHECK(Judged("input-overvoltage", pullUp + "PA3").only() == kCaution);
+  const Judged battery("input-overvoltage",
+                       "from vnh5019\npart r9 resistor\nfigure r9.resistance 4.7 kohm\nwire r9.B bat.P\nwire r9.A stm.PB6");
+  REQUIRE(battery.only() == kStop);
+  CHECK(battery.findings[0].text.find("it tolerates 5.5 V") != std::string::npos);
+}
