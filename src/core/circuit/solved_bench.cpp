@@ -1,5 +1,6 @@
 #include "core/circuit/solved_bench.h"
 
+#include <array>
 #include <atomic>
 
 #include "core/base/parallel.h"
@@ -40,8 +41,12 @@ class Solving {
     const auto chains = chainsOf(m_solved.commands);
     for (const auto& c : chains) m_solved.points.resize(m_solved.points.size() + c.size());
     if (chains.empty()) return true;
-    beginWith(chains.front(), Action::AllOff, m_atRest);
-    beginWith(chains.front(), Action::AllRunning, m_running);
+    inParallel(2, [&](std::size_t k) {
+      if (k == 0)
+        beginWith(chains.front(), Action::AllOff, m_atRest, m_unasked[0]);
+      else
+        beginWith(chains.front(), Action::AllRunning, m_running, m_unasked[1]);
+    });
     inParallel(chains.size(), [&](std::size_t k) { chain(chains[k]); });
     return !m_gaveUp;
   }
@@ -52,8 +57,9 @@ class Solving {
 
   SolvedBench& m_solved;
   const std::function<bool()>& m_cancelled;
-  Starts m_atRest, m_running;                              // everything off, everything running: where chains begin
-  std::vector<std::unique_ptr<OperatingPoint>> m_unasked;  // those of them that nobody asked for
+  Starts m_atRest, m_running;  // everything off, everything running: where chains begin
+  using Points = std::vector<std::unique_ptr<OperatingPoint>>;
+  std::array<Points, 2> m_unasked;  // those of them that nobody asked for
   std::atomic<bool> m_gaveUp{false};
 
   static void remember(Starts& starts, const OperatingPoint* p) {
@@ -66,7 +72,7 @@ class Solving {
   }
 
   // One command at every supply state.
-  void beginWith(const Chain& benchWide, Action action, Starts& starts) {
+  void beginWith(const Chain& benchWide, Action action, Starts& starts, Points& unasked) {
     const auto first = std::ranges::find(benchWide, action, [](const Job& j) { return j.command->action; });
     if (first == benchWide.end()) return;
     for (const auto charge : {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong}) {
@@ -75,8 +81,8 @@ class Solving {
       if (asked != benchWide.end()) {
         remember(starts, one(*asked, nullptr, start));
       } else {
-        m_unasked.push_back(solve(m_solved.bench, m_solved.nets, m_solved.motors, *first->command, charge, nullptr, start));
-        remember(starts, m_unasked.back().get());
+        unasked.push_back(solve(m_solved.bench, m_solved.nets, m_solved.motors, *first->command, charge, nullptr, start));
+        remember(starts, unasked.back().get());
       }
     }
   }
