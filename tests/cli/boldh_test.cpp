@@ -64,7 +64,8 @@ TEST_CASE("check of the demo prints exactly this and ends 0") {
 TEST_CASE("check of the first try ends 1, at most 80 columns wide, without colour") {
   const auto r = run({"check", kFirstTry});
   CHECK(r.code == 1);
-  CHECK(r.out.find("Do not switch on: 4 would do damage, 9 will not work, 3 to look at again, 2\nnotes; 22 more follow from these") != std::string::npos);
+  CHECK(r.out.find("Do not switch on: 4 would do damage, 9 will not work, 3 to look at again, 2\nnotes; 22 more follow from these") !=
+        std::string::npos);
   CHECK(r.out.find(" 1 D1 is the wrong way round [stop, damage] flyback-reversed\n"
                    "   While Circulation pump is on, 352 mA flow through D1 instead of through the\n"
                    "   motor.\n"

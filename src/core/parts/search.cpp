@@ -38,9 +38,9 @@ std::vector<std::string> split(std::string_view text) {
 // Units as people type them, in lower case.
 std::optional<std::pair<double, Unit>> unitOf(const std::string& word) {
   static const std::vector<std::pair<std::string, std::pair<double, Unit>>> all{
-      {"v", {1, Unit::Volt}},     {"volt", {1, Unit::Volt}},    {"mv", {1e-3, Unit::Volt}}, {"a", {1, Unit::Amp}},
-      {"amp", {1, Unit::Amp}}, {"ma", {1e-3, Unit::Amp}}, {"ohm", {1, Unit::Ohm}},    {"mohm", {1e-3, Unit::Ohm}},
-      {"kohm", {1e3, Unit::Ohm}}, {"mh", {1e-3, Unit::Henry}},  {"uh", {1e-6, Unit::Henry}}};
+      {"v", {1, Unit::Volt}},     {"volt", {1, Unit::Volt}},   {"mv", {1e-3, Unit::Volt}}, {"a", {1, Unit::Amp}},
+      {"amp", {1, Unit::Amp}},    {"ma", {1e-3, Unit::Amp}},   {"ohm", {1, Unit::Ohm}},    {"mohm", {1e-3, Unit::Ohm}},
+      {"kohm", {1e3, Unit::Ohm}}, {"mh", {1e-3, Unit::Henry}}, {"uh", {1e-6, Unit::Henry}}};
   for (const auto& [name, unit] : all)
     if (name == word) return unit;
   return std::nullopt;

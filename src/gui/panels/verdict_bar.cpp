@@ -37,7 +37,7 @@ void VerdictBar::refresh() {
     Q_EMIT announced(accessibleName());
   }
   setAccessibleName(m_head + ": " + m_detail);
-  setToolTip(tr("Go to the first open matter"));
+  setToolTip(tr("%1.\nPress to go to the first open matter.").arg(m_detail));
   update();
 }
 

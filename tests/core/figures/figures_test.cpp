@@ -96,7 +96,7 @@ TEST_CASE("the supply sags at the start by its resistance times the current, and
     CHECK(line.y.back() > start);
     CHECK(line.y.back() < before);
   }
-  REQUIRE(c->series.size() == 2);  // empty cells do not wake the bridge
+  REQUIRE(c->series.size() == 2);                // empty cells do not wake the bridge
   CHECK(c->series[0].y[2] > c->series[1].y[2]);  // full above nominal
 }
 

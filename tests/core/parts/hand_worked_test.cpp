@@ -186,6 +186,7 @@ TEST_CASE("boards have the pins that are printed on them") {
 TEST_CASE("gauges at the ends of the row follow the formula of the gauge") {
   for (const int awg : {30, 14, 12}) {
     const double diameter = 0.127e-3 * std::pow(92.0, (36.0 - awg) / 39.0);
-    CHECK(figure("wire-" + std::to_string(awg) + "awg", "perMetre") == Approx(1.724e-8 / (3.14159265 * diameter * diameter / 4)).epsilon(0.02));
+    CHECK(figure("wire-" + std::to_string(awg) + "awg", "perMetre") ==
+          Approx(1.724e-8 / (3.14159265 * diameter * diameter / 4)).epsilon(0.02));
   }
 }
