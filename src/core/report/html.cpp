@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include "core/report/plan_lines.h"
 #include "core/report/report.h"
 
 namespace bold::report {
@@ -63,16 +64,7 @@ class Writer {
   void plan() {
     if (m_a.openChanges == 0) return;
     m_out += "<h2>To make on the bench</h2>\n<ul>\n";
-    const auto item = [&](const std::string& s) { m_out += fmt::format("<li>&#9744; {}</li>\n", escaped(s)); };
-    const auto verb = [](harness::State s) { return s == harness::State::Planned ? "add" : "take away"; };
-    for (const auto& d : m_h.devices) {
-      if (d.state != harness::State::OnBench) item(fmt::format("{} {} ({})", verb(d.state), d.called(), d.part));
-      for (const auto& [id, s] : d.settings)
-        if (!s.planned.empty()) item(fmt::format("set {} of {} to {}", id, d.called(), s.planned));
-    }
-    for (const auto& c : m_h.connections)
-      if (c.state != harness::State::OnBench)
-        item(fmt::format("{} {}: {} to {} {}", verb(c.state), c.id, c.a.text(), c.b.text(), c.colour));
+    for (const auto& l : planLines(m_h)) m_out += fmt::format("<li>&#9744; {} {}</li>\n", l.verb, escaped(l.what));
     m_out += "</ul>\n";
   }
 };

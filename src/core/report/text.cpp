@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/report/plan_lines.h"
 #include "core/report/report.h"
 #include "core/report/wrap.h"
 
@@ -73,16 +74,7 @@ class Writer {
     if (m_a.openChanges == 0) return;
     m_out += '\n';
     line("", fmt::format("To make on the bench ({}):", m_a.openChanges));
-    const auto verb = [](harness::State s) { return s == harness::State::Planned ? "add" : "take away"; };
-    for (const auto& d : h.devices) {
-      if (d.state != harness::State::OnBench) line(fmt::format("   {} ", verb(d.state)), fmt::format("{} ({})", d.called(), d.part));
-      for (const auto& [id, s] : d.settings)
-        if (!s.planned.empty())
-          line("   set ", fmt::format("{} of {} from {} to {}", id, d.called(), s.value.empty() ? "its standard" : s.value, s.planned));
-    }
-    for (const auto& c : h.connections)
-      if (c.state != harness::State::OnBench)
-        line(fmt::format("   {} ", verb(c.state)), fmt::format("{}: {} to {} {}", c.id, c.a.text(), c.b.text(), c.colour));
+    for (const auto& l : planLines(h)) line(fmt::format("   {} ", l.verb), l.what);
   }
 };
 

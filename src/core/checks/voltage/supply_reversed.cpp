@@ -53,6 +53,16 @@ const char* loadWord(const parts::Part& part) {
   return transistor ? "a transistor" : nullptr;
 }
 
+// The lower half of a split supply: another source stands on this one's plus and feeds such a load from its own.
+bool lowerHalf(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  return std::ranges::any_of(s.nets.sources(), [&](const circuit::Nets::Pole& other) {
+    if (other.device == pole.device || !s.nets.same(other.negative, pole.positive)) return false;
+    return std::ranges::any_of(s.nets.members(s.nets.of(other.positive)), [&](TerminalIndex t) {
+      return loadWord(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part) != nullptr;
+    });
+  });
+}
+
 // A source whose plus lies on the controller's ground while its minus goes to a motor or a transistor: nothing names its
 // terminals, but nobody switches a motor on a negative supply with such parts.
 void plusOnGround(const SolvedBench& s, Findings& out) {
@@ -63,6 +73,7 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
     for (const auto t : s.nets.members(s.nets.of(pole.negative)))
       if (!load) load = loadWord(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part);
     if (ground < 0 || !load) continue;
+    if (std::string_view(load) == "a transistor" && lowerHalf(s, pole)) continue;
     auto f = finding(Severity::Stop, fmt::format("{} is the wrong way round", called(s.bench, pole.device)),
                      fmt::format("The plus of {} is joined to {}, and its minus feeds {}: it is the wrong way round.",
                                  called(s.bench, pole.device), s.bench.called(ground), load),

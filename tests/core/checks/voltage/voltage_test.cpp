@@ -104,6 +104,15 @@ TEST_CASE("supply-reversed: both poles must be wrong, one alone is another matte
   CHECK(stage.findings[0].repair->text.find("s2 VM") != std::string::npos);
 }
 
+TEST_CASE("supply-reversed: a supply that feeds only loose transistors, and the lower half of a split one") {
+  const Judged turned("supply-reversed", "from bridge-loose\nexchange psu.P psu.N");
+  REQUIRE(turned.only() == kStop);
+  CHECK(turned.findings[0].repair);
+  CHECK(Judged("supply-reversed", "from bridge-loose").quiet());
+  CHECK(Judged("supply-reversed", "from bridge-loose\npart low adapter-5v-2a\npart q9 nmos-ao3400a\nwire low.P uno.GND BK\nwire low.N q9.S")
+            .quiet());
+}
+
 TEST_CASE("supply-short: copper, and a part that conducts at rest") {
   CHECK(Judged("supply-short", "from low-side").quiet());
   const Judged wire("supply-short", "from low-side\nwire psu.P q1.S");
