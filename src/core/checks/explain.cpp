@@ -90,22 +90,37 @@ class Explaining {
     return Judged{std::move(mended), std::move(*findings)};
   }
 
-  // B is explained by A when B vanishes once A's repair has been made. False when it was given up.
+  // B is explained by A when B vanishes once A's repair has been made. Sound repairs speak first: a doubtful one must not
+  // hide the finding whose repair is right. False when it was given up.
   bool tryEach() {
+    std::map<std::string, std::set<std::string>> afterDoubtful;  // what is left when it has been made
     for (auto& cause : m_a.findings) {
       if (!cause.repair || !cause.explainedBy.empty()) continue;
       const auto after = repaired(m_stands, cause);
       if (!after) return false;
       const auto id = cause.identity();
-      (mends(m_a.findings, after->findings, id) ? m_sound : m_doubtful).push_back(id);
       const auto left = identities(after->findings);
-      if (left.contains(id) || cause.severity == Severity::Note) continue;  // the repair does not even mend its own finding here
-      for (auto& f : m_a.findings)
-        if (&f != &cause && f.explainedBy.empty() && f.severity >= cause.severity && f.severity != Severity::NotJudged &&
-            !left.contains(f.identity()))
-          f.explainedBy = id;
+      if (mends(m_a.findings, after->findings, id)) {
+        m_sound.push_back(id);
+        explains(cause, left);
+      } else {
+        m_doubtful.push_back(id);
+        afterDoubtful.emplace(id, left);
+      }
     }
+    for (auto& cause : m_a.findings)
+      if (const auto it = afterDoubtful.find(cause.identity()); it != afterDoubtful.end() && cause.explainedBy.empty())
+        explains(cause, it->second);
     return true;
+  }
+
+  void explains(const Finding& cause, const std::set<std::string>& left) {
+    const auto id = cause.identity();
+    if (left.contains(id) || cause.severity == Severity::Note) return;  // the repair does not even mend its own finding here
+    for (auto& f : m_a.findings)
+      if (&f != &cause && f.explainedBy.empty() && f.severity >= cause.severity && f.severity != Severity::NotJudged &&
+          !left.contains(f.identity()))
+        f.explainedBy = id;
   }
 
   // A cause may have turned out to follow from a later one: everything points at the first cause.
