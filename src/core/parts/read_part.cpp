@@ -10,6 +10,7 @@
 #include "core/base/reader.h"
 #include "core/parts/read_element.h"
 #include "core/parts/resolve.h"
+#include "core/parts/verify_part.h"
 
 namespace bold::parts {
 namespace {
@@ -69,7 +70,7 @@ class PartReader {
         m_root.report("fitted", "is not a list of terminal pairs");
     });
     for (const auto& key : m_root.unknown()) m_root.report(key, "is not a field of a part file");
-    verify(p);
+    verifyPart(p, m_root);
     return p;
   }
 
@@ -418,40 +419,6 @@ class PartReader {
         r.report("rows", "is not a list of levels (\"010\") with the steps they make of one");
     });
     for (const auto& k : r.unknown()) r.report(k, "is not a field of microsteps");
-  }
-
-  // What one field alone cannot show: names that lead nowhere, ids used twice.
-  void verify(const Part& p) const {
-    std::set<std::string> ids;
-    for (const auto& t : p.terminals)
-      if (!ids.insert(t.id).second) m_root.report("terminals", fmt::format("has the id \"{}\" twice", t.id));
-    if (p.terminals.empty()) m_root.report("terminals", "is empty: a part needs at least one terminal");
-    const auto check = [&](const std::string& node, const char* field) {
-      if (!node.empty() && !node.starts_with('~') && !ids.contains(node))
-        m_root.report(field, fmt::format("names the terminal \"{}\", which the part does not have", node));
-    };
-    for (const auto& e : p.elements)
-      for (const auto& n : nodesOf(e)) check(n, "elements");
-    for (const auto& e : p.elements)
-      for (const auto& n : inputsOf(e)) check(n, "elements");
-    for (const auto& t : p.terminals) {
-      if (t.input) check(t.input->ground, "terminals");
-      if (t.supply) check(t.supply->back, "terminals");
-    }
-    for (const auto& [name, set] : p.levels) check(set.rail, "levels");
-    for (const auto& in : p.microsteps.inputs) check(in, "microsteps");
-    for (const auto& e : p.elements)
-      if (!e.package.empty() && !p.package(e.package))
-        m_root.report("elements", fmt::format("names the package \"{}\", which the part does not have", e.package));
-    for (const auto& c : p.channels) {
-      for (const auto& o : c.out) check(o, "channels");
-      for (const auto& [role, t] : c.signals) check(t, "channels");
-      check(c.returnTerminal, "channels");
-    }
-    for (const auto& [a, b] : p.fitted) {
-      check(a, "fitted");
-      check(b, "fitted");
-    }
   }
 };
 

@@ -1,0 +1,45 @@
+#include "core/parts/verify_part.h"
+
+#include <fmt/core.h>
+
+#include <set>
+
+#include "core/base/reader.h"
+#include "core/parts/read_element.h"
+
+namespace bold::parts {
+
+void verifyPart(const Part& p, const ObjectReader& root) {
+  std::set<std::string> ids;
+  for (const auto& t : p.terminals)
+    if (!ids.insert(t.id).second) root.report("terminals", fmt::format("has the id \"{}\" twice", t.id));
+  if (p.terminals.empty()) root.report("terminals", "is empty: a part needs at least one terminal");
+  const auto check = [&](const std::string& node, const char* field) {
+    if (!node.empty() && !node.starts_with('~') && !ids.contains(node))
+      root.report(field, fmt::format("names the terminal \"{}\", which the part does not have", node));
+  };
+  for (const auto& e : p.elements)
+    for (const auto& n : nodesOf(e)) check(n, "elements");
+  for (const auto& e : p.elements)
+    for (const auto& n : inputsOf(e)) check(n, "elements");
+  for (const auto& t : p.terminals) {
+    if (t.input) check(t.input->ground, "terminals");
+    if (t.supply) check(t.supply->back, "terminals");
+  }
+  for (const auto& [name, set] : p.levels) check(set.rail, "levels");
+  for (const auto& in : p.microsteps.inputs) check(in, "microsteps");
+  for (const auto& e : p.elements)
+    if (!e.package.empty() && !p.package(e.package))
+      root.report("elements", fmt::format("names the package \"{}\", which the part does not have", e.package));
+  for (const auto& c : p.channels) {
+    for (const auto& o : c.out) check(o, "channels");
+    for (const auto& [role, t] : c.signals) check(t, "channels");
+    check(c.returnTerminal, "channels");
+  }
+  for (const auto& [a, b] : p.fitted) {
+    check(a, "fitted");
+    check(b, "fitted");
+  }
+}
+
+}  // namespace bold::parts

@@ -1,0 +1,14 @@
+#pragma once
+
+#include "core/parts/part.h"
+
+namespace bold {
+class ObjectReader;
+}
+
+namespace bold::parts {
+
+/// What one field alone cannot show: names that lead nowhere, ids used twice. Problems go to the reader's list.
+void verifyPart(const Part& part, const ObjectReader& root);
+
+}  // namespace bold::parts
