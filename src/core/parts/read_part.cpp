@@ -4,7 +4,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 #include "core/base/address.h"
 #include "core/base/reader.h"
