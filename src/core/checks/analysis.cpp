@@ -18,35 +18,6 @@ using checks::Findings;
 using checks::Harm;
 using checks::Severity;
 
-int weight(const Finding& f) {
-  switch (f.severity) {
-    case Severity::Stop:
-      return static_cast<int>(f.harm);
-    case Severity::NotJudged:
-      return 3;
-    case Severity::Caution:
-      return 4;
-    case Severity::Note:
-      return 5;
-  }
-  return 6;
-}
-
-std::vector<Finding> runChecks(const circuit::SolvedBench& solved) {
-  std::vector<Finding> out;
-  for (const auto& c : checks::registry()) {
-    auto found = c.run(solved);
-    for (auto& f : found) {
-      f.check = c.id;
-      f.harm = c.harm;
-      out.push_back(std::move(f));
-    }
-  }
-  // The registry's order is causes before consequences; within one weight it is kept.
-  std::ranges::stable_sort(out, {}, weight);
-  return out;
-}
-
 int unknownFigures(const circuit::Bench& bench) {
   int n = 0;
   for (const auto& d : bench.devices)
@@ -65,16 +36,12 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
   return out;
 }
 
-std::unique_ptr<circuit::SolvedBench> solved(const harness::Harness& h, const parts::Library& library, const Options& options) {
-  return circuit::solveBench(circuit::makeBench(h, library), options.cancelled);
-}
-
 void markMended(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
   if (a.openChanges == 0) return;
-  const auto planned = judge(asPlanned(h), library, options);
+  const auto planned = judge(asPlanned(h), library, options, &a.judged);
   if (!planned) return;
   std::set<std::string> left;
-  for (const auto& f : *planned) left.insert(f.identity());
+  for (const auto& f : planned->findings()) left.insert(f.identity());
   for (auto& f : a.findings)
     if (!left.contains(f.identity())) f.mendedAfter = a.openChanges;
 }
@@ -151,43 +118,18 @@ const Finding* Analysis::find(const std::string& identity) const {
   return it == findings.end() ? nullptr : &*it;
 }
 
-std::optional<Findings> judge(const harness::Harness& h, const parts::Library& library, const Options& options) {
-  const auto s = solved(h, library, options);
-  return s ? std::optional(runChecks(*s)) : std::nullopt;
-}
-
-namespace {
-
-// Everything an analysis follows from: the document, and the parts as this library has them.
-std::string digestOf(const harness::Harness& h, const parts::Library& library) {
-  std::string all = harness::writeHarness(h);
-  std::set<std::string> used;
-  for (const auto& d : h.devices) used.insert(d.part);
-  for (const auto& id : used)
-    if (const auto* json = library.json(id)) all += digest(*json);
-  return digest(Json(all));
-}
-
-}  // namespace
-
 Analysis analyse(const harness::Harness& h, const parts::Library& library, const Options& options, const Analysis* previous) {
-  auto key = digestOf(h, library);
-  const bool same = previous && previous->solved && previous->digest == key;
-  if (same && previous->explained == options.explain) return *previous;
   Analysis a;
-  if (same && !previous->explained) {
-    a.solved = previous->solved;
-    a.findings = previous->findings;
-  } else {
-    auto s = solved(h, library, options);
-    if (!s) {
-      a.why.emplace_back("it was given up before it was done");
-      return a;
-    }
-    a.solved = std::move(s);
-    a.findings = runChecks(*a.solved);
+  auto judged = judge(h, library, options, previous ? &previous->judged : nullptr);
+  if (!judged) {
+    a.why.emplace_back("it was given up before it was done");
+    return a;
   }
-  a.digest = std::move(key);
+  const bool same = previous && previous->solved && previous->judged.digest == judged->digest;
+  if (same && previous->explained == options.explain) return *previous;
+  a.judged = std::move(*judged);
+  a.solved = same ? previous->solved : whole(a.judged, h, library);
+  a.findings = a.judged.findings();
   a.checks = static_cast<int>(checks::registry().size());
   for (const auto& p : a.solved->points) a.commands += p->solved();
   a.unknownFigures = unknownFigures(a.solved->bench);

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "core/checks/check.h"
+#include "core/checks/judged_bench.h"
 #include "core/parts/library.h"
 
 namespace bold {
@@ -17,6 +18,7 @@ enum class Verdict { DoNotSwitchOn, NotJudged, LookAgain, Clear };
 struct Analysis {
   std::vector<checks::Finding> findings;  ///< sorted: stops by harm, cautions, notes; causes before what they explain
   std::shared_ptr<const circuit::SolvedBench> solved;
+  JudgedBench judged;  ///< what the next analysis may take over
   Verdict verdict = Verdict::NotJudged;
   std::vector<std::string> why;  ///< for Not judged and Look again: what stands in the way, in words
   bool explained = false;        ///< whether it was worked out what follows from what
@@ -24,7 +26,6 @@ struct Analysis {
   int commands = 0;              ///< how many commands were solved
   int unknownFigures = 0;
   int openChanges = 0;                   ///< planned and not made yet
-  std::string digest;                    ///< of the document and the parts it was worked out from
   std::vector<std::string> assumptions;  ///< what was taken for granted: default wires, ambient
   std::vector<std::string> leftOut;      ///< what was not judged: motors without signals
 

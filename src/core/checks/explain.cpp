@@ -85,9 +85,9 @@ class Explaining {
     auto mended = h;
     harness::apply(mended, f.repair->edit);
     mended = asPlanned(mended);
-    auto findings = judge(mended, m_library, m_options);
-    if (!findings) return std::nullopt;
-    return Judged{std::move(mended), std::move(*findings)};
+    const auto judged = judge(mended, m_library, m_options, &m_a.judged);
+    if (!judged) return std::nullopt;
+    return Judged{std::move(mended), judged->findings()};
   }
 
   // B is explained by A when B vanishes once A's repair has been made. Sound repairs speak first: a doubtful one must not

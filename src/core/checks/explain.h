@@ -4,9 +4,6 @@
 
 namespace bold {
 
-/// What every check says about a bench, causes first; nothing when it was given up.
-std::optional<checks::Findings> judge(const harness::Harness& harness, const parts::Library& library, const Options& options);
-
 /// Works out which findings follow from which, and keeps only repairs that can be trusted: one that, made alone, takes its
 /// finding away and brings up no other stop or caution; on a bench with several faults, one that does so once the others
 /// are mended. What follows from a cause has no repair of its own: mending the cause mends it.

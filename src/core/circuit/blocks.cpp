@@ -1,65 +1,9 @@
 #include "core/circuit/blocks.h"
 
-#include <algorithm>
-
+#include "core/circuit/bridges.h"
 #include "core/circuit/nets.h"
 
 namespace bold::circuit {
-namespace {
-
-struct Edge {
-  int to, id;
-};
-
-// Edges without which their ends no longer hang together: depth first search with low links, by an explicit stack.
-std::vector<bool> bridges(int nodes, const std::vector<std::pair<int, int>>& edges) {
-  std::vector<std::vector<Edge>> around(static_cast<std::size_t>(nodes));
-  for (std::size_t e = 0; e < edges.size(); ++e) {
-    const auto [a, b] = edges[e];
-    if (a == b) continue;
-    around[static_cast<std::size_t>(a)].push_back({b, static_cast<int>(e)});
-    around[static_cast<std::size_t>(b)].push_back({a, static_cast<int>(e)});
-  }
-  std::vector<bool> out(edges.size(), false);
-  std::vector<int> found(static_cast<std::size_t>(nodes), -1);
-  std::vector<int> low(static_cast<std::size_t>(nodes), 0);
-  struct Frame {
-    int node, by;
-    std::size_t next;
-  };
-  std::vector<Frame> stack;
-  int time = 0;
-  for (int root = 0; root < nodes; ++root) {
-    if (found[static_cast<std::size_t>(root)] >= 0) continue;
-    stack.push_back({root, -1, 0});
-    found[static_cast<std::size_t>(root)] = low[static_cast<std::size_t>(root)] = time++;
-    while (!stack.empty()) {
-      auto& frame = stack.back();
-      const auto here = static_cast<std::size_t>(frame.node);
-      if (frame.next < around[here].size()) {
-        const auto edge = around[here][frame.next++];
-        const auto there = static_cast<std::size_t>(edge.to);
-        if (edge.id == frame.by) continue;
-        if (found[there] >= 0) {
-          low[here] = std::min(low[here], found[there]);
-        } else {
-          found[there] = low[there] = time++;
-          stack.push_back({edge.to, edge.id, 0});
-        }
-        continue;
-      }
-      const auto done = frame;
-      stack.pop_back();
-      if (stack.empty()) continue;
-      const auto parent = static_cast<std::size_t>(stack.back().node);
-      low[parent] = std::min(low[parent], low[here]);
-      if (low[here] > found[parent]) out[static_cast<std::size_t>(done.by)] = true;
-    }
-  }
-  return out;
-}
-
-}  // namespace
 
 Blocks::Shape shapeOf(const Circuit& circuit) {
   using Kind = Branch::Kind;

@@ -1,26 +1,28 @@
 #include "core/circuit/motors.h"
 
 #include <algorithm>
+#include <set>
 
 namespace bold::circuit {
 namespace {
 
+// In bench order.
 std::vector<ChannelRef> channelsReached(const Bench& bench, const Nets& nets, const Motor& m) {
-  std::vector<ChannelRef> out;
-  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
-    const auto& part = *bench.devices[d].part;
-    for (std::size_t c = 0; c < part.channels.size(); ++c) {
-      bool touches = false;
-      for (const auto& o : part.channels[c].out) {
-        const auto t = bench.terminal(static_cast<int>(d), o);
-        for (std::size_t w = 0; w < m.windings.size() && t >= 0; ++w) {
-          const auto& winding = windingOf(bench, m, w);
-          touches = touches || nets.same(t, bench.terminal(m.device, winding.a)) || nets.same(t, bench.terminal(m.device, winding.b));
-        }
+  std::set<std::pair<int, int>> found;
+  for (std::size_t w = 0; w < m.windings.size(); ++w)
+    for (const auto& end : {windingOf(bench, m, w).a, windingOf(bench, m, w).b}) {
+      const auto lead = bench.terminal(m.device, end);
+      if (lead < 0) continue;
+      for (const auto t : nets.members(nets.of(lead))) {
+        const int d = bench.deviceOf(t);
+        const auto& channels = bench.devices[static_cast<std::size_t>(d)].part->channels;
+        for (std::size_t c = 0; c < channels.size(); ++c)
+          if (std::ranges::any_of(channels[c].out, [&](const auto& o) { return bench.terminal(d, o) == t; }))
+            found.emplace(d, static_cast<int>(c));
       }
-      if (touches) out.push_back({static_cast<int>(d), static_cast<int>(c)});
     }
-  }
+  std::vector<ChannelRef> out;
+  for (const auto& [d, c] : found) out.push_back({d, c});
   return out;
 }
 

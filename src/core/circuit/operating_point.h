@@ -55,7 +55,8 @@ class OperatingPoint {
   virtual double arcShare(int motor) const = 0;
 };
 
-/// Solves one command. `currents` gives the running current of each winding of the opened motor (JustOpened).
+/// Solves one command, which the point refers to from then on. `currents` gives the running current of each winding of the opened motor
+/// (JustOpened).
 /// @param start the point to begin from, or nullptr; only saves time
 std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors, const Command& command,
                                       Charge charge, const OperatingPoint* running, const OperatingPoint* start);

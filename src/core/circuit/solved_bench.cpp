@@ -118,7 +118,18 @@ class Solving {
 
 }  // namespace
 
-SolvedBench::SolvedBench(Bench b) : bench(std::move(b)), nets(bench), motors(motorsOf(bench, nets)), commands(commandsOf(bench, motors)) {}
+SolvedBench::SolvedBench(Bench b) : SolvedBench(std::move(b), {}) {
+  commands = commandsOf(bench, motors);
+}
+SolvedBench::SolvedBench(Bench b, std::vector<Command> asked)
+    : bench(std::move(b)), nets(bench), motors(motorsOf(bench, nets)), commands(std::move(asked)) {}
+
+void SolvedBench::index() {
+  for (const auto& p : points) {
+    const auto& c = p->command();
+    if (p->solved()) m_byWhat.try_emplace({c.motor, c.action, c.moment, p->charge(), c.step}, p.get());
+  }
+}
 
 const OperatingPoint* SolvedBench::point(int motor, Action action, Moment moment, Charge charge, int step) const {
   const auto it = m_byWhat.find({motor, action, moment, charge, step});
@@ -138,10 +149,7 @@ const OperatingPoint* SolvedBench::running(int motor, Charge charge) const {
 std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled) {
   auto solved = std::make_unique<SolvedBench>(std::move(bench));
   if (!Solving(*solved, cancelled).run()) return nullptr;
-  for (const auto& p : solved->points) {
-    const auto& c = p->command();
-    if (p->solved()) solved->m_byWhat.try_emplace({c.motor, c.action, c.moment, p->charge(), c.step}, p.get());
-  }
+  solved->index();
   return solved;
 }
 

@@ -19,6 +19,7 @@ struct SolvedBench {
   std::vector<std::unique_ptr<OperatingPoint>> points;  ///< in command order, then charge
 
   explicit SolvedBench(Bench b);
+  SolvedBench(Bench b, std::vector<Command> asked);
   SolvedBench(const SolvedBench&) = delete;  // motors and points refer into this object
   SolvedBench& operator=(const SolvedBench&) = delete;
 
@@ -29,8 +30,10 @@ struct SolvedBench {
   /// The first action of a motor (forward, hold, first step, move), running.
   const OperatingPoint* running(int motor, Charge charge) const;
 
+  /// To be called once the points are there: makes them known to point().
+  void index();
+
  private:
-  friend std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled);
   std::map<std::tuple<int, Action, Moment, Charge, int>, const OperatingPoint*> m_byWhat;  // solved ones only
 };
 

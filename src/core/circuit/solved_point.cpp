@@ -166,7 +166,7 @@ class SolvedPoint : public OperatingPoint {
   const Bench& m_bench;
   const Nets& m_nets;
   const std::vector<Motor>& m_motors;
-  Command m_command;
+  const Command& m_command;
   Charge m_charge;
   std::string m_whyNot;
   Netlist m_netlist;

@@ -216,24 +216,24 @@ void Session::check() {
   *m_latest = revision;
   if (!m_staleTimer.isActive()) m_staleTimer.start();
   const QPointer<Session> self(this);
-  QThreadPool::globalInstance()->start([self, revision, latest = m_latest, harness = m_harness, library = m_library] {
-    // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
-    Analysis previous;
-    for (const bool explain : {false, true}) {
-      Options options;
-      options.explain = explain;
-      options.cancelled = [&] { return latest->load() != revision; };
-      auto analysis = analyse(harness, library, options, &previous);
-      previous = analysis;
-      if (latest->load() != revision || !analysis.solved) return;
-      QMetaObject::invokeMethod(
-          self.data(),
-          [self, revision, analysis = std::move(analysis)]() mutable {
-            if (self) self->finished(revision, std::move(analysis));
-          },
-          Qt::QueuedConnection);
-    }
-  });
+  QThreadPool::globalInstance()->start(
+      [self, revision, latest = m_latest, harness = m_harness, library = m_library, previous = m_analysis]() mutable {
+        // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
+        for (const bool explain : {false, true}) {
+          Options options;
+          options.explain = explain;
+          options.cancelled = [&] { return latest->load() != revision; };
+          auto analysis = analyse(harness, library, options, &previous);
+          previous = analysis;
+          if (latest->load() != revision || !analysis.solved) return;
+          QMetaObject::invokeMethod(
+              self.data(),
+              [self, revision, analysis = std::move(analysis)]() mutable {
+                if (self) self->finished(revision, std::move(analysis));
+              },
+              Qt::QueuedConnection);
+        }
+      });
 }
 
 void Session::finished(quint64 revision, Analysis analysis) {

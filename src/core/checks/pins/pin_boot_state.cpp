@@ -99,8 +99,12 @@ TerminalIndex floatingGate(const SolvedBench& s, const OperatingPoint& p, const 
     bool onLead = false;
     for (std::size_t i = 0; i < m.windings.size() && drain >= 0; ++i) {
       const auto& w = circuit::windingOf(s.bench, m, i);
-      for (const auto& n : {w.a, w.b})
-        onLead = onLead || s.nets.same(drain, s.bench.terminal(m.device, n)) || s.nets.same(source, s.bench.terminal(m.device, n));
+      for (const auto& n : {w.a, w.b}) {
+        const auto lead = s.bench.terminal(m.device, n);
+        // A lead on a pole of a supply is joined to the transistors of all other motors too.
+        if (sourceAt(s, lead, true) || sourceAt(s, lead, false)) continue;
+        onLead = onLead || s.nets.same(drain, lead) || s.nets.same(source, lead);
+      }
     }
     if (!onLead || gate < 0 || source < 0 || drivenBy(s, gate) < 0) return;
     const auto r = p.resistance(gate, source);

@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <limits>
 
 #include "core/checks/queries.h"
 
@@ -9,11 +10,16 @@ namespace {
 
 // What hard potential a terminal's copper belongs to, in words; empty when none.
 std::string rail(const SolvedBench& s, TerminalIndex t) {
-  for (const auto& pole : s.nets.sources()) {
-    if (s.nets.same(t, pole.positive)) return "the plus of " + called(s.bench, pole.device);
-    if (s.nets.same(t, pole.negative)) return "the minus of " + called(s.bench, pole.device);
-  }
   std::string word;
+  // Where several supplies share the copper, the one that people find first when they follow the wires.
+  double nearest = std::numeric_limits<double>::infinity();
+  for (const auto& pole : s.nets.sources())
+    for (const auto& [end, name] : {std::pair{pole.positive, "the plus of "}, std::pair{pole.negative, "the minus of "}})
+      if (const auto far = copperDistance(s, t, end, Metres{nearest}); far && far->value < nearest) {
+        nearest = far->value;
+        word = name + called(s.bench, pole.device);
+      }
+  if (!word.empty()) return word;
   eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& p) {
     for (const auto& [node, name] : {std::pair{p.rail, "the supply of "}, std::pair{p.ground, "the ground of "}})
       if (s.nets.same(t, s.bench.terminal(d, node))) word = name + called(s.bench, d);

@@ -40,3 +40,14 @@ TEST_CASE("pin-conflict: one pin twice, two pins joined, a shared standby") {
   CHECK(joined.findings[0].subjects == std::vector<std::string>{"uno.D8", "uno.D7"});
   CHECK(Judged("pin-conflict", "from bridge\nwire uno.D11 uno.D12").quiet());  // neither is driven
 }
+
+TEST_CASE("pin-boot-state: a gate that nothing holds is told with its own motor, whatever else shares the minus") {
+  CHECK(Judged("pin-boot-state", "from low-side").quiet());
+  // A second lane whose gate floats, and a first one whose motor has both leads on the minus: it reaches no gate but its own.
+  const std::string second =
+      "part m2 brushed-gear25-12v\npart q2 nmos-irlz44n\npart d2 diode-1n5822\nwire psu.P m2.P\nwire m2.N q2.D\nwire q2.S psu.N\n"
+      "wire d2.K m2.P\nwire d2.A m2.N\nwire uno.D6 q2.G\nintent m2 stage=q2 in=uno.D6\n";
+  const Judged f("pin-boot-state", "from low-side\nmove psu.P psu.N\n" + second);
+  REQUIRE(f.findings.size() == 1);
+  CHECK(f.findings[0].subjects == std::vector<std::string>{"q2.G", "m2"});
+}

@@ -141,6 +141,12 @@ TEST_CASE("output-short: rails, the other output, and a driven pin on a rail") {
   // Two motors in parallel join outputs of two channels on purpose: not this check's word.
   CHECK(Judged("output-short", "from low-side\nwire uno.D6 uno.GND").quiet());  // D6 is not driven
   CHECK(Judged("output-short", "from low-side\nwire uno.D5 uno.GND").only() == kStop);
+  // Of several supplies on one minus the nearest is named: it comes first in the document here, and last there.
+  const std::string lane = "part far adapter-12v-2a\nwire far.N psu.N BK 22AWG 2m\nwire s9.OUT1 far.N\npart s9 l298n-module\n";
+  CHECK(Judged("output-short", "part psu adapter-12v-2a\n" + lane).text() ==
+        "The output s9 OUT1 is joined to the minus of far: switching it the other way is a short.");
+  CHECK(Judged("output-short", lane + "part psu adapter-12v-2a\n").text() ==
+        "The output s9 OUT1 is joined to the minus of far: switching it the other way is a short.");
 }
 
 TEST_CASE("controller-unpowered: USB, jack, VIN and the 5 V pin all count as power") {

@@ -1,0 +1,128 @@
+#include "core/checks/judged_bench.h"
+
+#include <algorithm>
+#include <nlohmann/json.hpp>
+#include <set>
+
+#include "core/base/parallel.h"
+#include "core/checks/analysis.h"
+#include "core/checks/check.h"
+#include "core/circuit/cells.h"
+#include "core/circuit/joined_bench.h"
+#include "core/harness/read_harness.h"
+
+namespace bold {
+namespace {
+
+using checks::Findings;
+
+Findings runChecks(const circuit::SolvedBench& solved) {
+  Findings out;
+  for (const auto& c : checks::registry()) {
+    auto found = c.run(solved);
+    for (auto& f : found) {
+      f.check = c.id;
+      f.harm = c.harm;
+      out.push_back(std::move(f));
+    }
+  }
+  return out;
+}
+
+// Everything a judgement follows from: the document, and the parts as this library has them.
+std::string digestOf(const harness::Harness& h, const parts::Library& library) {
+  std::string all = harness::writeHarness(h);
+  std::set<std::string> used;
+  for (const auto& d : h.devices) used.insert(d.part);
+  for (const auto& id : used)
+    if (const auto* json = library.json(id)) all += digest(*json);
+  return digest(Json(all));
+}
+
+std::set<std::string> idsOf(const harness::Harness& h) {
+  std::set<std::string> out;
+  for (const auto& d : h.devices) out.insert(d.id);
+  for (const auto& c : h.connections) out.insert(c.id);
+  for (const auto& i : h.intents) out.insert(i.id);
+  return out;
+}
+
+// Takes over what is the same; a repair that was planned among other ids might use one that has been taken since.
+bool stillHolds(const JudgedCell& cell, const std::string& digest, const std::string& ids) {
+  if (cell.digest != digest) return false;
+  return cell.ids == ids || std::ranges::none_of(cell.findings, [](const auto& f) { return f.repair.has_value(); });
+}
+
+std::shared_ptr<const JudgedCell> judgeCell(const harness::Harness& cell, const parts::Library& library, const Options& options,
+                                            const std::set<std::string>& ids, JudgedCell made) {
+  auto bench = circuit::makeBench(cell, library);
+  bench.ids = ids;
+  made.solved = circuit::solveBench(std::move(bench), options.cancelled);
+  if (!made.solved) return nullptr;
+  made.findings = runChecks(*made.solved);
+  return std::make_shared<const JudgedCell>(std::move(made));
+}
+
+}  // namespace
+
+int weight(const checks::Finding& f) {
+  switch (f.severity) {
+    case checks::Severity::Stop:
+      return static_cast<int>(f.harm);
+    case checks::Severity::NotJudged:
+      return 3;
+    case checks::Severity::Caution:
+      return 4;
+    case checks::Severity::Note:
+      return 5;
+  }
+  return 6;
+}
+
+Findings JudgedBench::findings() const {
+  if (cells.size() == 1) {
+    auto out = cells.front()->findings;
+    std::ranges::stable_sort(out, {}, weight);
+    return out;
+  }
+  std::map<std::string_view, std::vector<const checks::Finding*>> byCheck;
+  std::set<std::string> said;  // what is true of the whole bench is said in every cell
+  for (const auto& c : cells)
+    for (const auto& f : c->findings)
+      if (said.insert(f.identity()).second) byCheck[f.check].push_back(&f);
+  Findings out;
+  for (const auto& c : checks::registry())
+    for (const auto* f : byCheck[c.id]) out.push_back(*f);
+  std::ranges::stable_sort(out, {}, weight);
+  return out;
+}
+
+std::optional<JudgedBench> judge(const harness::Harness& h, const parts::Library& library, const Options& options,
+                                 const JudgedBench* known) {
+  JudgedBench out;
+  out.digest = digestOf(h, library);
+  auto split = circuit::cellsOf(h, library);
+  out.cuts = std::move(split.cuts);
+  const auto ids = idsOf(h);
+  const auto idsDigest = digest(Json(ids));
+  out.cells.resize(split.parts.size());
+  inParallel(split.parts.size(), [&](std::size_t k) {
+    const auto& cell = split.parts[k];
+    auto own = split.parts.size() == 1 ? out.digest : digestOf(cell, library);
+    if (known)
+      for (const auto& other : known->cells)
+        if (stillHolds(*other, own, idsDigest)) out.cells[k] = other;
+    if (!out.cells[k]) out.cells[k] = judgeCell(cell, library, options, ids, {std::move(own), idsDigest, nullptr, {}});
+  });
+  if (std::ranges::any_of(out.cells, [](const auto& c) { return c == nullptr; })) return std::nullopt;
+  return out;
+}
+
+std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const harness::Harness& h, const parts::Library& library) {
+  if (judged.cells.size() == 1) return judged.cells.front()->solved;
+  std::vector<std::shared_ptr<const circuit::SolvedBench>> cells;
+  for (const auto& c : judged.cells) cells.push_back(c->solved);
+  return circuit::join(circuit::makeBench(h, library), std::move(cells), judged.cuts);
+}
+
+}  // namespace bold

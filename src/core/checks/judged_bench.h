@@ -1,0 +1,52 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/checks/finding.h"
+#include "core/circuit/solved_bench.h"
+
+namespace bold::parts {
+class Library;
+}
+namespace bold::harness {
+struct Harness;
+}
+
+namespace bold {
+
+struct Options;
+
+/// What every check says of one cell of a bench (circuit/cells.h), before anything is explained. Never changed, so that an
+/// analysis can take it over from an earlier one.
+struct JudgedCell {
+  std::string digest;  ///< of its document and the parts it was worked out from
+  std::string ids;     ///< digest of all ids of the whole document: repairs need free ones
+  std::shared_ptr<const circuit::SolvedBench> solved;
+  checks::Findings findings;  ///< in the order of the checks
+};
+
+struct JudgedBench {
+  std::string digest;  ///< of the document and the parts it was worked out from
+  std::vector<std::shared_ptr<const JudgedCell>> cells;
+  std::vector<std::string> cuts;  ///< ids of the ground wires between them
+
+  /// Of all cells: the gravest first, of equal ones causes before consequences.
+  checks::Findings findings() const;
+};
+
+/// Nothing when it was given up.
+/// @param known cells that are the same are taken over from it; only saves work
+std::optional<JudgedBench> judge(const harness::Harness& harness, const parts::Library& library, const Options& options,
+                                 const JudgedBench* known = nullptr);
+
+/// The judged bench as one.
+std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const harness::Harness& harness,
+                                                  const parts::Library& library);
+
+/// By which findings are sorted: less is graver.
+int weight(const checks::Finding& finding);
+
+}  // namespace bold
