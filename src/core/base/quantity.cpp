@@ -46,6 +46,8 @@ struct Prefix {
   std::string_view shown;
   int exponent;
 };
+constexpr double kNoVoltage = 1e-6;
+
 constexpr std::array kPrefixes{Prefix{"p", "p", -12}, Prefix{"n", "n", -9}, Prefix{"u", "µ", -6}, Prefix{"m", "m", -3},
                                Prefix{"", "", 0},     Prefix{"k", "k", 3},  Prefix{"M", "M", 6}};
 
@@ -173,6 +175,8 @@ std::string fileText(AnyQuantity q) {
 std::string displayText(AnyQuantity q) {
   const auto& unit = nameOf(q.unit);
   double v = q.value;
+  // Less than solving is exact to, and less than anybody could measure on a bench.
+  if (q.unit == Unit::Volt && std::abs(v) < kNoVoltage) v = 0;
   const Prefix* prefix = &kPrefixes[4];
   if (unit.prefixes && v != 0)
     for (const auto& p : kPrefixes)

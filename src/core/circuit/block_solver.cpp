@@ -14,10 +14,12 @@ namespace {
 using Kind = Branch::Kind;
 
 constexpr double kVoltTolerance = 1e-6;
+constexpr double kRoughly = 1e-3;  // of the voltages on the way
 constexpr double kAmpTolerance = 1e-9;
 constexpr double kModeMargin = 1e-9;  // A
 constexpr double kIdle = 1e-7;        // S: what is left of a supply that gives nothing, or all it can
 constexpr int kMostFlips = 40;
+constexpr int kTogether = 4;  // rounds
 
 // i = v / r bending over to +-limit: v / r / (1 + u^p)^(1/p) with u = |v| / (r limit). p sets how sharp the corner is: 2
 // for transistors, 6 for motors (written out, since pow takes many times as long).
@@ -58,20 +60,18 @@ enum class Mode { Giving, Idle, Limit };
 
 class System {
  public:
-  /// @param known a pattern that may fit
-  System(const Circuit& c, std::shared_ptr<const SparsePattern> known, std::shared_ptr<const BranchSlots> slots,
-         std::shared_ptr<SparseFactors> spare)
-      : m_c(c), m_n(c.nodes), m_residual(c.nodes), m_factors(std::move(spare)) {
-    std::vector<SparsePattern::Ends> ends;
-    ends.reserve(c.branches.size());
-    for (const auto& b : c.branches) ends.push_back({b.a, b.b, b.c});
-    m_pattern = std::move(known);
-    m_slots = std::move(slots);
-    if (!m_pattern || !m_slots || m_slots->ends != ends) {
-      auto found = m_pattern ? m_pattern->slots(c.nodes, ends) : std::nullopt;
+  /// @param s whose circuit it is, and whose pattern and factors it takes where they fit
+  explicit System(BlockSolution& s) : m_c(s.circuit), m_n(s.circuit.nodes), m_residual(s.circuit.nodes), m_factors(std::move(s.factors)) {
+    m_pattern = s.pattern;
+    m_slots = s.slots;
+    if (!m_pattern || !m_slots || !fits(*m_slots)) {
+      std::vector<SparsePattern::Ends> ends;
+      ends.reserve(m_c.branches.size());
+      for (const auto& b : m_c.branches) ends.push_back({b.a, b.b, b.c});
+      auto found = m_pattern ? m_pattern->slots(m_n, ends) : std::nullopt;
       if (!found) {
-        m_pattern = std::make_shared<const SparsePattern>(c.nodes, ends);
-        found = m_pattern->slots(c.nodes, ends);
+        m_pattern = std::make_shared<const SparsePattern>(m_n, ends);
+        found = m_pattern->slots(m_n, ends);
       }
       m_slots = std::make_shared<const BranchSlots>(BranchSlots{std::move(ends), std::move(*found)});
     }
@@ -95,8 +95,9 @@ class System {
     return out;
   }
 
-  // Puts the one supply that is furthest from its mode into the right one; false when all stand right.
-  bool flip(const Eigen::VectorXd& x) {
+  // Puts supplies into the right mode: all at once, or only the one that is furthest from it; false when all stand right.
+  bool flip(const Eigen::VectorXd& x, bool all) {
+    bool any = false;
     std::size_t worst = m_modes.size();
     double most = 0;
     Mode next = Mode::Giving;
@@ -108,16 +109,19 @@ class System {
       const Mode right = want < least - kModeMargin ? Mode::Idle : want > b.limit + kModeMargin ? Mode::Limit : Mode::Giving;
       const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= b.limit);
       if (right == m_modes[k] || stays) continue;
+      any = true;
+      const Mode better = m_modes[k] == Mode::Giving ? right : Mode::Giving;
       const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
-      if (off > most) {
+      if (all) {
+        m_modes[k] = better;
+      } else if (off > most) {
         most = off;
         worst = k;
-        next = m_modes[k] == Mode::Giving ? right : Mode::Giving;
+        next = better;
       }
     }
-    if (worst == m_modes.size()) return false;
-    m_modes[worst] = next;
-    return true;
+    if (worst < m_modes.size()) m_modes[worst] = next;
+    return any;
   }
 
   // Stamps every branch at x; fills the currents. `soft` adds a share of its linear part to every element that can go
@@ -164,6 +168,12 @@ class System {
     if (b.kind == Kind::Source) return (b.v0 - (x(b.a) - x(b.b))) / b.r;
     const double head = x(b.a) - x(b.c) - b.drop;
     return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x(b.b) - x(b.c))) / b.r;
+  }
+
+  bool fits(const BranchSlots& known) const {
+    return m_pattern->nodes() == m_n && std::ranges::equal(known.ends, m_c.branches, [](const auto& ends, const Branch& b) {
+             return ends[0] == b.a && ends[1] == b.b && ends[2] == b.c;
+           });
   }
 
   double& at(int slot) { return m_jacobian[static_cast<std::size_t>(slot)]; }
@@ -270,9 +280,9 @@ class System {
 
 // Settled: no node wants to move, or what would move it is less current than anybody could measure. The second half is
 // for nodes that only open semiconductors hold: rounding alone moves those by millivolts.
-bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, const Eigen::VectorXd& x) {
+bool settledAt(const Eigen::VectorXd& step, const Eigen::VectorXd& residual, const Eigen::VectorXd& x, double tolerance) {
   for (Eigen::Index i = 0; i < step.size(); ++i)
-    if (!(std::abs(step(i)) <= kVoltTolerance + 1e-6 * std::min(std::abs(x(i)), 100.0)) && !(std::abs(residual(i)) <= kAmpTolerance))
+    if (!(std::abs(step(i)) <= tolerance * (1 + std::min(std::abs(x(i)), 100.0))) && !(std::abs(residual(i)) <= kAmpTolerance))
       return false;
   return true;
 }
@@ -282,7 +292,7 @@ constexpr double kPolishStep = 1e-5;  // V
 constexpr double kExact = 1e-12;      // A
 constexpr double kLongest = 50;       // V a step
 constexpr int kQuick = 16;            // passes that a start close to the solution needs at most
-constexpr int kHurried = 3;           // a stage on the way there need not come to rest
+constexpr int kHurried = 1;           // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
 
 // Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
@@ -306,36 +316,50 @@ void polish(System& system, Eigen::VectorXd& x, std::vector<double>& amps) {
   }
 }
 
-// Newton's method from x; false when it does not settle.
-bool iterate(System& system, Eigen::VectorXd& x, double soft, int most, std::vector<double>& amps, int& passes) {
+enum class Rest { None, Rough, Full };
+
+// Newton's method from x, until it is as settled as wanted (or more).
+Rest iterate(System& system, Eigen::VectorXd& x, double soft, int most, Rest wanted, std::vector<double>& amps, int& passes) {
   double trust = kLongest;
   Eigen::VectorXd last;
   for (int pass = 0; pass < most; ++pass) {
     ++passes;
     system.stamp(x, soft, amps);
     const auto* factors = system.factor();
-    if (!factors) return false;
+    if (!factors) return Rest::None;
     Eigen::VectorXd step = -factors->solve(system.residual());
-    if (!step.allFinite()) return false;
+    if (!step.allFinite()) return Rest::None;
     const double largest = step.cwiseAbs().maxCoeff();
-    const bool settled = settledAt(step, system.residual(), x);
-    if (settled && !system.sound()) continue;  // with fresh pivots from here
+    const bool full = settledAt(step, system.residual(), x, kVoltTolerance);
+    const bool settled = full || (wanted == Rest::Rough && settledAt(step, system.residual(), x, kRoughly));
+    if (full && !system.sound()) continue;  // with fresh pivots from here
     // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
     // from one to the other: whenever the direction turns, the next step is held shorter.
     trust = last.size() > 0 && step.dot(last) < 0 ? 0.4 * last.cwiseAbs().maxCoeff() : std::min(kLongest, 1.5 * trust);
     if (largest > trust) step *= trust / largest;
     last = step;
     x += step;
-    if (settled) return true;
+    if (settled) return full ? Rest::Full : Rest::Rough;
   }
-  return false;
+  return Rest::None;
 }
 
-// Newton's method for one set of modes after the other, until every supply stands right.
-bool settle(System& system, Eigen::VectorXd& x, int most, BlockSolution& s) {
-  for (int flips = 0; flips < kMostFlips; ++flips) {
-    if (!iterate(system, x, 0, most, s.amps, s.passes)) return false;
-    if (!system.flip(x)) return true;
+// Newton's method for one set of modes after the other, until every supply stands right. Where one stands shows long before
+// the last microvolt.
+// @param together for so many rounds all go at once where they want to; then one at a time, so that two cannot chase each other
+bool settle(System& system, Eigen::VectorXd& x, int most, int together, BlockSolution& s) {
+  Rest wanted = Rest::Rough;
+  for (int flips = 0; flips < kMostFlips;) {
+    const auto rest = iterate(system, x, 0, most, wanted, s.amps, s.passes);
+    if (rest == Rest::None) return false;
+    if (system.flip(x, flips < together)) {
+      ++flips;
+      wanted = Rest::Rough;
+    } else if (rest == Rest::Full) {
+      return true;
+    } else {
+      wanted = Rest::Full;
+    }
   }
   return false;
 }
@@ -351,27 +375,24 @@ std::optional<double> BlockSolution::resistance(int a, int b) const {
   return v(a) - v(b);
 }
 
-std::shared_ptr<BlockSolution> solveBlock(Circuit circuit, const BlockSolution* start, std::shared_ptr<SparseFactors> spare,
-                                          Accuracy accuracy) {
-  auto out = std::make_shared<BlockSolution>();
-  auto& s = *out;
-  s.circuit = std::move(circuit);
+void solveBlock(BlockSolution& s, Accuracy accuracy) {
+  s.passes = 0;
   s.amps.resize(s.circuit.branches.size());
-  System system(s.circuit, start ? start->pattern : nullptr, start ? start->slots : nullptr, std::move(spare));
+  System system(s);
   Eigen::VectorXd x = Eigen::VectorXd::Zero(s.circuit.nodes);
-  const bool warm = start && static_cast<int>(start->volts.size()) == s.circuit.nodes;
+  const bool warm = static_cast<int>(s.volts.size()) == s.circuit.nodes;
   if (warm) {
-    x = Eigen::Map<const Eigen::VectorXd>(start->volts.data(), s.circuit.nodes);
-    system.begin(start->modes);
+    x = Eigen::Map<const Eigen::VectorXd>(s.volts.data(), s.circuit.nodes);
+    system.begin(s.modes);
   }
-  s.converged = warm && settle(system, x, kQuick, s);
+  s.converged = warm && settle(system, x, kQuick, kTogether, s);
   // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
   for (const int stage : {kHurried, kThorough}) {
     if (s.converged) break;
     x.setZero();
     system.reset();
-    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, s.amps, s.passes);
-    s.converged = settle(system, x, kThorough, s);
+    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, Rest::Rough, s.amps, s.passes);
+    s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s);
   }
   s.accuracy = accuracy;
   if (s.converged && accuracy == Accuracy::Exact) {
@@ -383,7 +404,6 @@ std::shared_ptr<BlockSolution> solveBlock(Circuit circuit, const BlockSolution* 
   s.pattern = system.pattern();
   s.slots = system.slots();
   if (s.converged) s.factors = system.takeFactors();
-  return out;
 }
 
 }  // namespace bold::circuit

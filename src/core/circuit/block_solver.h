@@ -17,7 +17,7 @@ struct BranchSlots;
 /// on where the search began.
 enum class Accuracy { Settled, Exact };
 
-/// A block and how it came out. Never changed once somebody else holds it.
+/// A block and how it came out. Never changed while somebody else holds it.
 struct BlockSolution {
   Circuit circuit;
   bool converged = false;
@@ -35,11 +35,10 @@ struct BlockSolution {
   std::optional<double> resistance(int a, int b) const;
 };
 
-/// @param circuit hangs together and has at least two nodes
-/// @param start a block of the same nodes to begin from; may be nullptr
-/// @param spare factors that are used again if nobody else holds them
+/// Works a block out.
+/// @param s its circuit, which hangs together and has at least two nodes, and where to begin: what came out for one like it, or
+/// nothing. Its factors must be nobody else's.
 /// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
-std::shared_ptr<BlockSolution> solveBlock(Circuit circuit, const BlockSolution* start, std::shared_ptr<SparseFactors> spare,
-                                          Accuracy accuracy);
+void solveBlock(BlockSolution& s, Accuracy accuracy);
 
 }  // namespace bold::circuit

@@ -1,20 +1,32 @@
 #include "core/circuit/blocks.h"
 
+#include <algorithm>
+
 #include "core/circuit/bridges.h"
 #include "core/circuit/nets.h"
 
 namespace bold::circuit {
 
-Blocks::Shape shapeOf(const Circuit& circuit) {
+namespace {
+
+std::array<int, 4> shapeOf(const Branch& b) {
   using Kind = Branch::Kind;
+  // Without current these have no voltage either; supplies keep theirs.
+  const bool plain = b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating;
+  return {b.a, b.b, b.c, plain ? 1 : 0};
+}
+
+}  // namespace
+
+Blocks::Shape shapeOf(const Circuit& circuit) {
   Blocks::Shape out;
   out.reserve(circuit.branches.size());
-  for (const auto& b : circuit.branches) {
-    // Without current these have no voltage either; supplies keep theirs.
-    const bool plain = b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating;
-    out.push_back({b.a, b.b, b.c, plain ? 1 : 0});
-  }
+  for (const auto& b : circuit.branches) out.push_back(shapeOf(b));
   return out;
+}
+
+bool hasShape(const Circuit& circuit, const Blocks::Shape& shape) {
+  return std::ranges::equal(circuit.branches, shape, {}, [](const Branch& b) { return shapeOf(b); });
 }
 
 Blocks blocksOf(int nodes, Blocks::Shape shape) {

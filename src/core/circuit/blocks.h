@@ -33,6 +33,7 @@ struct Blocks {
 };
 
 Blocks::Shape shapeOf(const Circuit& circuit);
+bool hasShape(const Circuit& circuit, const Blocks::Shape& shape);
 Blocks blocksOf(int nodes, Blocks::Shape shape);
 
 }  // namespace bold::circuit

@@ -5,8 +5,8 @@
 
 namespace bold::circuit {
 
-/// One two-ended piece of the circuit; current is counted from a to b.
-struct Branch {
+/// What one piece of the circuit is like; current is counted from a to b.
+struct BranchValues {
   enum class Kind {
     Conductance,  ///< i = g v
     Knee,         ///< conducts above v0 with resistance r (diodes, bipolar switches), rounded over kKneeWidth
@@ -18,12 +18,17 @@ struct Branch {
     Mosfet,       ///< drain a, source b, gate c: threshold v0, gain k, ron rows
   };
   Kind kind = Kind::Conductance;
-  int a = 0, b = 0, c = -1;
   double g = 0, v0 = 0, r = 1, i = 0;
   double limit = 1e9, limit2 = 0;
   double gain = 0, ron = 1, drop = 0;
   double sign = 1;                              ///< -1 for PNP and P-channel
   std::vector<std::pair<double, double>> rows;  ///< Mosfet: VGS, RDS(on)
+  bool operator==(const BranchValues&) const = default;
+};
+
+/// A two-ended piece of the circuit between its nodes.
+struct Branch : BranchValues {
+  int a = 0, b = 0, c = -1;
   bool operator==(const Branch&) const = default;
 };
 

@@ -5,7 +5,6 @@
 #include <tuple>
 
 #include "core/parts/roles.h"
-#include "core/parts/truth_table.h"
 
 namespace bold::circuit {
 namespace {
@@ -99,11 +98,16 @@ std::vector<int> stepOutputs(const Motor& motor, int step) {
   return {std::min(first, second), std::max(first, second)};
 }
 
-Recipe inputsFor(const Bench& bench, const Motor& m, const MeantChannel& meant, Action action, int step) {
+const std::vector<parts::TruthRow>& TruthTables::of(ChannelRef ref) {
+  const auto [it, fresh] = m_rows.try_emplace({ref.device, ref.channel});
+  if (fresh) it->second = parts::truthTable(*m_bench.devices[static_cast<std::size_t>(ref.device)].part, channelOf(m_bench, ref));
+  return it->second;
+}
+
+Recipe inputsFor(TruthTables& tables, const Motor& m, const MeantChannel& meant, Action action, int step) {
   Recipe recipe;
-  const auto& channel = channelOf(bench, meant.ref);
-  const auto& part = *bench.devices[static_cast<std::size_t>(meant.ref.device)].part;
-  const auto rows = parts::truthTable(part, channel);
+  const auto& channel = channelOf(tables.bench(), meant.ref);
+  const auto& rows = tables.of(meant.ref);
   std::vector<std::string> driven;
   if (m.intent)
     for (const auto& s : m.intent->signals)
@@ -149,12 +153,27 @@ Recipe inputsFor(const Bench& bench, const Motor& m, const MeantChannel& meant, 
   return recipe;
 }
 
+Recipe inputsFor(const Bench& bench, const Motor& m, const MeantChannel& meant, Action action, int step) {
+  TruthTables tables(bench);
+  return inputsFor(tables, m, meant, action, step);
+}
+
+bool possible(TruthTables& tables, const Motor& m, Action action) {
+  const auto channels = meantChannels(tables.bench(), m);
+  return !channels.empty() &&
+         std::ranges::all_of(channels, [&](const MeantChannel& c) { return inputsFor(tables, m, c, action, 0).found; });
+}
 bool possible(const Bench& bench, const Motor& m, Action action) {
-  const auto channels = meantChannels(bench, m);
-  return !channels.empty() && std::ranges::all_of(channels, [&](const MeantChannel& c) { return inputsFor(bench, m, c, action, 0).found; });
+  TruthTables tables(bench);
+  return possible(tables, m, action);
 }
 
 std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
+  TruthTables tables(bench);
+  return actionsOf(tables, m);
+}
+
+std::vector<Action> actionsOf(TruthTables& tables, const Motor& m) {
   std::vector<Action> candidates;
   switch (m.kind) {
     case MotorKind::Servo:
@@ -176,7 +195,7 @@ std::vector<Action> actionsOf(const Bench& bench, const Motor& m) {
   if (m.meant.device < 0) return {candidates.front()};
   std::vector<Action> out;
   for (const auto a : candidates)
-    if (possible(bench, m, a)) out.push_back(a);
+    if (possible(tables, m, a)) out.push_back(a);
   return out.empty() ? std::vector<Action>{candidates.front()} : out;
 }
 
@@ -186,7 +205,7 @@ constexpr std::size_t kMostSupplies = 8;  // more sources than that on one bench
 
 class CommandList {
  public:
-  CommandList(const Bench& bench, const std::vector<Motor>& motors) : m_bench(bench), m_motors(motors) {}
+  CommandList(const Bench& bench, const std::vector<Motor>& motors) : m_bench(bench), m_motors(motors), m_tables(bench) {}
 
   std::vector<Command> build() {
     add(plain(Action::AllOff, "all off"), {Charge::Full, Charge::Nominal, Charge::Empty});
@@ -220,6 +239,7 @@ class CommandList {
   const Bench& m_bench;
   const std::vector<Motor>& m_motors;
   std::vector<Command> m_out;
+  TruthTables m_tables;
   std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
   std::vector<std::vector<Action>> m_actions;
 
@@ -261,13 +281,13 @@ class CommandList {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
     if (fresh)
       for (const auto& channel : meantChannels(m_bench, m))
-        for (const auto& [t, level] : inputsFor(m_bench, m, channel, action, step).inputs)
+        for (const auto& [t, level] : inputsFor(m_tables, m, channel, action, step).inputs)
           it->second[m_bench.terminal(channel.ref.device, t)] = level;
     return it->second;
   }
   const std::vector<Action>& actions(std::size_t motor) {
     if (m_actions.empty())
-      for (const auto& m : m_motors) m_actions.push_back(actionsOf(m_bench, m));
+      for (const auto& m : m_motors) m_actions.push_back(actionsOf(m_tables, m));
     return m_actions[motor];
   }
 

@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "core/circuit/motors.h"
+#include "core/parts/truth_table.h"
 
 namespace bold::circuit {
 
@@ -39,9 +40,24 @@ struct Recipe {
   std::map<std::string, parts::Level> inputs;  ///< by input terminal id of the stage
   bool found = false;
 };
+
+/// Truth tables of a bench's channels, each worked out once.
+class TruthTables {
+ public:
+  explicit TruthTables(const Bench& bench) : m_bench(bench) {}
+  const Bench& bench() const { return m_bench; }
+  const std::vector<parts::TruthRow>& of(ChannelRef channel);
+
+ private:
+  const Bench& m_bench;
+  std::map<std::pair<int, int>, std::vector<parts::TruthRow>> m_rows;
+};
+
 /// Pin-side inputs for an action of one motor; inputs without a signal stay at what the plan presumes.
+Recipe inputsFor(TruthTables& tables, const Motor& motor, const MeantChannel& channel, Action action, int step);
 Recipe inputsFor(const Bench& bench, const Motor& motor, const MeantChannel& channel, Action action, int step);
 /// Whether every channel of the motor has a row for the action.
+bool possible(TruthTables& tables, const Motor& motor, Action action);
 bool possible(const Bench& bench, const Motor& motor, Action action);
 
 /// The coils of a unipolar motor that step `step` of its sequence energises, by channel output index.
@@ -51,6 +67,7 @@ std::vector<int> stepOutputs(const Motor& motor, int step);
 std::vector<Command> commandsOf(const Bench& bench, const std::vector<Motor>& motors);
 
 /// The actions a motor is meant to be able to do, "off" not included.
+std::vector<Action> actionsOf(TruthTables& tables, const Motor& motor);
 std::vector<Action> actionsOf(const Bench& bench, const Motor& motor);
 
 }  // namespace bold::circuit

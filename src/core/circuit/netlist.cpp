@@ -272,8 +272,10 @@ class Builder {
       const auto it = m_in.command.pins.find(t);
       const auto wanted = it == m_in.command.pins.end() ? PinState::Float : it->second;
       at.high = wanted == PinState::High;
-      if (wanted == PinState::High) at.drive = saturating(rail, node(t), r, most);
-      if (wanted == PinState::Low) at.drive = saturating(node(t), ground, r, most);
+      // Both transistors of every pin, on or off: all commands then make circuits of one shape, worked out once.
+      const int high = wanted == PinState::High ? saturating(rail, node(t), r, most) : conductance(rail, node(t), 0);
+      const int low = wanted == PinState::Low ? saturating(node(t), ground, r, most) : conductance(node(t), ground, 0);
+      at.drive = wanted == PinState::High ? high : wanted == PinState::Low ? low : -1;
       if (wanted == PinState::Float && m_in.command.action == Action::Boot) bootPull(p, t, rail, ground);
       if (std::ranges::count(p.tolerant, name) == 0) at.up = knee(node(t), rail, 0.5, 10);
       at.down = knee(ground, node(t), 0.5, 10);

@@ -45,35 +45,55 @@ std::vector<int> islands(const Circuit& c, const std::vector<double>& x) {
   return out;
 }
 
-Circuit only(const Circuit& whole, const Blocks& blocks, const Blocks::Block& block) {
-  Circuit out;
-  out.nodes = static_cast<int>(block.nodes.size());
-  out.branches.reserve(block.branches.size());
-  for (const int k : block.branches) {
-    auto b = whole.branches[static_cast<std::size_t>(k)];
-    for (int* n : {&b.a, &b.b, &b.c})
-      if (*n >= 0) *n = blocks.local[static_cast<std::size_t>(*n)];
-    out.branches.push_back(std::move(b));
+// Makes the block's circuit what the whole one says of it; false when it was that already.
+bool bringUpToDate(Circuit& mine, const Circuit& whole, const Blocks& blocks, const Blocks::Block& block) {
+  bool changed = mine.branches.size() != block.branches.size();
+  mine.nodes = static_cast<int>(block.nodes.size());
+  mine.branches.resize(block.branches.size());
+  const auto local = [&](int node) { return node < 0 ? -1 : blocks.local[static_cast<std::size_t>(node)]; };
+  for (std::size_t k = 0; k < block.branches.size(); ++k) {
+    const auto& now = whole.branches[static_cast<std::size_t>(block.branches[k])];
+    auto& b = mine.branches[k];
+    const int na = local(now.a);
+    const int nb = local(now.b);
+    const int nc = local(now.c);
+    if (b.a == na && b.b == nb && b.c == nc && static_cast<const BranchValues&>(b) == now) continue;
+    b = now;
+    b.a = na;
+    b.b = nb;
+    b.c = nc;
+    changed = true;
   }
-  return out;
+  return changed;
 }
 
-// The block of another solution that has the same nodes; nullptr when there is none.
-std::shared_ptr<BlockSolution>* counterpart(Solution& start, const Blocks::Block& block) {
+// Takes the block of the same nodes out of another solution; nullptr when there is none.
+std::shared_ptr<BlockSolution> counterpart(Solution& start, const Blocks::Block& block) {
   if (!start.blocks) return nullptr;
   const auto at = static_cast<std::size_t>(start.blocks->blockOf[static_cast<std::size_t>(block.nodes.front())]);
   const bool same = start.parts[at] && start.blocks->blocks[at].nodes == block.nodes;
-  return same ? &start.parts[at] : nullptr;
+  return same ? std::move(start.parts[at]) : nullptr;
 }
 
-std::shared_ptr<BlockSolution> solveOne(Circuit circuit, std::shared_ptr<BlockSolution>* start, Accuracy accuracy) {
-  if (!start) return solveBlock(std::move(circuit), nullptr, nullptr, accuracy);
-  auto& old = **start;
-  const bool good = old.converged && (accuracy == Accuracy::Settled || old.accuracy == Accuracy::Exact);
-  if (good && old.circuit == circuit) return *start;
-  // Factors that nobody else will ask for are written over.
-  auto spare = start->use_count() == 1 ? std::move(old.factors) : nullptr;
-  return solveBlock(std::move(circuit), &old, std::move(spare), accuracy);
+// @param start the block of a solution like this one, which is written over when nobody else holds it; may be nullptr
+std::shared_ptr<BlockSolution> solveOne(const Circuit& whole, const Blocks& blocks, const Blocks::Block& block,
+                                        std::shared_ptr<BlockSolution> start, Accuracy accuracy, int& passes) {
+  const bool ours = start && start.use_count() == 1;
+  auto out = ours ? std::move(start) : std::make_shared<BlockSolution>();
+  if (start) out->circuit = start->circuit;
+  const bool changed = bringUpToDate(out->circuit, whole, blocks, block);
+  const auto& old = start ? *start : *out;
+  const bool exact = accuracy == Accuracy::Settled || old.accuracy == Accuracy::Exact;
+  if (!changed && old.converged && exact) return start ? start : out;
+  if (start) {
+    out->volts = start->volts;
+    out->modes = start->modes;
+    out->pattern = start->pattern;
+    out->slots = start->slots;
+  }
+  solveBlock(*out, accuracy);
+  passes += out->passes;
+  return out;
 }
 
 // Resistance of a branch through which no current flows.
@@ -141,21 +161,19 @@ std::optional<double> Solution::resistance(int a, int b) const {
 
 Solution solve(const Circuit& circuit, Solution start, Accuracy accuracy) {
   Solution s;
-  auto shape = shapeOf(circuit);
   if (start.blocks && start.blocks->nodes != circuit.nodes) start = {};
-  s.blocks = start.blocks && start.blocks->shape == shape ? start.blocks
-                                                          : std::make_shared<const Blocks>(blocksOf(circuit.nodes, std::move(shape)));
+  s.blocks = start.blocks && hasShape(circuit, start.blocks->shape)
+                 ? start.blocks
+                 : std::make_shared<const Blocks>(blocksOf(circuit.nodes, shapeOf(circuit)));
   s.converged = true;
   for (const auto& block : s.blocks->blocks) {
     if (block.nodes.size() < 2) {
       s.parts.push_back(nullptr);
       continue;
     }
-    auto* old = counterpart(start, block);
-    s.parts.push_back(solveOne(only(circuit, *s.blocks, block), old, accuracy));
+    s.parts.push_back(solveOne(circuit, *s.blocks, block, counterpart(start, block), accuracy, s.passes));
     const auto& part = *s.parts.back();
     s.converged = s.converged && part.converged;
-    if (!old || *old != s.parts.back()) s.passes += part.passes;
   }
   assemble(circuit, s);
   s.island = islands(circuit, s.volts);
