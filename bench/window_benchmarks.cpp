@@ -100,9 +100,13 @@ void editWhileAnalysing(benchmark::State& state) {
   };
   settle();
   app.longest = 0;
-  int n = 0;
+  // A wire is taken away and put back.
+  const auto wire = session.harness().connections.back();
   for (auto _ : state) {
-    session.apply({"title", {harness::SetTitle{std::to_string(++n)}}});
+    if (session.harness().connection(wire.id))
+      session.apply({"Take a wire away", {harness::Drop<harness::Connection>{wire.id}}});
+    else
+      session.apply({"Put it back", {harness::Put<harness::Connection>{wire, std::nullopt}}});
     settle();
   }
   state.counters["longest_event_ms"] = app.longest;

@@ -38,6 +38,7 @@ TEST_CASE("every pair of text and ground in both themes has a contrast of 4.5") 
       CHECK(contrast(x.text, x.ground) >= 4.5);
     }
     CHECK(contrast(p->casing, p->paper) >= 3);
+    CHECK(contrast(p->handle, p->panel) >= 3);
     CHECK(contrast(p->ground, p->paper) >= 3);
   }
 }

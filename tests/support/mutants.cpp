@@ -1,5 +1,7 @@
 #include "support/mutants.h"
 
+#include <algorithm>
+
 #include "core/parts/part.h"
 #include "support/benches.h"
 

@@ -13,6 +13,7 @@ struct Badge {
   int number = 0;
   checks::Severity severity = checks::Severity::Stop;
   std::string identity;
+  bool operator==(const Badge&) const = default;
 };
 
 /// One badge for each numbered finding whose first subject is in the picture; those at one place stand side by side.

@@ -34,11 +34,13 @@ struct TerminalMark {
   bool outside = false;     ///< motors: the label stands beside the lead, not inside the box
   bool pwm = false;
   double exitY = 0;  ///< where its thread leaves horizontally (inner columns of two-row headers jog past the outer one)
+  bool operator==(const TerminalMark&) const = default;
 };
 
 struct Caption {
   std::string text;
   Point at;  ///< baseline, left
+  bool operator==(const Caption&) const = default;
 };
 
 struct Box {
@@ -50,6 +52,7 @@ struct Box {
   harness::State state = harness::State::OnBench;
   std::vector<TerminalMark> terminals;
   std::vector<Caption> captions;
+  bool operator==(const Box&) const = default;
 };
 
 struct Thread {
@@ -59,6 +62,7 @@ struct Thread {
   std::string colour;
   Address a, b;
   std::vector<Point> path;
+  bool operator==(const Thread&) const = default;
 };
 
 /// A net that several threads share on their way: a supply or a ground, one segment for each island.
@@ -66,6 +70,7 @@ struct Bar {
   bool ground = false;
   std::string label;
   double x1 = 0, x2 = 0, y = 0;
+  bool operator==(const Bar&) const = default;
 };
 
 struct Layout {

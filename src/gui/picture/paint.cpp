@@ -1,8 +1,8 @@
 #include <QPainter>
-#include <QPainterPath>
 #include <algorithm>
 #include <cmath>
 
+#include "gui/picture/changes.h"
 #include "gui/picture/picture.h"
 #include "gui/theme/palette.h"
 
@@ -18,7 +18,6 @@ using picture::TerminalMark;
 using picture::Thread;
 
 constexpr double kMitre = 6;
-constexpr double kReach = 150;  // of labels beyond their box
 constexpr double kFaded = 0.22;
 constexpr double kBeyond = 22;  // that a motor's words may reach over its place, within the margin
 
@@ -38,60 +37,67 @@ const QFont& font(int pixels, bool bold = false, bool mono = false) {
   return it->second = f;
 }
 
-QRectF around(const Thread& t) {
-  QPolygonF points;
-  for (const auto& at : t.path) points << q(at);
-  return points.boundingRect().adjusted(-kMitre, -kMitre, kMitre, kMitre);
-}
-
-// Straight legs with mitred corners.
-QPainterPath legs(const std::vector<Point>& points) {
-  QPainterPath path;
-  if (points.empty()) return path;
-  path.moveTo(q(points.front()));
+// Straight legs with mitred corners, as single lines: those are painted several times as fast as a path is stroked.
+std::vector<QLineF> legs(const std::vector<Point>& points) {
+  std::vector<QLineF> out;
+  if (points.size() < 2) return out;
+  QPointF from = q(points.front());
   for (std::size_t i = 1; i + 1 < points.size(); ++i) {
     const QPointF a = q(points[i - 1]);
     const QPointF b = q(points[i]);
     const QPointF c = q(points[i + 1]);
-    const auto toward = [](QPointF from, QPointF to) {
-      const QPointF d = to - from;
+    const auto toward = [](QPointF here, QPointF there) {
+      const QPointF d = there - here;
       const double n = std::hypot(d.x(), d.y());
       const double cut = std::min(kMitre, n / 2);
-      return n > 0 ? from + d * (cut / n) : from;
+      return n > 0 ? here + d * (cut / n) : here;
     };
-    path.lineTo(toward(b, a));
-    path.lineTo(toward(b, c));
+    out.emplace_back(from, toward(b, a));
+    out.emplace_back(toward(b, a), toward(b, c));
+    from = toward(b, c);
   }
-  path.lineTo(q(points.back()));
-  return path;
+  out.emplace_back(from, q(points.back()));
+  std::erase_if(out, [](const QLineF& l) { return l.length() < 0.01; });
+  return out;
 }
 
-void stroke(QPainter& p, const QPainterPath& path, const QColor& colour, double width, Qt::PenStyle style = Qt::SolidLine) {
-  p.setBrush(Qt::NoBrush);
-  p.setPen(QPen(colour, width, style, Qt::FlatCap, Qt::MiterJoin));
-  p.drawPath(path);
+// Where two legs meet at half a right angle their flat ends leave a wedge open: each reaches so much of its width further.
+constexpr double kWedge = 0.21;
+
+void stroke(QPainter& p, const std::vector<QLineF>& lines, const QColor& colour, double width, Qt::PenStyle style = Qt::SolidLine) {
+  auto reaching = lines;
+  for (std::size_t i = 0; i < reaching.size(); ++i) {
+    auto& l = reaching[i];
+    const QPointF along = (l.p2() - l.p1()) / l.length() * (kWedge * width);
+    const bool first = i == 0;
+    const bool last = i + 1 == reaching.size();
+    l = QLineF(first ? l.p1() : l.p1() - along, last ? l.p2() : l.p2() + along);
+  }
+  p.setPen(QPen(colour, width, style, Qt::FlatCap));
+  p.drawLines(reaching.data(), static_cast<int>(reaching.size()));
 }
 
-void paintThread(QPainter& p, const Thread& t, bool selected) {
+// @param strength 0 .. 1: how much of its colour is left. Mixed, not painted thinly: legs overlap where they meet.
+void paintThread(QPainter& p, const Thread& t, bool selected, double strength) {
   const auto& c = palette();
   const auto path = legs(t.path);
   QColor stripe;
   const QColor colour = t.kind == ConnectionKind::Wire ? wireColour(QString::fromStdString(t.colour), &stripe) : c.inkSoft;
   const double width = t.kind == ConnectionKind::Plug ? 6 : t.kind == ConnectionKind::Jumper ? 5 : 3;
+  const auto shade = [&](const QColor& of) { return between(of, c.paper, strength); };
   stroke(p, path, c.paper, width + 6);  // the gap where it crosses another
   if (selected) stroke(p, path, c.accent, width + 6);
   if (t.state == State::ToBeRemoved) {
-    stroke(p, path, c.casing, width + 1.6, Qt::DotLine);
+    stroke(p, path, shade(c.casing), width + 1.6, Qt::DotLine);
     return;
   }
-  stroke(p, path, c.casing, width + 1.8);
-  stroke(p, path, colour, width);
+  stroke(p, path, shade(c.casing), width + 1.8);
+  stroke(p, path, shade(colour), width);
   if (stripe.isValid()) {
-    p.setPen(QPen(stripe, width, Qt::CustomDashLine, Qt::FlatCap));
-    QPen dash(stripe, width, Qt::CustomDashLine, Qt::FlatCap);
+    QPen dash(shade(stripe), width, Qt::CustomDashLine, Qt::FlatCap);
     dash.setDashPattern({2, 3});
     p.setPen(dash);
-    p.drawPath(path);
+    p.drawLines(path.data(), static_cast<int>(path.size()));
   }
   if (t.state == State::Planned) stroke(p, path, c.paper, width - 0.8);  // hollow
 }
@@ -318,25 +324,23 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
   const auto chosen = selection.toStdString();
   const auto shown = [&](const std::string& id) { return lit.empty() || lit.contains(id); };
   // What lies out of sight is left out: a picture of many motors is far larger than any window.
-  const QRectF seen = p.hasClipping() ? p.clipBoundingRect() : QRectF(-1e6, -1e6, 2e6, 2e6);
-  const auto inSight = [&](const picture::Box& b) {
-    return seen.intersects(QRectF(b.rect.x, b.rect.y, b.rect.w, b.rect.h).adjusted(-kReach, -kReach, kReach, kReach));
-  };
+  const QRegion seen = p.hasClipping() ? p.clipRegion() : QRegion(-1'000'000, -1'000'000, 2'000'000, 2'000'000);
+  const auto inSight = [&](const picture::Rect& r) { return seen.intersects(QRectF(r.x, r.y, r.w, r.h).toAlignedRect()); };
   for (const auto& b : layout.bars) paintBar(p, b);
   // Boxes first: a thread from the inner column of a header leaves between the pins of the outer one.
   for (const auto& b : layout.boxes) {
-    if (!inSight(b)) continue;
+    if (!inSight(picture::covered(b))) continue;
     p.setOpacity(shown(b.device) ? 1 : 0.45);
     paintBox(p, b, b.device == chosen);
   }
+  p.setOpacity(1);
   for (const bool front : {false, true})
     for (const auto& t : layout.threads) {
-      if (shown(t.connection) != front || !seen.intersects(around(t))) continue;
-      p.setOpacity(front ? 1 : kFaded);
-      paintThread(p, t, t.connection == chosen);
+      if (shown(t.connection) != front || std::ranges::none_of(picture::covered(t), inSight)) continue;
+      paintThread(p, t, t.connection == chosen, front ? 1 : kFaded);
     }
   for (const auto& b : layout.boxes) {
-    if (!inSight(b)) continue;
+    if (!inSight(picture::covered(b))) continue;
     p.setOpacity(shown(b.device) ? 1 : 0.45);
     for (const auto& m : b.terminals) {
       paintMark(p, m, m.address.text() == chosen);
@@ -345,7 +349,8 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
   }
   p.setOpacity(1);
   for (const auto& b : layout.bars) paintBarLabel(p, b);
-  for (const auto& b : badges) paintBadge(p, q(b.at), b.number, b.severity, QString::fromStdString(b.identity) == picked);
+  for (const auto& b : badges)
+    if (inSight(picture::covered(b))) paintBadge(p, q(b.at), b.number, b.severity, QString::fromStdString(b.identity) == picked);
 }
 
 }  // namespace bold::gui

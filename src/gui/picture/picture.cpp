@@ -11,6 +11,7 @@
 #include <cmath>
 
 #include "core/circuit/nets.h"
+#include "gui/picture/changes.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 
@@ -39,47 +40,71 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   setMouseTracking(true);
   connect(&m_session, &Session::documentChanged, this, &Picture::relayout);
   connect(&m_session, &Session::analysisChanged, this, [this] {
-    m_badges = picture::placeBadges(m_layout, m_session.analysis().findings);
-    relight();
+    placeBadges();
+    if (relight()) update();
     reflow();
   });
   connect(&m_session, &Session::commandShown, this, &Picture::reflow);
   connect(&m_session, &Session::selectionChanged, this, [this] {
     relight();
+    update();
     if (const auto at = placeOf(m_session.selection())) Q_EMIT look(QRectF(*at - QPointF(30, 30), QSizeF(60, 60)));
   });
   connect(&m_session, &Session::pickedChanged, this, [this] {
     relight();
+    update();
     if (const auto at = badgeOf(m_session.picked())) Q_EMIT look(at->adjusted(-60, -60, 60, 60));
   });
   relayout();
 }
 
 void Picture::relayout() {
-  m_layout = picture::layOut(m_session.harness(), m_session.library());
-  if (m_session.analysisCurrent()) m_badges = picture::placeBadges(m_layout, m_session.analysis().findings);
+  auto next = picture::layOut(m_session.harness(), m_session.library());
+  // Only what changed is painted anew: it is little, and the whole picture is much.
+  const auto changed = picture::changes(m_layout, next);
+  const bool grown = next.width != m_layout.width || next.height != m_layout.height;
+  m_layout = std::move(next);
+  if (m_session.analysisCurrent()) placeBadges();
   updateGeometry();
   resize(sizeHint());
-  relight();
+  if (relight() || grown)
+    update();
+  else
+    updateAround(changed);
   reflow();
   Q_EMIT layoutChanged();
+}
+
+void Picture::placeBadges() {
+  auto next = picture::placeBadges(m_layout, m_session.analysis().findings);
+  updateAround(picture::changes(m_badges, next));
+  m_badges = std::move(next);
+}
+
+void Picture::updateAround(const std::vector<picture::Rect>& places) {
+  QRegion region;
+  for (const auto& r : places) region += QRectF(r.x * m_zoom, r.y * m_zoom, r.w * m_zoom, r.h * m_zoom).toAlignedRect();
+  update(region);
 }
 
 void Picture::showCurrents(bool shown) {
   m_currents = shown;
   reflow();
+  update();
 }
 
 // An analysis of another document would put arrows on wires that are not there any more: then none are drawn.
 void Picture::reflow() {
+  const bool before = m_flows.has_value();
   m_flows.reset();
   const auto* point = m_currents && m_session.analysisCurrent() ? m_session.shownPoint() : nullptr;
   if (point && point->solved()) m_flows = picture::flowsOf(m_layout, *m_session.analysis().solved, *point);
-  update();
+  if (before || m_flows) update();
 }
 
 // Picking a finding lights what it is about; picking a terminal lights its net; picking a device its own connections.
-void Picture::relight() {
+bool Picture::relight() {
+  const auto before = std::move(m_lit);
   m_lit.clear();
   std::vector<std::string> subjects;
   if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
@@ -106,7 +131,7 @@ void Picture::relight() {
         if (x.a.device == s || x.b.device == s) m_lit.insert({x.id, x.a.device, x.b.device});
     }
   }
-  update();
+  return m_lit != before;
 }
 
 QSize Picture::sizeHint() const {
@@ -288,8 +313,8 @@ bool Picture::event(QEvent* e) {
 
 void Picture::paintEvent(QPaintEvent* e) {
   QPainter p(this);
-  p.setClipRect(e->rect());
-  p.fillRect(rect(), gui::palette().paper);
+  p.setClipRegion(e->region());
+  p.fillRect(e->rect(), gui::palette().paper);
   if (m_session.harness().devices.empty()) return;
   p.scale(m_zoom, m_zoom);
   paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_session.selection(), m_session.picked());

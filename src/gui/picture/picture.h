@@ -56,8 +56,10 @@ class Picture : public QWidget {
   std::set<std::string> m_lit;  ///< connections and devices that are not faded; empty: all
 
   void relayout();
-  void relight();
+  bool relight();  ///< whether other things are lit now
   void reflow();
+  void placeBadges();
+  void updateAround(const std::vector<picture::Rect>& places);
   std::optional<Address> terminalAt(QPointF p) const;
   QString subjectAt(QPointF p) const;
   void moveFocus(int key);

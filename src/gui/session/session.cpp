@@ -1,5 +1,7 @@
 #include "gui/session/session.h"
 
+#include <sys/resource.h>
+
 #include <QMetaObject>
 #include <QPointer>
 #include <QThreadPool>
@@ -12,8 +14,9 @@
 
 namespace bold::gui {
 namespace {
-constexpr int kFileSettles = 300;  // ms
-constexpr int kStaleAfter = 200;   // ms; see interface.md, "The verdict"
+constexpr int kFileSettles = 300;     // ms
+constexpr int kStaleAfter = 200;      // ms; see interface.md, "The verdict"
+constexpr int kBehindTheWindow = 10;  // nice: where both want the machine, the window has it
 
 QStringList sentences(const std::vector<Problem>& problems) {
   QStringList out;
@@ -218,6 +221,7 @@ void Session::check() {
   const QPointer<Session> self(this);
   QThreadPool::globalInstance()->start(
       [self, revision, latest = m_latest, harness = m_harness, library = m_library, previous = m_analysis]() mutable {
+        ::setpriority(PRIO_PROCESS, 0, kBehindTheWindow);  // of this thread, on Linux, and of those it begins
         // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
         for (const bool explain : {false, true}) {
           Options options;

@@ -34,6 +34,7 @@ Palette makeLight() {
   p.goodSoft = "#dcefe0";
   p.goodInk = "#ffffff";
   p.note = "#4a5560";
+  p.handle = "#878e90";
   p.casing = "#5a6468";
   p.ground = "#23303a";
   p.supply = "#a4501c";
@@ -62,6 +63,7 @@ Palette makeDark() {
   p.goodSoft = "#1f3d29";
   p.goodInk = "#08210f";
   p.note = "#aab6bd";
+  p.handle = "#78838a";
   p.casing = "#8d999e";
   p.ground = "#c9d2d6";
   p.supply = "#e79a66";
@@ -86,6 +88,11 @@ const Palette& darkPalette() {
 }
 const Palette& palette() {
   return g_current ? *g_current : lightPalette();
+}
+
+QColor between(const QColor& a, const QColor& b, double share) {
+  const auto mix = [&](int x, int y) { return static_cast<int>(std::lround(share * x + (1 - share) * y)); };
+  return {mix(a.red(), b.red()), mix(a.green(), b.green()), mix(a.blue(), b.blue())};
 }
 
 void applyTheme(QApplication& app, Theme theme) {
@@ -117,23 +124,29 @@ void applyTheme(QApplication& app, Theme theme) {
   font.setPixelSize(13);
   QApplication::setFont(font);
   app.setStyleSheet(
-      QString("QToolTip{border:1px solid %1;padding:4px}"
-              "QPushButton,QToolButton,QComboBox,QLineEdit{min-height:26px}"
-              "QPushButton{padding:2px 12px;border:1px solid %1;border-radius:6px;background:%2;color:%3}"
-              "QPushButton:hover{border-color:%4}QPushButton:focus{border:2px solid %4}"
-              "QPushButton:disabled{color:%5}"
-              "QPushButton[primary=\"true\"]{background:%4;color:%6;border-color:%4;font-weight:600}"
-              "QPushButton[primary=\"true\"]:focus{border:2px solid %3}"
-              "QLineEdit{border:1px solid %1;border-radius:6px;padding:1px 8px;background:%7;color:%3}"
-              "QLineEdit:focus{border:2px solid %4}"
-              "QHeaderView::section{background:%2;color:%5;border:0;padding:4px 6px}"
-              "QListView::item{min-height:25px;padding:0 4px}"
-              "QTableView,QListView,QTreeView{border:1px solid %1;border-radius:6px;gridline-color:%1}"
-              "QMenuBar{background:%2;color:%3}QMenuBar::item{padding:5px 10px}QMenuBar::item:selected{background:%8}"
-              "QMenu{background:%7;color:%3;border:1px solid %1}QMenu::item{padding:5px 22px}QMenu::item:selected{background:%8;color:%3}"
-              "QMenu::item:disabled{color:%5}")
+      QString(
+          "QToolTip{border:1px solid %1;padding:4px}"
+          "QPushButton,QToolButton,QComboBox,QLineEdit{min-height:26px}"
+          "QPushButton{padding:2px 12px;border:1px solid %1;border-radius:6px;background:%2;color:%3}"
+          "QPushButton:hover{border-color:%4}QPushButton:focus{border:2px solid %4}"
+          "QPushButton:disabled{color:%5}"
+          "QPushButton[primary=\"true\"]{background:%4;color:%6;border-color:%4;font-weight:600}"
+          "QPushButton[primary=\"true\"]:focus{border:2px solid %3}"
+          "QLineEdit{border:1px solid %1;border-radius:6px;padding:1px 8px;background:%7;color:%3}"
+          "QLineEdit:focus{border:2px solid %4}"
+          "QHeaderView::section{background:%2;color:%5;border:0;padding:4px 6px}"
+          "QListView::item{min-height:25px;padding:0 4px}"
+          "QTableView,QListView,QTreeView{border:1px solid %1;border-radius:6px;gridline-color:%1}"
+          "QMenuBar{background:%2;color:%3}QMenuBar::item{padding:5px 10px}QMenuBar::item:selected{background:%8}"
+          "QMenu{background:%7;color:%3;border:1px solid %1}QMenu::item{padding:5px 22px}QMenu::item:selected{background:%8;color:%3}"
+          "QMenu::item:disabled{color:%5}"
+          "QScrollBar:vertical{width:12px;background:transparent;border:0}QScrollBar:horizontal{height:12px;background:transparent;border:"
+          "0}"
+          "QScrollBar::handle{background:%9;border-radius:4px;margin:2px}"
+          "QScrollBar::handle:vertical{min-height:28px}QScrollBar::handle:horizontal{min-width:28px}QScrollBar::handle:hover{background:%5}"
+          "QScrollBar::add-line,QScrollBar::sub-line{width:0;height:0;border:0}QScrollBar::add-page,QScrollBar::sub-page{background:none}")
           .arg(p.line.name(), p.rail.name(), p.ink.name(), p.accent.name(), p.inkSoft.name(), p.accentInk.name(), p.panel.name(),
-               p.accentSoft.name()));
+               p.accentSoft.name(), p.handle.name()));
 }
 
 const std::vector<std::pair<QString, QString>>& wireCodes() {

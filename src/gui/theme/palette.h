@@ -21,6 +21,7 @@ struct Palette {
   QColor caution, cautionSoft, cautionInk;
   QColor good, goodSoft, goodInk;
   QColor note;
+  QColor handle;  ///< of scroll bars
   QColor casing;  ///< around threads
   QColor ground;  ///< ground bars
   QColor supply;  ///< supply bars
@@ -43,5 +44,7 @@ const std::vector<std::pair<QString, QString>>& wireCodes();
 
 /// WCAG 2 contrast ratio, 1 to 21.
 double contrast(const QColor& a, const QColor& b);
+/// A colour on the way from b (share 0) to a (share 1).
+QColor between(const QColor& a, const QColor& b, double share);
 
 }  // namespace bold::gui
