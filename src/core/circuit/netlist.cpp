@@ -110,7 +110,7 @@ class Builder {
   void put(const parts::Joint&) {}
   void put(const parts::Capacitor&) {}
   void put(const parts::Contact& c) {
-    if (c.closed) main() = conductance(node(c.a), node(c.b), 1 / kContact.value);
+    if (c.closed) main() = conductance(node(c.a), node(c.b), 1 / std::max(c.resistance.typical().value_or(kContact.value), 1e-4));
   }
   void put(const parts::Resistor& r) {
     const auto ohms = r.resistance.typical();

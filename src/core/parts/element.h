@@ -165,12 +165,14 @@ struct Chopper {
 /// I_trip = V_ref / (perVolt x R_sense); nothing while either is unknown.
 std::optional<Amps> tripCurrent(const Chopper& chopper);
 
-/// A moving contact worked by hand.
+/// A contact worked by hand, or the mated pair of a connector.
 struct Contact {
   Node a, b;
   bool closed = true;
-  Figure rating;  ///< A DC
-  Figure volts;   ///< V DC
+  Figure rating;           ///< A DC
+  Figure volts;            ///< V DC that it can break
+  bool connector = false;  ///< not meant to be opened under current
+  Figure resistance;       ///< ohm; unknown: of a good contact
 };
 
 using ElementBody =

@@ -260,7 +260,13 @@ std::optional<ElementBody> body(Form& f) {
   if (f.has("chopper")) return chopper(f, f.nodes("chopper", 2));
   if (f.has("contact")) {
     const auto n = f.nodes("contact", 2);
-    return Contact{n[0], n[1], f.flag("closed"), f.figure("rating", Unit::Amp), f.figure("volts", Unit::Volt)};
+    return Contact{n[0],
+                   n[1],
+                   f.flag("closed"),
+                   f.figure("rating", Unit::Amp),
+                   f.figure("volts", Unit::Volt),
+                   f.flag("connector"),
+                   f.figure("r", Unit::Ohm)};
   }
   return std::nullopt;
 }

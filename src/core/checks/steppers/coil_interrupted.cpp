@@ -9,6 +9,7 @@ namespace bold::checks {
 Findings coilInterrupted(const SolvedBench& s) {
   Findings out;
   eachElement<parts::Contact>(s.bench, [&](int d, int, const parts::Contact& c) {
+    if (c.connector) return;
     const auto a = at(s.bench, d, c.a);
     const auto b = at(s.bench, d, c.b);
     for (const auto& m : s.motors)

@@ -10,7 +10,7 @@ namespace bold::checks {
 Findings switchRating(const SolvedBench& s) {
   Findings out;
   eachElement<parts::Contact>(s.bench, [&](int d, int e, const parts::Contact& c) {
-    if (!c.closed) return;
+    if (!c.closed || c.connector) return;  // of connectors see contact-current
     const auto a = at(s.bench, d, c.a);
     if (a < 0 || !s.bench.connected(a)) return;
     const auto rating = c.rating.typical();
