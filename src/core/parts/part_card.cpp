@@ -68,7 +68,17 @@ void terminals(const Part& p, std::string& out) {
   }
 }
 
-void figures(const Part& p, std::string& out) {
+// What another, independent reading of the same figure gave; empty when it gave the same, or there was none.
+std::string secondReading(const std::string& figure, const Json* file) {
+  const Json* at = file;
+  for (const auto* key : {"figures", figure.c_str(), "value", "secondReading"}) {
+    if (!at || !at->is_object() || !at->contains(key)) return {};
+    at = &(*at)[key];
+  }
+  return at->is_string() ? at->get<std::string>() : std::string();
+}
+
+void figures(const Part& p, const Json* file, std::string& out) {
   if (p.figures.empty()) return;
   out += "\n## Figures\n\n| figure | value | under | source |\n|---|---|---|---|\n";
   for (const auto& f : p.figures) {
@@ -76,6 +86,7 @@ void figures(const Part& p, std::string& out) {
     if (f.figure.spreadMin && f.figure.spreadMax)
       value += fmt::format(", of this kind {} to {}", displayText(AnyQuantity{*f.figure.spreadMin, f.figure.unit}),
                            displayText(AnyQuantity{*f.figure.spreadMax, f.figure.unit}));
+    if (const auto second = secondReading(f.id, file); !second.empty()) value += "; a second reading gave " + second;
     auto source = f.figure.source;
     if (!f.figure.confidence.empty()) source += ", confidence " + f.figure.confidence;
     if (!f.derivedFrom.empty()) source = fmt::format("{} / {}", f.derivedFrom, f.derivedOver);
@@ -126,22 +137,27 @@ void channels(const Part& p, std::string& out) {
   }
 }
 
+std::vector<std::string> lines(const Json* file, const char* field) {
+  std::vector<std::string> out;
+  if (file && file->contains(field) && (*file)[field].is_array())
+    for (const auto& n : (*file)[field])
+      if (n.is_string()) out.push_back(n.get<std::string>());
+  return out;
+}
+
 void lists(const Part& p, const Json* file, std::string& out) {
   const auto list = [&](const char* title, const std::vector<std::string>& lines) {
     if (lines.empty()) return;
     out += fmt::format("\n## {}\n\n", title);
     for (const auto& l : lines) out += "- " + l + "\n";
   };
+  list("It also needs", lines(file, "needs"));
   list("Mind", p.pitfalls);
   std::vector<std::string> measure;
   for (const auto& f : p.figures)
     if (const auto how = howToMeasure(f.id, p); !how.empty()) measure.push_back(fmt::format("{}: {}", f.label, how));
   list("To measure", measure);
-  std::vector<std::string> notes;
-  if (file && file->contains("notes") && (*file)["notes"].is_array())
-    for (const auto& n : (*file)["notes"])
-      if (n.is_string()) notes.push_back(n.get<std::string>());
-  list("Notes", notes);
+  list("Notes", lines(file, "notes"));
 }
 
 }  // namespace
@@ -165,7 +181,7 @@ std::string_view howToMeasure(std::string_view figure, const Part& p) {
 std::string partCard(const Part& p, const Json* file) {
   auto out = fmt::format("# {}\n\n{}: {}.\n", p.name, p.kind, p.summary);
   if (!p.hold.empty()) out += fmt::format("\nHeld like this: {}.\n", p.hold);
-  figures(p, out);
+  figures(p, file, out);
   lists(p, file, out);
   channels(p, out);
   terminals(p, out);

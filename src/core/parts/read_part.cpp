@@ -39,6 +39,7 @@ class PartReader {
     p.hold = m_root.text("hold");
     p.layoutKnown = m_root.flag("layoutKnown");
     p.pitfalls = m_root.texts("pitfalls");
+    m_root.texts("needs");  // for the card, like the notes
     m_root.texts("notes");
     m_root.text("basedOn");
     m_source = p.source;
@@ -134,7 +135,8 @@ class PartReader {
       f.condition = r.text("condition");
       f.source = r.text("source");
       f.confidence = r.text("confidence");
-      r.text("secondReading");
+      if (const auto second = r.text("secondReading"); !second.empty())
+        if (auto q = parseFigure(second, unit); !q) r.report("secondReading", "cannot be used: " + q.error().what);
       for (const auto& k : r.unknown()) r.report(k, "is not a field of a figure");
     } else {
       o.report(key, "is not a figure: write it with its unit, as text");

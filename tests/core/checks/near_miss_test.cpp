@@ -57,6 +57,18 @@ TEST_CASE("fuse: above what runs, below what the wires carry") {
   CHECK(Judged("fuse", with("vnh5019", "figure f1.rating 10 A")).only() == kCaution);  // the wire goes first
 }
 
+TEST_CASE("contact-current: a connector by its own rating, and it is no switch") {
+  CHECK(Judged("contact-current", "from daq-connector").quiet());
+  const Judged caution("contact-current", with("daq-connector", "figure j1.rating 0.5 A\nfigure pump.run 0.6 A"));
+  CHECK(caution.only() == kCaution);
+  CHECK(caution.findings.at(0).subjects == std::vector<std::string>{"j1"});
+  CHECK(Judged("contact-current", with("daq-connector", "figure j1.rating 0.2 A\nfigure pump.run 0.6 A")).only() == kStop);
+  CHECK(Judged("switch-rating", with("daq-connector", "figure j1.rating 0.2 A")).quiet());
+  // A plug in a stepper's lead is no switch that somebody opens; a switch is.
+  CHECK(Judged("coil-interrupted", with("step-dir-3v3", "part j9 connector-xh-4\nwire s1.A1 j9.1A\nwire j9.1B m.A-P")).quiet());
+  CHECK(Judged("coil-interrupted", with("step-dir-3v3", "part j9 switch-spst\nwire s1.A1 j9.A\nwire j9.B m.A-P")).only() == kStop);
+}
+
 TEST_CASE("switch-rating: what a stalled motor draws goes through the switch") {
   CHECK(Judged("switch-rating", "from vnh5019").quiet());
   CHECK(Judged("switch-rating", with("vnh5019", "figure m.winding 2 ohm")).only() == kCaution);

@@ -48,21 +48,33 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
   }
 }
 
+bool onLead(const SolvedBench& s, const Motor& m, TerminalIndex t) {
+  for (std::size_t i = 0; i < m.windings.size(); ++i) {
+    const auto& w = circuit::windingOf(s.bench, m, i);
+    if (s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b))) return true;
+  }
+  return false;
+}
+
+void add(std::vector<std::string>& subjects, const std::string& id) {
+  if (std::ranges::count(subjects, id) == 0) subjects.push_back(id);
+}
+
+// Connectors in the motor's leads: the fault may lie at their far side.
+void addConnectors(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
+  eachElement<parts::Contact>(s.bench, [&](int d, int, const parts::Contact& c) {
+    if (c.connector && (onLead(s, m, at(s.bench, d, c.a)) || onLead(s, m, at(s.bench, d, c.b)))) add(subjects, idOf(s.bench, d));
+  });
+}
+
 // A motor driven by loose transistors: those on its leads and the pins of its plan are where to look.
 void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
-  const auto onLead = [&](int d, const std::vector<parts::Node>& ends) {
+  const auto look = [&](int d, const std::vector<parts::Node>& ends) {
     for (const auto& n : ends)
-      for (std::size_t i = 0; i < m.windings.size(); ++i) {
-        const auto& w = circuit::windingOf(s.bench, m, i);
-        const auto t = at(s.bench, d, n);
-        const auto& id = idOf(s.bench, d);
-        if (t >= 0 && (s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b))) &&
-            std::ranges::count(subjects, id) == 0)
-          subjects.push_back(id);
-      }
+      if (onLead(s, m, at(s.bench, d, n))) add(subjects, idOf(s.bench, d));
   };
-  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { onLead(d, {t.drain, t.source}); });
-  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { onLead(d, {t.collector, t.emitter}); });
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { look(d, {t.drain, t.source}); });
+  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { look(d, {t.collector, t.emitter}); });
   if (m.intent)
     for (const auto& sig : m.intent->signals)
       if (const auto t = s.bench.terminal(sig.pin); t >= 0) subjects.push_back(s.bench.address(t));
@@ -127,6 +139,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
         std::ranges::any_of(m.intent ? m.intent->signals : std::vector<harness::Signal>{},
                             [](const harness::Signal& sig) { return sig.role == "forward" || sig.role == "reverse"; }))
       addLooseParts(s, m, f.subjects);
+    addConnectors(s, m, f.subjects);
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
                                              wrong.size() > 2 ? "" : "s")
                                : ".";
