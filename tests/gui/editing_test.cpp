@@ -9,6 +9,7 @@
 #include <QTableWidget>
 #include <QTextBrowser>
 #include <QTimer>
+#include <QTreeWidget>
 #include <catch2/catch.hpp>
 #include <fstream>
 
@@ -377,4 +378,84 @@ TEST_CASE("a shipped part is copied, changed in the form with live judgement, ke
   CHECK(kept->figure("continuous")->figure.typical() == 0.8);
   CHECK(kept->figure("continuous")->figure.condition == "VM at least 4.5 V; 0.4 A below");
   qunsetenv("XDG_DATA_HOME");
+}
+
+TEST_CASE("every field of a part is edited in a tree made from the schema: added, chosen, moved, removed, and marked where wrong") {
+  Window w;
+  w.session.startEmpty();
+  const auto text = parts::copyOf(w.session.library(), "l298n-module", "my-l298", "My bridge");
+  REQUIRE(text);
+  auto* dialog = new gui::OwnPartDialog(w.session, QString::fromStdString(*text), &w.main);
+  dialog->show();
+  auto* tree = dialog->findChild<QTreeWidget*>("fields");
+  auto* what = dialog->findChild<QComboBox*>("fieldWhat");
+  auto* keep = dialog->findChild<QPushButton*>("ownKeep");
+  const auto click = [&](const char* name) {
+    dialog->findChild<QPushButton*>(name)->click();
+    QTest::qWait(5);
+  };
+  const auto written = [&] { return Json::parse(dialog->findChild<QPlainTextEdit*>("ownText")->toPlainText().toStdString()); };
+  const auto row = [&](const QStringList& path) -> QTreeWidgetItem* {
+    for (QTreeWidgetItemIterator it(tree); *it; ++it)
+      if ((*it)->data(0, Qt::UserRole).toStringList() == path) return *it;
+    return nullptr;
+  };
+  const auto type = [&](const QStringList& path, const QString& value) {
+    REQUIRE(row(path));
+    row(path)->setText(1, value);
+    QTest::qWait(5);
+  };
+  const auto offer = [&](const QString& choice) {
+    const int at = what->findText(choice);
+    REQUIRE(at >= 0);
+    what->setCurrentIndex(at);
+  };
+  CHECK(keep->isEnabled());
+
+  // A terminal more, with a contact from the few there are.
+  const auto terminals = written()["terminals"].size();
+  REQUIRE(row({"terminals"}));
+  tree->setCurrentItem(row({"terminals"}));
+  offer("another");
+  click("fieldAdd");
+  CHECK(written()["terminals"].size() == terminals + 1);
+  CHECK_FALSE(keep->isEnabled());  // it has no id yet
+  const auto last = QString::number(terminals);
+  type({"terminals", last, "id"}, "LED");
+  tree->setCurrentItem(row({"terminals", last}));
+  offer("the field optional");
+  click("fieldAdd");
+  type({"terminals", last, "optional"}, "yes");
+  CHECK(written()["terminals"][terminals]["optional"] == true);
+  CHECK(keep->isEnabled());
+
+  // An element between two terminals; a figure without its unit is marked at its place.
+  tree->setCurrentItem(row({"elements"}));
+  offer("a resistor");
+  const auto elements = written()["elements"].size();
+  click("fieldAdd");
+  const auto element = QString::number(elements);
+  type({"elements", element, "resistor", "0"}, "LED");
+  type({"elements", element, "resistor", "1"}, "GND");
+  tree->setCurrentItem(row({"elements", element}));
+  if (!row({"elements", element, "r"})) {
+    offer("the field r");
+    click("fieldAdd");
+  }
+  type({"elements", element, "r"}, "ten");
+  CHECK_FALSE(keep->isEnabled());
+  CHECK(row({"elements", element, "r"})->toolTip(1).contains("ten"));
+  type({"elements", element, "r"}, "10 kohm");
+  CHECK(keep->isEnabled());
+  CHECK(row({"elements", element, "r"})->toolTip(1).isEmpty());
+
+  // Its place in the list, and away again.
+  tree->setCurrentItem(row({"elements", element}));
+  click("fieldUp");
+  CHECK(written()["elements"][elements - 1]["r"] == "10 kohm");
+  click("fieldDown");
+  click("fieldRemove");
+  CHECK(written()["elements"].size() == elements);
+  CHECK(keep->isEnabled());
+  dialog->close();
 }

@@ -40,7 +40,9 @@ class ObjectReader {
   }
   std::string requiredText(const std::string& key) {
     if (!has(key)) report("", "has no \"" + key + "\"");
-    return text(key);
+    auto out = text(key);
+    if (const auto* v = get(key); v && v->is_string() && out.empty()) report(key, "is empty");
+    return out;
   }
   bool flag(const std::string& key, bool fallback = false) {
     const auto* v = get(key);

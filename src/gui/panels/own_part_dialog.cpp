@@ -14,6 +14,7 @@
 #include <QVBoxLayout>
 
 #include "core/parts/own_parts.h"
+#include "gui/panels/field_tree.h"
 #include "gui/session/session.h"
 
 namespace bold::gui {
@@ -87,6 +88,9 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   connect(m_figures, &QTableWidget::cellChanged, this, &OwnPartDialog::formChanged);
   inside->addWidget(m_figures, 1);
   tabs->addTab(page, tr("Names and figures"));
+  m_fields = new FieldTree(tabs);
+  connect(m_fields, &FieldTree::edited, this, &OwnPartDialog::fieldsChanged);
+  tabs->addTab(m_fields, tr("Every field"));
   m_text = new QPlainTextEdit(tabs);
   m_text->setObjectName("ownText");
   m_text->setAccessibleName(tr("The whole file"));
@@ -162,6 +166,14 @@ void OwnPartDialog::formChanged() {
     else
       f["value"] = valueFrom(value, condition);
   }
+  m_fields->setPart(m_part);
+  fillText();
+  judge();
+}
+
+void OwnPartDialog::fieldsChanged() {
+  m_part = m_fields->part();
+  fillForm();
   fillText();
   judge();
 }
@@ -172,6 +184,7 @@ void OwnPartDialog::textChanged() {
   if (auto json = parseJson(m_text->toPlainText().toStdString(), "the part", ignored)) {
     m_part = std::move(*json);
     fillForm();
+    m_fields->setPart(m_part);
   }
   judge();
 }
@@ -181,6 +194,7 @@ void OwnPartDialog::judge() {
   QStringList lines;
   for (const auto& p : problems) lines << qs(p.where.empty() ? p.what : p.where + ": " + p.what);
   if (lines.size() > 4) lines = lines.mid(0, 4) << tr("and %1 more").arg(problems.size() - 4);
+  m_fields->mark(problems);
   m_said->setText(lines.isEmpty() ? tr("A sound part.") : lines.join("\n"));
   m_keep->setEnabled(problems.empty());
   m_export->setEnabled(problems.empty());

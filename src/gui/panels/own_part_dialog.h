@@ -13,9 +13,10 @@ class QTableWidget;
 
 namespace bold::gui {
 
+class FieldTree;
 class Session;
 
-/// A part of one's own: its names and figures as a form, the whole file as text, checked while it is typed.
+/// A part of one's own: its names and figures as a form, every field as a tree, the whole file as text; judged at every change.
 class OwnPartDialog : public QDialog {
   Q_OBJECT
  public:
@@ -27,6 +28,7 @@ class OwnPartDialog : public QDialog {
   Json m_part;
   QLineEdit *m_id, *m_name, *m_summary, *m_source;
   QTableWidget* m_figures;
+  FieldTree* m_fields;
   QPlainTextEdit* m_text;
   QLabel* m_said;
   QPushButton *m_keep, *m_export;
@@ -35,6 +37,7 @@ class OwnPartDialog : public QDialog {
   void fillForm();
   void fillText();
   void formChanged();
+  void fieldsChanged();
   void textChanged();
   void judge();
   void keep();
