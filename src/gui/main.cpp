@@ -38,6 +38,7 @@ int main(int argc, char** argv) {
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"card", "Show the card of this part.", "PART"});
   options.addOption({"change", "Make a part of your own from this part.", "PART"});
+  options.addOption({"fields", "With --change: show every field, down to this one (terminals/0).", "PATH"});
   options.addOption({"pick", "Pick the finding with this number.", "N"});
   options.addOption({"select", "Select a device, terminal or connection.", "ID"});
   options.addOption({"theme", "light or dark.", "THEME"});
@@ -89,8 +90,14 @@ int main(int argc, char** argv) {
   if (options.isSet("change")) {
     const auto id = options.value("change").toStdString();
     if (const auto copy = parts::copyOf(session.library(), id, "my-" + id, "My part")) {
-      shown = new OwnPartDialog(session, QString::fromStdString(*copy), &window);
-      shown->show();
+      auto* dialog = new OwnPartDialog(session, QString::fromStdString(*copy), &window);
+      dialog->show();
+      if (options.isSet("fields")) {
+        parts::Path path;
+        for (const auto& key : options.value("fields").split('/', Qt::SkipEmptyParts)) path.push_back(key.toStdString());
+        dialog->showField(path);
+      }
+      shown = dialog;
     }
   }
 

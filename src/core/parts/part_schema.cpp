@@ -190,6 +190,7 @@ Json blankField(const Json& part, const Path& object, const std::string& field) 
 std::string nameOfItem(const Json& item) {
   if (!item.is_object() || item.empty()) return {};
   if (item.contains("id") && item["id"].is_string()) return item["id"].get<std::string>();
+  if (item.contains("for")) return "several alike";
   // What it is, and between what: the first field that is not a condition.
   for (const auto& [key, value] : item.items()) {
     if (key == "when" || key == "as") continue;

@@ -150,6 +150,14 @@ void FieldTree::setPart(const Json& part) {
   fill(currentPath());
 }
 
+void FieldTree::go(const Path& path) {
+  fill(path);
+  if (auto* item = m_tree->currentItem()) {
+    item->setExpanded(true);
+    m_tree->scrollToItem(item, QAbstractItemView::PositionAtCenter);
+  }
+}
+
 // Rows that were open stay open.
 void FieldTree::fill(const Path& current) {
   std::set<std::string> open;

@@ -24,6 +24,8 @@ class FieldTree : public QWidget {
   const Json& part() const { return m_part; }
   /// Marks the fields that problems speak of.
   void mark(const std::vector<Problem>& problems);
+  /// Opens the tree down to a field.
+  void go(const parts::Path& path);
 
  Q_SIGNALS:
   void edited();

@@ -61,8 +61,8 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   setAttribute(Qt::WA_DeleteOnClose);
   resize(680, 620);
   auto* column = new QVBoxLayout(this);
-  auto* tabs = new QTabWidget(this);
-  auto* page = new QWidget(tabs);
+  m_tabs = new QTabWidget(this);
+  auto* page = new QWidget(m_tabs);
   auto* inside = new QVBoxLayout(page);
   auto* form = new QFormLayout;
   const auto line = [&](const QString& label, const char* name) {
@@ -87,19 +87,19 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   m_figures->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
   connect(m_figures, &QTableWidget::cellChanged, this, &OwnPartDialog::formChanged);
   inside->addWidget(m_figures, 1);
-  tabs->addTab(page, tr("Names and figures"));
-  m_fields = new FieldTree(tabs);
+  m_tabs->addTab(page, tr("Names and figures"));
+  m_fields = new FieldTree(m_tabs);
   connect(m_fields, &FieldTree::edited, this, &OwnPartDialog::fieldsChanged);
-  tabs->addTab(m_fields, tr("Every field"));
-  m_text = new QPlainTextEdit(tabs);
+  m_tabs->addTab(m_fields, tr("Every field"));
+  m_text = new QPlainTextEdit(m_tabs);
   m_text->setObjectName("ownText");
   m_text->setAccessibleName(tr("The whole file"));
   QFont mono("DejaVu Sans Mono");
   mono.setPixelSize(12);
   m_text->setFont(mono);
   connect(m_text, &QPlainTextEdit::textChanged, this, &OwnPartDialog::textChanged);
-  tabs->addTab(m_text, tr("The whole file"));
-  column->addWidget(tabs, 1);
+  m_tabs->addTab(m_text, tr("The whole file"));
+  column->addWidget(m_tabs, 1);
   m_said = new QLabel(this);
   m_said->setObjectName("ownSaid");
   m_said->setWordWrap(true);
@@ -114,6 +114,11 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   connect(m_export, &QPushButton::clicked, this, &OwnPartDialog::exportFile);
   column->addWidget(buttons);
   m_text->setPlainText(text);
+}
+
+void OwnPartDialog::showField(const parts::Path& path) {
+  m_tabs->setCurrentWidget(m_fields);
+  m_fields->go(path);
 }
 
 void OwnPartDialog::fillForm() {

@@ -4,11 +4,13 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/json.h"
+#include "core/parts/part_schema.h"
 
 class QLabel;
 class QLineEdit;
 class QPlainTextEdit;
 class QPushButton;
+class QTabWidget;
 class QTableWidget;
 
 namespace bold::gui {
@@ -22,11 +24,14 @@ class OwnPartDialog : public QDialog {
  public:
   /// @param text a part file to begin with
   OwnPartDialog(Session& session, const QString& text, QWidget* parent = nullptr);
+  /// Shows every field, opened down to this one.
+  void showField(const parts::Path& path);
 
  private:
   Session& m_session;
   Json m_part;
   QLineEdit *m_id, *m_name, *m_summary, *m_source;
+  QTabWidget* m_tabs;
   QTableWidget* m_figures;
   FieldTree* m_fields;
   QPlainTextEdit* m_text;

@@ -135,7 +135,7 @@ void applyTheme(QApplication& app, Theme theme) {
           "QLineEdit{border:1px solid %1;border-radius:6px;padding:1px 8px;background:%7;color:%3}"
           "QLineEdit:focus{border:2px solid %4}"
           "QHeaderView::section{background:%2;color:%5;border:0;padding:4px 6px}"
-          "QListView::item{min-height:25px;padding:0 4px}"
+          "QListView::item{min-height:25px;padding:0 4px}QTreeView::item{min-height:22px}"
           "QTableView,QListView,QTreeView{border:1px solid %1;border-radius:6px;gridline-color:%1}"
           "QMenuBar{background:%2;color:%3}QMenuBar::item{padding:5px 10px}QMenuBar::item:selected{background:%8}"
           "QMenu{background:%7;color:%3;border:1px solid %1}QMenu::item{padding:5px 22px}QMenu::item:selected{background:%8;color:%3}"
