@@ -35,6 +35,11 @@ void verifyPart(const Part& p, const ObjectReader& root) {
     for (const auto& o : c.out) check(o, "channels");
     for (const auto& [role, t] : c.signals) check(t, "channels");
     check(c.returnTerminal, "channels");
+    const auto peak = c.peak.typical();
+    const auto continuous = c.continuous.typical();
+    if (peak && continuous && *peak < *continuous)
+      root.report("channels", fmt::format("has the channel \"{}\" with a peak of {}, less than the {} it carries all the time", c.id,
+                                          displayText(c.peak), displayText(c.continuous)));
   }
   for (const auto& [a, b] : p.fitted) {
     check(a, "fitted");

@@ -97,6 +97,15 @@ TEST_CASE("each kind of broken part file gets its sentence and the others load")
         "broken.json#/basedOn: The part is based on itself by way of \"me\". The other parts were loaded.");
   CHECK(wrong(R"({"format": 1, "id": "me", "name": "Me", "kind": "x", "basedOn": "nobody"})")[0] ==
         "broken.json#/basedOn: The part is based on \"nobody\", which is not in the library. The other parts were loaded.");
+  CHECK(wrong(replaced(kMotor, "\"id\": \"N\"", "\"id\": \"\""))[0] ==
+        "broken.json#/terminals/1/id: \"id\" is empty. The part was left out; the other parts were loaded.");
+  CHECK(wrong(R"({"basedOn": "tb6612fng", "format": 1, "id": "me", "name": "Me", "kind": "bridge",
+                  "figures": {"peak": {"label": "peak", "unit": "A", "value": "0.5 A"}}})")[0] ==
+        "broken.json#/channels: \"channels\" has the channel \"A\" with a peak of 500 mA, less than the 1 A it carries all the time. "
+        "The part was left out; the other parts were loaded.");
+  CHECK(wrong(R"({"basedOn": "tb6612fng", "format": 1, "id": "me", "name": "Me", "kind": "bridge",
+                  "figures": {"peak": {"label": "peak", "unit": "A", "value": {"typ": "2 A", "secondReading": "much"}}}})")[0]
+            .find("broken.json#/figures/peak/value/secondReading: \"secondReading\" cannot be used") == 0);
 }
 
 TEST_CASE("overriding one end of a derived figure recomputes the other") {
