@@ -206,3 +206,18 @@ TEST_CASE("a cancelled analysis says nothing") {
   CHECK(a.findings.empty());
   CHECK_FALSE(a.solved);
 }
+
+TEST_CASE("a connector in a motor's lead takes what its contacts take") {
+  // Worked out by hand: 12 V over 14 ohm and two contacts of 0.3 ohm, against two of 10 milliohm.
+  const auto stalled = [](const std::string& more) {
+    const auto s = solved(bench("from daq-connector\n" + more));
+    const auto* p = s->point(0, Action::Forward, Moment::Stalled, Charge::Nominal);
+    REQUIRE(p);
+    return winding(*s, *p, 0);
+  };
+  const double good = stalled("figure j1.resistance 10 mohm");
+  const double poor = stalled("figure j1.resistance 300 mohm");
+  CHECK(good > 0.75);
+  const double around = 12.0 / good;  // everything in the loop
+  CHECK(poor == Approx(12.0 / (around + 2 * 0.29)).epsilon(0.01));
+}

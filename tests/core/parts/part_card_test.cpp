@@ -45,3 +45,16 @@ TEST_CASE("a motor's card says how its winding is measured, a carrier's how its 
 TEST_CASE("an unknown figure stands as unknown") {
   CHECK(card("a4988-carrier").find("| reference voltage, as trimmed | unknown |") != std::string::npos);
 }
+
+TEST_CASE("a card lists what a stage needs besides, and a second reading that differs") {
+  const auto text = card("tb6612fng");
+  CHECK(text.find("## It also needs\n\n- 10 µF or more at VM") != std::string::npos);
+  CHECK(text.find("2 A; a second reading gave 3.2 A") != std::string::npos);
+  CHECK(text.find("| output current | 1 A |") != std::string::npos);  // where both agree nothing is added
+  // Whatever has to be clamped from outside says so.
+  for (const auto& p : library().search(""))
+    if (p->kind == "transistor") {
+      INFO(p->id);
+      CHECK(card(p->id).find("- A diode across the motor") != std::string::npos);
+    }
+}

@@ -156,6 +156,10 @@ TEST_CASE("headers have the pins that the boards have") {
   CHECK(count("sbc-header-40", pwm) == 4);
   CHECK(count("board-rp2040-40", pin) == 26);
   CHECK(count("board-rp2040-40", pwm) == 26);
+  CHECK(count("board-usb-daq-8dio", pin) == 8);
+  CHECK(count("board-usb-daq-8dio", pwm) == 1);
+  CHECK(count("bridge-stack-tb6612", pin) == 12);  // outputs of its expander
+  CHECK(count("bridge-stack-tb6612", pwm) == 4);
   CHECK(library().find("sbc-header-40")->find("J8-11")->label == "GPIO17");
   CHECK(library().find("sbc-header-40")->find("J8-2")->label == "5V");
   CHECK(library().find("board-rp2040-40")->find("GP2")->place.position == 4);
@@ -180,6 +184,13 @@ TEST_CASE("truth tables that follow from the conditions are the makers' tables")
   CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 1}, {"PWMA", 0}}) == "LL");
   CHECK(row("tb6612fng", "A", {{"AIN1", 0}, {"AIN2", 0}, {"PWMA", 1}}) == "--");
   CHECK(row("tb6612fng", "A", {{"AIN1", 1}, {"AIN2", 0}, {"PWMA", 1}, {"STBY", 0}}) == "--");
+  // The same chips behind an expander, four times.
+  for (const std::string m : {"M1", "M2", "M3", "M4"}) {
+    CHECK(row("bridge-stack-tb6612", m, {{m + "IN1", 1}, {m + "IN2", 0}, {m + "PWM", 1}}) == "HL");
+    CHECK(row("bridge-stack-tb6612", m, {{m + "IN1", 0}, {m + "IN2", 1}, {m + "PWM", 1}}) == "LH");
+    CHECK(row("bridge-stack-tb6612", m, {{m + "IN1", 1}, {m + "IN2", 1}, {m + "PWM", 0}}) == "LL");
+    CHECK(row("bridge-stack-tb6612", m, {{m + "IN1", 0}, {m + "IN2", 0}, {m + "PWM", 0}}) == "--");
+  }
   // Step/dir carriers: enable is active low, reset and sleep are active low.
   CHECK(row("a4988-carrier", "1", {{"EN", 0}}) == "HLHL");
   CHECK(row("a4988-carrier", "1", {{"EN", 1}}) == "----");
@@ -217,4 +228,9 @@ TEST_CASE("the search box finds parts by the words people use") {
   CHECK(first("nano") == "board-nano-atmega328p");
   CHECK(first("battery 7.4 v") == "battery-lipo-2s");
   CHECK(first("12 V 0.5 A, 2 A stall") == "brushed-gear25-12v");
+  CHECK(first("pca9685") == "bridge-stack-tb6612");
+  CHECK(first("daq") == "board-usb-daq-8dio");
+  CHECK(first("xt60") == "connector-xt60");
+  CHECK(first("crocodile") == "lead-croc");
+  CHECK(first("jack") == "connector-barrel-2a");
 }
