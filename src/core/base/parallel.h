@@ -8,15 +8,21 @@
 
 namespace bold {
 
+inline thread_local bool t_helping = false;  // this thread works for an inParallel
+
 /// Calls f(0) .. f(n - 1), each once, on as many threads as the machine has; comes back when all are done. What f writes
-/// must be apart for each index, so that the result does not depend on how many threads there are. f must not throw.
+/// must be apart for each index, so that the result does not depend on how many threads there are. f must not throw. Called by
+/// an f, it is done by f's thread alone: the others are busy already.
 template <class F>
 void inParallel(std::size_t n, const F& f) {
   std::atomic<std::size_t> next{0};
+  const bool within = t_helping;
   const auto work = [&] {
+    t_helping = n > 1 || within;  // with a single task there is nobody to wait for
     for (std::size_t k = next++; k < n; k = next++) f(k);
+    t_helping = within;
   };
-  const auto cores = std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), n);
+  const auto cores = within ? 1 : std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), n);
   std::vector<std::jthread> helpers;
   for (std::size_t k = 1; k < cores; ++k) helpers.emplace_back(work);
   work();
