@@ -46,7 +46,10 @@ void nameless(QAccessibleInterface* a, QStringList& out, int& seen) {
   if (!a || !a->isValid() || a->state().invisible) return;
   if (spoken(a->role())) {
     ++seen;
-    if (a->text(QAccessible::Name).trimmed().isEmpty()) out << describe(a);
+    // The name of a combo box is its current text: what it is for is its label or its description.
+    const bool purposeless = a->role() == QAccessible::ComboBox && a->text(QAccessible::Description).trimmed().isEmpty() &&
+                             a->relations(QAccessible::Label).isEmpty();
+    if (a->text(QAccessible::Name).trimmed().isEmpty() || purposeless) out << describe(a);
   }
   // The rows of a table are its own matter: thousands of cells.
   if (a->role() == QAccessible::Table || a->role() == QAccessible::List || a->role() == QAccessible::ComboBox) return;

@@ -18,6 +18,7 @@
 #include "gui/figures/coil_order_figure.h"
 #include "gui/figures/curve_plot.h"
 #include "gui/figures/level_ladder_figure.h"
+#include "gui/panels/spoken.h"
 #include "gui/session/session.h"
 
 namespace bold::gui {
@@ -88,13 +89,13 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
   outer->addWidget(head);
   m_command = new QComboBox(this);
   m_command->setObjectName("command");
-  m_command->setAccessibleName(tr("What the program asks for"));
+  speak(m_command, tr("What the program asks for"));
   m_command->setToolTip(tr("What the program asks for (Alt+Right: the next)"));
   m_command->setMaxVisibleItems(24);
   m_command->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   m_charge = new QComboBox(this);
   m_charge->setObjectName("charge");
-  m_charge->setAccessibleName(tr("State of the supplies"));
+  speak(m_charge, tr("State of the supplies"));
   m_charge->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   outer->addWidget(m_command);
   outer->addWidget(m_charge);

@@ -12,6 +12,7 @@
 #include <functional>
 #include <set>
 
+#include "gui/panels/spoken.h"
 #include "gui/theme/palette.h"
 
 namespace bold::gui {
@@ -125,7 +126,7 @@ FieldTree::FieldTree(QWidget* parent) : QWidget(parent) {
   auto* row = new QHBoxLayout;
   m_what = new QComboBox(this);
   m_what->setObjectName("fieldWhat");
-  m_what->setAccessibleName(tr("What to add here"));
+  speak(m_what, tr("What to add here"));
   row->addWidget(m_what, 1);
   const auto button = [&](const QString& text, const char* name, auto slot) {
     auto* b = new QPushButton(text, this);

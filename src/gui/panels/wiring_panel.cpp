@@ -13,6 +13,7 @@
 #include "core/base/ordinal.h"
 #include "core/harness/recipe.h"
 #include "gui/panels/plural.h"
+#include "gui/panels/spoken.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 
@@ -87,7 +88,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   auto* row = new QHBoxLayout;
   m_colour = new QComboBox(this);
   m_colour->setObjectName("wireColour");
-  m_colour->setAccessibleName(tr("Wire colour"));
+  speak(m_colour, tr("Wire colour"));
   for (const auto& [code, name] : wireCodes()) m_colour->addItem(swatch(code), code + "  " + name, code);
   m_remove = new QPushButton(tr("Delete"), this);
   m_remove->setObjectName("wireDelete");
