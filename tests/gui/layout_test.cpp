@@ -122,3 +122,25 @@ TEST_CASE("unknown parts and wires to nowhere do not spoil the picture") {
   CHECK(l.thread("wx") == nullptr);
   CHECK(layOut({}, library()).boxes.empty());
 }
+
+TEST_CASE("no thread runs through a box that it does not end at") {
+  std::map<std::string, harness::Harness> benches;
+  for (const auto& name : goodNames()) benches.emplace(name, good(name));
+  benches.emplace("two controllers", benchOf(12));
+  benches.emplace("three controllers", benchOf(18));
+  for (const auto& [name, h] : benches) {
+    const auto l = layOut(h, library());
+    for (const auto& t : l.threads)
+      for (const auto& b : l.boxes) {
+        if (b.device == t.a.device || b.device == t.b.device) continue;
+        const Rect inside{b.rect.x + 2, b.rect.y + 2, b.rect.w - 4, b.rect.h - 4};
+        for (std::size_t k = 1; k < t.path.size(); ++k) {
+          const auto& p = t.path[k - 1];
+          const auto& q = t.path[k];
+          const Rect leg{std::min(p.x, q.x), std::min(p.y, q.y), std::max(std::abs(p.x - q.x), 0.1), std::max(std::abs(p.y - q.y), 0.1)};
+          INFO(name << ": " << t.connection << " through " << b.device);
+          CHECK_FALSE(overlap(leg, inside));
+        }
+      }
+  }
+}

@@ -55,6 +55,8 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   m_devices = new QListWidget(this);
   m_devices->setObjectName("devices");
   m_devices->setAccessibleName(tr("Devices on the bench"));
+  m_devices->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // long names are cut short
+  m_devices->setTextElideMode(Qt::ElideRight);
   column->addWidget(m_devices, 2);
   m_details = new QScrollArea(this);
   m_details->setFrameShape(QFrame::NoFrame);

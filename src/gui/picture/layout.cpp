@@ -77,6 +77,7 @@ class Router {
   std::map<int, double> m_marginX;  // grounds of sources: their way down
   std::map<int, double> m_topY;
   int m_crossings = 0;
+  int m_feeds = 0;
 
   // One bar for each net that has a source's pole or a ground in it: supplies above, grounds below.
   void powerNets() {
@@ -172,6 +173,8 @@ class Router {
       append(path, b.at);
       return path;
     }
+    const double firstBoards = m_p.top + m_p.topHeight + kFeedAbove;
+    if (!bar && a.zone == Zone::Top && b.zone == Zone::Top && std::max(a.at.y, b.at.y) > firstBoards) return feed(a, b);
     double y = 0;
     if (bar) {
       y = bar->y;
@@ -189,6 +192,19 @@ class Router {
       bar->x2 = std::max({bar->x2, ax, bx});
     }
     for (auto it = back.rbegin(); it != back.rend(); ++it) append(path, *it);
+    return path;
+  }
+
+  // To a controller that stands below others: down on their left, and in above it.
+  std::vector<Point> feed(const Port& a, const Port& b) {
+    const auto& from = a.at.y < b.at.y ? a : b;
+    const auto& to = a.at.y < b.at.y ? b : a;
+    const double over = m_p.top + m_p.topHeight - 26 - 8.0 * (m_feeds % 3);  // over the captions of the first one's sockets
+    const double x = m_p.feeds + kTrack * m_feeds++;
+    const double in = to.at.y - kFeedAbove;
+    std::vector<Point> path;
+    for (const auto& p : {from.at, Point{from.at.x, over}, Point{x, over}, Point{x, in}, Point{to.at.x, in}, to.at}) append(path, p);
+    if (&from == &b) std::ranges::reverse(path);
     return path;
   }
 

@@ -14,7 +14,8 @@ using harness::Device;
 
 constexpr double kEdge = 16;
 constexpr double kGap = 16;
-constexpr double kHead = 40;  // title and subtitle of a box
+constexpr double kBoardGap = 28;  // between controllers: a plug comes in there
+constexpr double kHead = 40;      // title and subtitle of a box
 constexpr double kControllerWidth = 152;
 constexpr double kTwoRowWidth = 212;
 constexpr double kStageWidth = 196;
@@ -95,7 +96,9 @@ class Placer {
     }
     const int sourceCount = static_cast<int>(std::ranges::count(m_items, BoxKind::Source, &Item::kind));
     m_p.margin = kEdge;
-    const double marginWidth = kTrack * std::max(2, sourceCount + 1) + 6;
+    const int boards = static_cast<int>(std::ranges::count(m_items, BoxKind::Controller, &Item::kind));
+    m_p.feeds = kEdge + kTrack * std::max(2, sourceCount + 1);
+    const double marginWidth = m_p.feeds - kEdge + kTrack * std::max(0, boards - 1) + 6;
     m_p.trunk = kEdge + marginWidth + m_controllerWidth;
     m_p.trunkWidth = 24 + kTrack * std::clamp(trunkEnds, 6, 19);
     m_p.leads = m_p.trunk + m_p.trunkWidth + kStageWidth;
@@ -216,7 +219,7 @@ class Placer {
           if (t.place.position == 1) b.captions.push_back({t.place.connector, {px + 7, y - 4}});
         }
       b.rect.h = ty - y + 4;
-      y = b.rect.bottom() + kGap;
+      y = b.rect.bottom() + kBoardGap;
       m_p.boxes.push_back(std::move(b));
     }
     return y;

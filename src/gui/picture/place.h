@@ -22,6 +22,7 @@ struct Placement {
   std::map<Address, Port> connectors;  ///< whole connectors of plugs, by device.connector
   double width = 0, height = 0;
   double margin = 0;                    ///< x of the first track left of the controllers
+  double feeds = 0;                     ///< x of the first track, further in, of plugs to controllers that stand below others
   double trunk = 0, trunkWidth = 0;     ///< between controllers and stages
   double leads = 0, leadsWidth = 0;     ///< between stages and motors
   double top = 0, topHeight = 0;        ///< under the sources: supply bars
@@ -30,8 +31,9 @@ struct Placement {
 
 Placement place(const harness::Harness& harness, const parts::Library& library);
 
-inline constexpr double kPitch = 20;   // between terminals of a strip
-inline constexpr double kTrack = 7;    // between threads side by side
-inline constexpr double kBarGap = 26;  // between ground bars, their labels included
+inline constexpr double kPitch = 20;      // between terminals of a strip
+inline constexpr double kTrack = 7;       // between threads side by side
+inline constexpr double kFeedAbove = 19;  // a plug comes to a controller this far above it
+inline constexpr double kBarGap = 26;     // between ground bars, their labels included
 
 }  // namespace bold::picture
