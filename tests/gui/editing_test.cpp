@@ -6,6 +6,7 @@
 #include <QListWidget>
 #include <QMessageBox>
 #include <QPlainTextEdit>
+#include <QScrollArea>
 #include <QTableWidget>
 #include <QTextBrowser>
 #include <QTimer>
@@ -458,4 +459,30 @@ TEST_CASE("every field of a part is edited in a tree made from the schema: added
   CHECK(written()["elements"].size() == elements);
   CHECK(keep->isEnabled());
   dialog->close();
+}
+
+TEST_CASE("what is known of a device fits into its panel, however long its name is") {
+  Window w;
+  w.session.startEmpty();
+  w.main.resize(850, 530);
+  w.main.rail().setStep(gui::Step::Bench);
+  // The three longest names there are, and one part of each kind.
+  auto all = library().search("");
+  std::ranges::stable_sort(all, std::greater{}, [](const auto& p) { return p->name.size(); });
+  std::set<std::string> kinds;
+  int looked = 0;
+  for (std::size_t k = 0; k < all.size(); ++k) {
+    if (k >= 3 && !kinds.insert(all[k]->kind).second) continue;
+    w.session.apply({"add", {harness::Put<harness::Device>{{.id = "x", .part = all[k]->id}, {}}}});
+    w.session.select("x");
+    w.settle();
+    for (auto* area : w.main.findChildren<QScrollArea*>()) {
+      if (!area->isVisible() || !area->widget() || area->objectName() == "pictureView") continue;
+      INFO(all[k]->id);
+      CHECK(area->widget()->width() <= area->viewport()->width());
+      ++looked;
+    }
+    w.session.undoStack().undo();
+  }
+  CHECK(looked > 10);
 }

@@ -47,7 +47,9 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     m_session.apply({"Rename " + m_device, {harness::Put<harness::Device>{changed, {}}}});
   });
   form->addRow(tr("Name"), name);
-  form->addRow(tr("Part"), new QLabel(part ? qs(part->name) : qs(d->part), this));
+  auto* kind = new QLabel(part ? qs(part->name) : qs(d->part), this);
+  kind->setWordWrap(true);
+  form->addRow(tr("Part"), kind);
   if (part) buildSettings(form);
   column->addLayout(form);
   m_said = new QLabel(this);
