@@ -450,6 +450,22 @@ TEST_CASE("every field of a part is edited in a tree made from the schema: added
   CHECK(keep->isEnabled());
   CHECK(row({"elements", element, "r"})->toolTip(1).isEmpty());
 
+  // What is no number stays as it was typed, and is told.
+  const QStringList position{"terminals", "0", "position"};
+  if (!row(position)) {
+    tree->setCurrentItem(row({"terminals", "0"}));
+    offer("the field position");
+    click("fieldAdd");
+  }
+  for (const auto* no : {"nan", "1e999", "third"}) {
+    type(position, no);
+    CHECK(written()["terminals"][0]["position"] == no);
+    CHECK_FALSE(keep->isEnabled());
+    type(position, "3");
+    CHECK(written()["terminals"][0]["position"] == 3);
+    CHECK(keep->isEnabled());
+  }
+
   // Its place in the list, and away again.
   tree->setCurrentItem(row({"elements", element}));
   click("fieldUp");

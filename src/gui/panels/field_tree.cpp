@@ -9,6 +9,8 @@
 #include <QStyledItemDelegate>
 #include <QTreeWidget>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
 #include <functional>
 #include <set>
 
@@ -22,6 +24,7 @@ using parts::Path;
 
 constexpr int kPathRole = Qt::UserRole;
 constexpr int kFirstColumn = 210;
+constexpr double kWholeUpTo = 1e15;
 
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
@@ -58,13 +61,17 @@ QString shown(const Json& value) {
   return value.is_number() ? qs(value.dump()) : QString();
 }
 
-// Takes what was typed over in the type that stands there.
-Json typed(const Json& before, const QString& text) {
-  if (before.is_boolean()) return text == "yes";
+bool isOf(const Json* schema, std::initializer_list<const char*> types) {
+  return schema && schema->contains("type") && std::ranges::any_of(types, [&](const char* t) { return (*schema)["type"] == t; });
+}
+
+// Takes what was typed over in the type that belongs there; what is no number stays as it was typed, and is told.
+Json typed(const Json* schema, const QString& text) {
+  if (isOf(schema, {"boolean"})) return text == "yes";
   bool number = false;
   const double v = text.toDouble(&number);
-  if (before.is_number() && number) return v == static_cast<double>(static_cast<long long>(v)) ? Json(static_cast<long long>(v)) : Json(v);
-  return text.toStdString();
+  if (!isOf(schema, {"number", "integer"}) || !number || !std::isfinite(v)) return text.toStdString();
+  return std::abs(v) < kWholeUpTo && v == std::floor(v) ? Json(static_cast<long long>(v)) : Json(v);
 }
 
 // One of a few words is chosen, everything else typed.
@@ -77,7 +84,7 @@ class Editors : public QStyledItemDelegate {
     for (const auto& key : index.siblingAtColumn(0).data(kPathRole).toStringList()) path.push_back(key.toStdString());
     const auto* schema = parts::schemaAt(m_part, path);
     QStringList words;
-    if (schema && schema->contains("type") && (*schema)["type"] == "boolean") words = {"yes", "no"};
+    if (isOf(schema, {"boolean"})) words = {"yes", "no"};
     if (schema && schema->contains("enum"))
       for (const auto& w : (*schema)["enum"])
         if (w.is_string()) words << qs(w.get<std::string>());
@@ -103,6 +110,12 @@ class Editors : public QStyledItemDelegate {
   const Json& m_part;
 };
 
+class NamesStay : public QStyledItemDelegate {
+ public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+  QWidget* createEditor(QWidget*, const QStyleOptionViewItem&, const QModelIndex&) const override { return nullptr; }
+};
+
 void eachItem(QTreeWidgetItem* item, const std::function<void(QTreeWidgetItem*)>& f) {
   for (int k = 0; k < item->childCount(); ++k) {
     f(item->child(k));
@@ -121,7 +134,7 @@ FieldTree::FieldTree(QWidget* parent) : QWidget(parent) {
   m_tree->setColumnWidth(0, kFirstColumn);
   m_tree->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed | QAbstractItemView::AnyKeyPressed);
   m_tree->setItemDelegateForColumn(1, new Editors(m_part, m_tree));
-  m_tree->setItemDelegateForColumn(0, new QStyledItemDelegate(m_tree));
+  m_tree->setItemDelegateForColumn(0, new NamesStay(m_tree));
   column->addWidget(m_tree, 1);
   auto* row = new QHBoxLayout;
   m_what = new QComboBox(this);
@@ -207,7 +220,7 @@ void FieldTree::valueTyped(QTreeWidgetItem* item, int column) {
   if (m_filling) return;
   const auto path = pathOf(item);
   auto* value = at(m_part, path);
-  if (column == 1 && value && !value->is_structured()) *value = typed(*value, item->text(1).trimmed());
+  if (column == 1 && value && !value->is_structured()) *value = typed(parts::schemaAt(m_part, path), item->text(1).trimmed());
   // The tree is built anew, which must not happen while it is still closing the editor.
   QMetaObject::invokeMethod(
       this, [this, path] { changed(path); }, Qt::QueuedConnection);
