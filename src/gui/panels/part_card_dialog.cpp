@@ -63,10 +63,18 @@ void plainTables(QTextDocument& document) {
     if (auto* table = qobject_cast<QTextTable*>(frame)) {
       auto format = table->format();
       format.setBorderCollapse(true);
-      format.setBorder(1);
-      format.setBorderBrush(gui::palette().line);
+      format.setBorder(0);
       format.setCellPadding(4);
       table->setFormat(format);
+      for (int row = 0; row < table->rows(); ++row)
+        for (int column = 0; column < table->columns(); ++column) {
+          auto cell = table->cellAt(row, column);
+          auto line = cell.format().toTableCellFormat();
+          line.setBottomBorder(1);
+          line.setBottomBorderStyle(QTextFrameFormat::BorderStyle_Solid);
+          line.setBottomBorderBrush(gui::palette().line);
+          cell.setFormat(line);
+        }
     }
 }
 
