@@ -131,6 +131,23 @@ TEST_CASE("packs of cells are so many times one cell") {
   CHECK(figure("battery-lead-12v-7ah", "empty") == Approx(6 * 1.75));
 }
 
+TEST_CASE("an aged pack has at least twice the resistance of a fresh one, and every pack says how much") {
+  const auto aged = [](const std::string& id) { return library().find(id)->figure("resistance")->figure.greatest().value_or(0); };
+  CHECK(aged("battery-4aa-alkaline") == Approx(4 * 0.5));
+  CHECK(aged("battery-6aa-nimh") == Approx(6 * 0.1));
+  CHECK(aged("battery-9v-block") == Approx(6.0));
+  CHECK(aged("battery-lithium-2s") == Approx(2 * 0.1));
+  int packs = 0;
+  for (const auto& p : library().search("battery")) {
+    const auto* r = p->figure("resistance");
+    if (!p->id.starts_with("battery-") || !r) continue;
+    INFO(p->id);
+    CHECK(aged(p->id) >= 2 * r->figure.typical().value_or(1e9));
+    ++packs;
+  }
+  CHECK(packs >= 16);
+}
+
 TEST_CASE("absolute maxima that everybody in the trade knows") {
   CHECK(figure("nmos-2n7000", "vds") == 60);
   CHECK(figure("nmos-irf540n", "vds") == 100);
