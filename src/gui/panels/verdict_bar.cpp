@@ -29,14 +29,15 @@ void VerdictBar::refresh() {
   const bool fresh = m_session.verdictFresh();
   const auto head = fresh ? QString::fromUtf8(headline(a.verdict).data()) : tr("Not judged");
   m_detail = fresh ? QString::fromStdString(summary(a)) : tr("working it out");
-  if (head != m_head) {
-    m_head = head;
-    setAccessibleName(m_head + ": " + m_detail);
+  m_head = head;
+  setAccessibleName(m_head + ": " + m_detail);
+  // That it is being worked out is only seen: what is spoken is what came out, where that changed.
+  if (fresh && m_head != m_spoken) {
+    m_spoken = m_head;
     QAccessibleEvent announce(this, QAccessible::Alert);  // spoken wherever the focus is
     QAccessible::updateAccessibility(&announce);
     Q_EMIT announced(accessibleName());
   }
-  setAccessibleName(m_head + ": " + m_detail);
   setToolTip(tr("%1.\nPress to go to the first open matter.").arg(m_detail));
   update();
 }

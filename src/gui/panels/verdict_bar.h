@@ -25,6 +25,7 @@ class VerdictBar : public QAbstractButton {
  private:
   Session& m_session;
   QString m_head, m_detail, m_judged;
+  QString m_spoken;  ///< the verdict that was last announced
   void refresh();
 };
 
