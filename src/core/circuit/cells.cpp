@@ -41,6 +41,7 @@ class Cutting {
     joinWhatBelongsTogether();
     joinLoops();
     joinUnfed();
+    joinLonely();
     return parts();
   }
 
@@ -68,8 +69,7 @@ class Cutting {
     const int d = device(end.device);
     const auto& part = d < 0 ? nullptr : m_parts[static_cast<std::size_t>(d)];
     const auto* t = part ? part->find(end.terminal) : nullptr;
-    const auto ends = m_ends.find(end);
-    return t && (t->ground || negativePole(*part, t->id)) && ends != m_ends.end() && ends->second > kOthers;
+    return t && (t->ground || negativePole(*part, t->id));
   }
 
   void joinWhatBelongsTogether() {
@@ -118,6 +118,26 @@ class Cutting {
       if (fed[d - 1]) first = static_cast<int>(d - 1);
     for (std::size_t d = 0; d < fed.size(); ++d)
       if (!fed[static_cast<std::size_t>(m_groups.find(static_cast<int>(d)))]) join(first, static_cast<int>(d));
+  }
+
+  // Wires whose ends would keep too few connections if they, and all others that are cut there, were gone.
+  void joinLonely() {
+    for (bool again = true; again;) {
+      again = false;
+      std::map<Address, int> cut;
+      const auto apart = [&](const GroundWire& g) { return m_groups.find(g.a) != m_groups.find(g.b); };
+      for (const auto& g : m_between)
+        if (apart(g) && g.wire->state == State::OnBench)
+          for (const auto* end : {&g.wire->a, &g.wire->b}) ++cut[*end];
+      for (const auto& g : m_between) {
+        if (!apart(g)) continue;
+        const auto keeps = [&](const Address& end) { return m_ends[end] - cut[end] >= kOthers; };
+        if (keeps(g.wire->a) && keeps(g.wire->b)) continue;
+        join(g.a, g.b);
+        again = true;
+        break;
+      }
+    }
   }
 
   Cells parts() {

@@ -1,5 +1,6 @@
 #include "core/circuit/cells.h"
 
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <cmath>
 #include <map>
@@ -101,6 +102,17 @@ TEST_CASE("what belongs together is never taken apart") {
   CHECK(cellsIn(bench(kTwo + "wire u1.D7 u2.D8\n")) == 1);                 // a signal without a common ground is a fault
   CHECK(cellsIn(bench(kTwo + "wire p1.P p2.P\n")) == 1);
   CHECK(cellsIn(bench(kTwo + "wire u1.GND-2 u2.GND-2\n")) == 1);  // without it those terminals would hang open
+  // Wires between cells at one terminal that has nothing else do not hold each other: it would hang open without them.
+  std::string star = "wire u1.GND-2 p2.N\n";
+  for (const std::string n : {"3", "4"})
+    star += "part p" + n + " adapter-12v-2a\npart m" + n + " brushed-gear25-12v\npart k" + n + " brushed-gear25-12v\nwire p" + n + ".P m" +
+            n + ".P\nwire m" + n + ".N p" + n + ".N\nwire p" + n + ".P k" + n + ".P\nwire k" + n + ".N p" + n + ".N\nwire u1.GND-2 p" + n +
+            ".N\n";
+  for (const auto& c : cellsOf(bench(kTwo + star), library()).parts) {
+    if (!c.device("u1")) continue;
+    CHECK(std::ranges::count(c.connections, Address{"u1", "GND-2"}, &harness::Connection::a) >= 2);
+  }
+  CHECK(saidOfCells(bench(kTwo + star)) == saidOfTheWhole(bench(kTwo + star)));
   auto planned = bench(kTwo + ground);
   planned.intents[1].signals[0].pin = {"u1", "D6"};  // a plan that names a pin that no wire comes from yet
   CHECK(cellsIn(planned) == 1);
