@@ -4,7 +4,7 @@
 #include <cmath>
 #include <map>
 
-#include "core/base/interpolate.h"
+#include "core/circuit/branch_curves.h"
 #include "core/circuit/nets.h"
 #include "core/circuit/sparse_system.h"
 
@@ -20,39 +20,6 @@ constexpr double kModeMargin = 1e-9;  // A
 constexpr double kIdle = 1e-7;        // S: what is left of a supply that gives nothing, or all it can
 constexpr int kMostFlips = 40;
 constexpr int kTogether = 4;  // rounds
-
-// i = v / r bending over to +-limit: v / r / (1 + u^p)^(1/p) with u = |v| / (r limit). p sets how sharp the corner is: 2
-// for transistors, 6 for motors (written out, since pow takes many times as long).
-double bentSoftly(double v, double r, double limit) {
-  const double u = v / (r * limit);
-  return v / r / std::sqrt(1 + u * u);
-}
-struct Sharp {
-  double i, slope;
-};
-Sharp bentSharply(double v, double r, double limit) {
-  const double u = v / (r * limit);
-  const double u2 = u * u;
-  const double base = 1 + u2 * u2 * u2;
-  const double root = std::cbrt(std::sqrt(base));
-  return {v / r / root, 1 / (r * root * base)};
-}
-
-double transistorCurrent(const Branch& t, double va, double vb, double vc) {
-  const double s = t.sign;
-  const double v = s * (va - vb);
-  const double control = s * (vc - vb);
-  if (t.kind == Kind::Bipolar) {
-    const double base = ramp(control - t.v0, kKneeWidth) / t.r;
-    const double most = std::max(t.gain * base, 1e-12);
-    return s * bentSoftly(ramp(v - t.drop, kKneeWidth), t.ron, most) + s * kOff * v;
-  }
-  const double over = ramp(control - t.v0, kKneeWidth);
-  const double most = std::max(t.gain * over * over, 1e-12);
-  const double lowest = t.rows.front().first;
-  const double ron = control >= lowest ? interpolate(t.rows, control) : 1 / std::max(2 * t.gain * over, 1e-9);
-  return s * bentSoftly(v, ron, most) + s * kOff * v;
-}
 
 // Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
 // Newton's method, which finds no slope on the two flat stretches.
