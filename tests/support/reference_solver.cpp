@@ -21,14 +21,43 @@ double bend(double v, double r, double limit, double p) {
   return v / r / std::pow(1 + std::pow(std::abs(v) / (r * limit), p), 1 / p);
 }
 
-// The law of a branch, written down again: current from a to b.
-double law(const Branch& b, double va, double vb, double vc) {
+// Into a bipolar's collector while its gain, saturation and VBE are those at the current `ic`.
+double bipolar(const Branch& b, double collector, double emitter, double base, double ic) {
+  ic = std::max(ic, 1e-3);
+  const double v = b.sign * (collector - emitter);
+  const double vbe = b.v0 + b.rise * std::min(1.0, ic / b.full);
+  const double gain = b.gains ? std::max(interpolate(*b.gains, ic), 1.0) : b.gain;
+  // The saturation rows read the other way round: from V to A.
+  const double head = rounded(v - b.drop);
+  double saturated = head / b.ron;
+  if (b.rows) {
+    std::vector<std::pair<double, double>> line{{0, 0}};
+    const auto& [firstI, firstV] = b.rows->front();
+    if (b.drop == 0 && firstI > 1e-3) line.emplace_back(0.9 * firstV, 1e-3);
+    for (const auto& [rowI, rowV] : *b.rows)
+      if (rowI > 0) line.emplace_back(std::max(rowV - b.drop, line.back().first + 1e-4 * (rowI - line.back().second)), rowI);
+    const auto& [v0, i0] = line.size() > 1 ? line[line.size() - 2] : line.front();
+    const auto& [v1, i1] = line.back();
+    const double ohms = b.rows->size() < 2 ? std::max((firstV - b.drop) / std::max(firstI, 1e-3), 1e-3) : (v1 - v0) / (i1 - i0);
+    saturated = head > v1 ? i1 + (head - v1) / ohms : interpolate(line, head);
+  }
+  const double most = gain * rounded(b.sign * (base - emitter) - vbe) / b.r;
+  return b.sign * bend(saturated, 1, std::max(most, 1e-12), 2) + circuit::kOff * (collector - emitter);
+}
+
+// What a chopper drives through its coil.
+double driven(const Branch& b, double head, double coil) {
+  return std::clamp((head - coil) / b.r, 0.0, b.limit);
+}
+
+// The law of a branch, written down again: current from a to b; of a Collector what its equation is off by.
+double law(const Branch& b, double va, double vb, double vc, double vd) {
   const double v = va - vb;
   switch (b.kind) {
     case Kind::Conductance:
       return b.g * v;
     case Kind::Knee:
-      return rounded(v - b.v0) / b.r + circuit::kOff * v;
+      return rounded(v - b.v0 - (b.d < 0 ? 0 : b.rise * std::min(1.0, vd / b.full))) / b.r + circuit::kOff * v;
     case Kind::Saturating:
       return bend(v, b.r, b.limit, 6) + 1e-7 * v;
     case Kind::Current:
@@ -39,14 +68,20 @@ double law(const Branch& b, double va, double vb, double vc) {
       const double target = b.v0 - rounded(b.v0 - (va - vc - b.drop));
       return std::clamp((target - (vb - vc)) / b.r, 0.0, b.limit);
     }
-    case Kind::Bipolar: {
-      const double base = rounded(b.sign * (vc - vb) - b.v0) / b.r;
-      return b.sign * bend(rounded(b.sign * v - b.drop), b.ron, std::max(b.gain * base, 1e-12), 2) + circuit::kOff * v;
+    case Kind::Bipolar:
+      return bipolar(b, va, vb, vc, b.d < 0 ? 0 : vd);
+    case Kind::Collector:
+      return va - std::max(std::abs(bipolar(b, vb, vd, vc, va)), 1e-3);
+    case Kind::Coil:
+      return -driven(b, vc - vd, v);
+    case Kind::Draw: {
+      const double i = driven(b, v, vc - vd);
+      return i * (std::max(vc - vd, 0.0) + i * b.r) / std::max(v, 1.0) + b.i * std::clamp(v - 0.5, 0.0, 1.0);
     }
     case Kind::Mosfet: {
       const double control = b.sign * (vc - vb);
       const double over = rounded(control - b.v0);
-      const double ron = control >= b.rows.front().first ? interpolate(b.rows, control) : 1 / std::max(2 * b.gain * over, 1e-9);
+      const double ron = control >= b.rows->front().first ? interpolate(*b.rows, control) : 1 / std::max(2 * b.gain * over, 1e-9);
       return b.sign * bend(b.sign * v, ron, std::max(b.gain * over * over, 1e-12), 2) + circuit::kOff * v;
     }
   }
@@ -100,6 +135,8 @@ std::vector<bool> held(const Circuit& c) {
   }
   std::vector<bool> out(group.size());
   for (int i = 0; i < c.nodes; ++i) out[static_cast<std::size_t>(i)] = group[static_cast<std::size_t>(i)] == i;
+  for (const auto& b : c.branches)
+    if (b.kind == Kind::Collector) out[static_cast<std::size_t>(b.a)] = false;  // no node
   return out;
 }
 
@@ -119,18 +156,21 @@ ReferenceSolution solveByCharging(const Circuit& c) {
       const double va = at(b.a);
       const double vb = at(b.b);
       const double vc = at(b.c);
-      const double i = law(b, va, vb, vc);
+      const double vd = at(b.d);
+      const double i = law(b, va, vb, vc, vd);
+      const bool flows = b.kind != Kind::Collector;
       out[static_cast<std::size_t>(b.a)] += i;
-      out[static_cast<std::size_t>(b.b)] -= i;
+      if (flows) out[static_cast<std::size_t>(b.b)] -= i;
       const double h = 1e-7;
-      const double by[3] = {(law(b, va + h, vb, vc) - law(b, va - h, vb, vc)) / (2 * h),
-                            (law(b, va, vb + h, vc) - law(b, va, vb - h, vc)) / (2 * h),
-                            b.c < 0 ? 0 : (law(b, va, vb, vc + h) - law(b, va, vb, vc - h)) / (2 * h)};
-      const int nodes[3] = {b.a, b.b, b.c};
-      for (int k = 0; k < 3; ++k) {
+      const double by[4] = {(law(b, va + h, vb, vc, vd) - law(b, va - h, vb, vc, vd)) / (2 * h),
+                            (law(b, va, vb + h, vc, vd) - law(b, va, vb - h, vc, vd)) / (2 * h),
+                            (law(b, va, vb, vc + h, vd) - law(b, va, vb, vc - h, vd)) / (2 * h),
+                            (law(b, va, vb, vc, vd + h) - law(b, va, vb, vc, vd - h)) / (2 * h)};
+      const int nodes[4] = {b.a, b.b, b.c, b.d};
+      for (int k = 0; k < 4; ++k) {
         if (nodes[k] < 0) continue;
         m[static_cast<std::size_t>(b.a)][static_cast<std::size_t>(nodes[k])] += by[k];
-        m[static_cast<std::size_t>(b.b)][static_cast<std::size_t>(nodes[k])] -= by[k];
+        if (flows) m[static_cast<std::size_t>(b.b)][static_cast<std::size_t>(nodes[k])] -= by[k];
       }
     }
     double worst = 0;

@@ -8,7 +8,9 @@
 
 namespace bold {
 
-inline thread_local bool t_helping = false;  // this thread works for an inParallel
+// Whether this thread works for no inParallel. Not called "helping" and false: Debian 12's mold (1.10) may put a segment of
+// zero-initialised thread-local data where nothing is mapped, and the program does not start.
+inline thread_local bool t_idle = true;
 
 /// Calls f(0) .. f(n - 1), each once, on as many threads as the machine has; comes back when all are done. What f writes
 /// must be apart for each index, so that the result does not depend on how many threads there are. f must not throw. Called by
@@ -16,11 +18,11 @@ inline thread_local bool t_helping = false;  // this thread works for an inParal
 template <class F>
 void inParallel(std::size_t n, const F& f) {
   std::atomic<std::size_t> next{0};
-  const bool within = t_helping;
+  const bool within = !t_idle;
   const auto work = [&] {
-    t_helping = n > 1 || within;  // with a single task there is nobody to wait for
+    t_idle = n < 2 && !within;  // with a single task there is nobody to wait for
     for (std::size_t k = next++; k < n; k = next++) f(k);
-    t_helping = within;
+    t_idle = !within;
   };
   const auto cores = within ? 1 : std::min<std::size_t>(std::max(1U, std::thread::hardware_concurrency()), n);
   std::vector<std::jthread> helpers;

@@ -1,8 +1,11 @@
 #include "core/circuit/block_solver.h"
 
+#include <Eigen/Core>
+// Needs the core before it.
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <unsupported/Eigen/AutoDiff>
 
 #include "core/circuit/branch_curves.h"
 #include "core/circuit/nets.h"
@@ -34,7 +37,7 @@ class System {
     if (!m_pattern || !m_slots || !fits(*m_slots)) {
       std::vector<SparsePattern::Ends> ends;
       ends.reserve(m_c.branches.size());
-      for (const auto& b : m_c.branches) ends.push_back({b.a, b.b, b.c});
+      for (const auto& b : m_c.branches) ends.push_back({b.a, b.b, b.c, b.d});
       auto found = m_pattern ? m_pattern->slots(m_n, ends) : std::nullopt;
       if (!found) {
         m_pattern = std::make_shared<const SparsePattern>(m_n, ends);
@@ -70,9 +73,9 @@ class System {
     Mode next = Mode::Giving;
     for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
       const auto& b = m_c.branches[k];
-      if (b.kind != Kind::Source && b.kind != Kind::Regulator) continue;
+      if (b.kind != Kind::Source && b.kind != Kind::Regulator && b.kind != Kind::Coil) continue;
       const double want = wanted(b, x);
-      const double least = b.kind == Kind::Source ? -b.limit2 : 0;
+      const double least = -b.limit2;
       const Mode right = want < least - kModeMargin ? Mode::Idle : want > b.limit + kModeMargin ? Mode::Limit : Mode::Giving;
       const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= b.limit);
       if (right == m_modes[k] || stays) continue;
@@ -133,13 +136,14 @@ class System {
   // What a supply or regulator would give if it had no limits.
   static double wanted(const Branch& b, const Eigen::VectorXd& x) {
     if (b.kind == Kind::Source) return (b.v0 - (x(b.a) - x(b.b))) / b.r;
+    if (b.kind == Kind::Coil) return (x(b.c) - x(b.d) - (x(b.a) - x(b.b))) / b.r;
     const double head = x(b.a) - x(b.c) - b.drop;
     return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x(b.b) - x(b.c))) / b.r;
   }
 
   bool fits(const BranchSlots& known) const {
     return m_pattern->nodes() == m_n && std::ranges::equal(known.ends, m_c.branches, [](const auto& ends, const Branch& b) {
-             return ends[0] == b.a && ends[1] == b.b && ends[2] == b.c;
+             return ends[0] == b.a && ends[1] == b.b && ends[2] == b.c && ends[3] == b.d;
            });
   }
 
@@ -151,18 +155,19 @@ class System {
     const auto& slot = slotsOf(branch);
     at(slot[0]) += gaa;
     at(slot[1]) -= gaa;
-    at(slot[3]) -= gaa;
-    at(slot[4]) += gaa;
+    at(slot[4]) -= gaa;
+    at(slot[5]) += gaa;
   }
-  // A current i from a to b with its derivatives by the three voltages.
-  void addThree(const Branch& branch, double i, double byA, double byB, double byC) {
+  // A current i from a to b with its derivatives by the voltages of its ends.
+  using Slope = std::array<double, 4>;
+  void addCurved(const Branch& branch, double i, const Slope& by) {
     m_residual(branch.a) += i;
     m_residual(branch.b) -= i;
     const auto& slot = slotsOf(branch);
-    const std::array by{byA, byB, byC};
-    for (std::size_t k = 0; k < 3; ++k) {
+    for (std::size_t k = 0; k < by.size(); ++k) {
+      if (slot[k] < 0) continue;
       at(slot[k]) += by[k];
-      at(slot[3 + k]) -= by[k];
+      at(slot[4 + k]) -= by[k];
     }
   }
   std::size_t indexOf(const Branch& b) const { return static_cast<std::size_t>(&b - m_c.branches.data()); }
@@ -178,6 +183,7 @@ class System {
         g = b.g;
         break;
       case Kind::Knee:
+        if (b.d >= 0) return junction(b, x, soft);
         i = ramp(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
         g = rampSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
         break;
@@ -206,8 +212,28 @@ class System {
       case Kind::Bipolar:
       case Kind::Mosfet:
         return transistor(b, x);
+      case Kind::Collector:
+        return collector(b, x);
+      case Kind::Coil:
+        return coil(b, x);
+      case Kind::Draw: {
+        const auto drawn = chopperDraw(b, v, x(b.c) - x(b.d));
+        addCurved(b, drawn.i, {drawn.byHead, -drawn.byHead, drawn.byCoil, -drawn.byCoil});
+        return drawn.i;
+      }
     }
     add(b, i, g);
+    return i;
+  }
+
+  // A base-emitter junction whose knee moves with the collector current.
+  double junction(const Branch& b, const Eigen::VectorXd& x, double soft) {
+    const double v = x(b.a) - x(b.b);
+    const double over = v - baseVolts(b, x(b.d));
+    const double i = ramp(over, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
+    const double slope = rampSlope(over, kKneeWidth) / b.r;
+    const double g = slope + kOff + soft / b.r;
+    addCurved(b, i, {g, -g, 0, x(b.d) < b.full ? -slope * b.rise / b.full : 0});
     return i;
   }
 
@@ -228,19 +254,49 @@ class System {
     const double di = 1 / b.r;
     const double byIn = di * dTarget;
     const double byOut = -di;
-    addThree(b, i, byIn, byOut, -byIn - byOut);
+    addCurved(b, i, {byIn, byOut, -byIn - byOut, 0});
     return i;
   }
 
+  using Dual = Eigen::AutoDiffScalar<Eigen::Vector4d>;
+
+  static Dual curve(const Branch& b, double va, double vb, double vc, double current) {
+    return transistorCurrent(b, Dual(va, 4, 0), Dual(vb, 4, 1), Dual(vc, 4, 2), Dual(current, 4, 3));
+  }
+
   double transistor(const Branch& b, const Eigen::VectorXd& x) {
-    const double va = x(b.a);
-    const double vb = x(b.b);
-    const double vc = x(b.c);
-    const double i = transistorCurrent(b, va, vb, vc);
-    const double h = 1e-6;
-    const double byA = (transistorCurrent(b, va + h, vb, vc) - transistorCurrent(b, va - h, vb, vc)) / (2 * h);
-    const double byC = (transistorCurrent(b, va, vb, vc + h) - transistorCurrent(b, va, vb, vc - h)) / (2 * h);
-    addThree(b, i, byA, -byA - byC, byC);
+    const auto i = curve(b, x(b.a), x(b.b), x(b.c), b.d < 0 ? 0 : x(b.d));
+    const auto& by = i.derivatives();
+    addCurved(b, i.value(), {by(0), by(1), by(2), by(3)});
+    return i.value();
+  }
+
+  // The unknown at a less the collector current, on row a alone; no current flows there.
+  double collector(const Branch& b, const Eigen::VectorXd& x) {
+    const auto i = curve(b, x(b.b), x(b.d), x(b.c), x(b.a));
+    const auto size = i < 0.0 ? Dual(-i) : i;
+    const bool counts = size > kLeastCurrent;
+    const auto& by = size.derivatives();
+    const auto& slot = slotsOf(b);
+    m_residual(b.a) += x(b.a) - (counts ? size.value() : kLeastCurrent);
+    at(slot[0]) += counts ? 1 - by(3) : 1;
+    if (!counts) return 0;
+    at(slot[1]) -= by(0);
+    at(slot[2]) -= by(2);
+    at(slot[3]) -= by(1);
+    return 0;
+  }
+
+  double coil(const Branch& b, const Eigen::VectorXd& x) {
+    const Mode mode = m_modes[indexOf(b)];
+    if (mode == Mode::Giving) {
+      const double g = 1 / b.r;
+      const double i = -wanted(b, x);
+      addCurved(b, i, {g, -g, -g, g});
+      return i;
+    }
+    const double i = (mode == Mode::Idle ? 0 : -b.limit) + kIdle * (x(b.a) - x(b.b));
+    add(b, i, kIdle);
     return i;
   }
 };
@@ -261,6 +317,7 @@ constexpr double kLongest = 50;       // V a step
 constexpr int kQuick = 16;            // passes that a start close to the solution needs at most
 constexpr int kHurried = 1;           // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
+constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
 // Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
 // holds may want to move far; they are held back so that they cannot spoil the others, and a step that makes things
@@ -357,6 +414,8 @@ void solveBlock(BlockSolution& s, Accuracy accuracy) {
   for (const int stage : {kHurried, kThorough}) {
     if (s.converged) break;
     x.setZero();
+    for (const auto& b : s.circuit.branches)
+      if (b.kind == Kind::Collector) x(b.a) = kFirstCurrent;
     system.reset();
     for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, Rest::Rough, s.amps, s.passes);
     s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s);

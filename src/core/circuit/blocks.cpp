@@ -9,11 +9,11 @@ namespace bold::circuit {
 
 namespace {
 
-std::array<int, 4> shapeOf(const Branch& b) {
+std::array<int, 5> shapeOf(const Branch& b) {
   using Kind = Branch::Kind;
   // Without current these have no voltage either; supplies keep theirs.
-  const bool plain = b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating;
-  return {b.a, b.b, b.c, plain ? 1 : 0};
+  const bool plain = (b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating) && b.c < 0 && b.d < 0;
+  return {b.a, b.b, b.c, b.d, plain ? 1 : 0};
 }
 
 }  // namespace
@@ -33,16 +33,18 @@ Blocks blocksOf(int nodes, Blocks::Shape shape) {
   Blocks out;
   out.nodes = nodes;
   std::vector<std::pair<int, int>> edges;
-  for (const auto& [a, b, c, plain] : shape) edges.emplace_back(a, b);
-  for (const auto& [a, b, c, plain] : shape)
-    if (c >= 0) edges.emplace_back(c, b);
+  for (const auto& [a, b, c, d, plain] : shape) edges.emplace_back(a, b);
+  for (const auto& [a, b, c, d, plain] : shape)
+    for (const int more : {c, d})
+      if (more >= 0) edges.emplace_back(more, b);
   auto bridge = bridges(nodes, edges);
   Groups groups(static_cast<std::size_t>(nodes));
   for (std::size_t k = 0; k < shape.size(); ++k) {
-    const auto& [a, b, c, plain] = shape[k];
-    bridge[k] = bridge[k] && plain != 0 && c < 0;
+    const auto& [a, b, c, d, plain] = shape[k];
+    bridge[k] = bridge[k] && plain != 0;
     if (!bridge[k]) groups.join(a, b);
-    if (c >= 0) groups.join(c, b);
+    for (const int more : {c, d})
+      if (more >= 0) groups.join(more, b);
   }
   // Blocks are numbered by their least node.
   out.blockOf.assign(static_cast<std::size_t>(nodes), -1);

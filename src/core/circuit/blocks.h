@@ -27,7 +27,7 @@ struct Blocks {
   std::vector<int> stepOf;          ///< per block
 
   /// Of what it was made: ends of every branch, and whether it may be a bridge.
-  using Shape = std::vector<std::array<int, 4>>;
+  using Shape = std::vector<std::array<int, 5>>;
   int nodes = 0;
   Shape shape;
 };

@@ -7,6 +7,7 @@ namespace bold::circuit {
 
 /// What one piece of the circuit is like; current is counted from a to b.
 struct BranchValues {
+  using Rows = std::vector<std::pair<double, double>>;
   enum class Kind {
     Conductance,  ///< i = g v
     Knee,         ///< conducts above v0 with resistance r (diodes, bipolar switches), rounded over kKneeWidth
@@ -14,21 +15,26 @@ struct BranchValues {
     Current,      ///< i
     Source,       ///< delivers out of a: (v0 - v) / r held between -limit2 and limit
     Regulator,    ///< from a (in) to b (out) against c (ground): keeps b at min(v0, a - drop); sources only
-    Bipolar,      ///< collector a, emitter b, base c: gain, v0 = VBE, r = base resistance, ron / drop = saturation
+    Bipolar,      ///< collector a, emitter b, base c: gain, v0 = VBE, r = base resistance, drop + ron or rows = saturation
     Mosfet,       ///< drain a, source b, gate c: threshold v0, gain k, ron rows
+    Collector,    ///< a is no node but the current of the bipolar with collector b, base c, emitter d, A; not below kLeastCurrent
+    Coil,         ///< of a chopper with supply c and ground d: delivers out of a what that drives through r, 0 .. limit
+    Draw,         ///< from a chopper's supply a to its ground b: what the coil at c, d takes by power balance, and i
   };
   Kind kind = Kind::Conductance;
   double g = 0, v0 = 0, r = 1, i = 0;
   double limit = 1e9, limit2 = 0;
   double gain = 0, ron = 1, drop = 0;
-  double sign = 1;                              ///< -1 for PNP and P-channel
-  std::vector<std::pair<double, double>> rows;  ///< Mosfet: VGS, RDS(on)
+  double sign = 1;              ///< -1 for PNP and P-channel
+  double rise = 0, full = 1;    ///< V that VBE gains until the collector carries so many A
+  const Rows* rows = nullptr;   ///< Mosfet: VGS, RDS(on); Bipolar: IC, VCE(sat), in place of ron. The part's own
+  const Rows* gains = nullptr;  ///< Bipolar: IC, gain, in place of gain. The part's own
   bool operator==(const BranchValues&) const = default;
 };
 
-/// A two-ended piece of the circuit between its nodes.
+/// A piece of the circuit, and between which nodes it is.
 struct Branch : BranchValues {
-  int a = 0, b = 0, c = -1;
+  int a = 0, b = 0, c = -1, d = -1;  ///< d of a Bipolar and its junction: the unknown that is its collector current
   bool operator==(const Branch&) const = default;
 };
 
@@ -38,13 +44,16 @@ struct Circuit {
   bool operator==(const Circuit&) const = default;
 };
 
-inline constexpr double kKneeWidth = 0.02;  // V: rounds the corner of a knee so that Newton's method has a slope
-inline constexpr double kOff = 1e-10;       // S: an open semiconductor
+inline constexpr double kKneeWidth = 0.02;     // V: rounds the corner of a knee so that Newton's method has a slope
+inline constexpr double kOff = 1e-10;          // S: an open semiconductor
+inline constexpr double kLeastCurrent = 1e-3;  // A: below it a transistor's figures no longer change
 
 // max(x, 0) with its corner rounded over 2 w by a parabola: no tail that Newton's method would creep along.
-inline double ramp(double x, double w) {
-  if (x <= -w) return 0;
-  return x >= w ? x : (x + w) * (x + w) / (4 * w);
+template <class X>
+X ramp(const X& x, double w) {
+  if (x <= -w) return X(0);
+  if (x >= w) return x;
+  return (x + w) * (x + w) / (4 * w);
 }
 inline double rampSlope(double x, double w) {
   if (x <= -w) return 0;

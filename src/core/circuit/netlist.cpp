@@ -22,7 +22,7 @@ constexpr double kServoCorner = 0.5;     // share of its least voltage below whi
 
 class Builder {
  public:
-  Builder(const NetlistInput& in, const OuterState& state) : m_in(in), m_bench(in.bench), m_nodes(in.nets.nodes()), m_state(state) {}
+  Builder(const NetlistInput& in, const SwitchState& on) : m_in(in), m_bench(in.bench), m_nodes(in.nets.nodes()), m_on(on) {}
 
   Netlist build() {
     m_out.circuit.nodes = m_in.nets.nodeCount();
@@ -49,13 +49,13 @@ class Builder {
   const NetlistInput& m_in;
   const Bench& m_bench;
   const std::vector<int>& m_nodes;  // per terminal; -1: touched by nothing
-  const OuterState& m_state;
+  const SwitchState& m_on;
   Netlist m_out;
   int m_device = 0;
   std::size_t m_element = 0;  // counted over the bench
   int m_inner = 0;            // the device's first inner node
 
-  const ElementState& state() const { return m_state[m_element]; }
+  bool on() const { return m_on[m_element] != 0; }
   int& main() { return m_out.main[m_element]; }
   int& base() { return m_out.base[m_element]; }
 
@@ -124,10 +124,9 @@ class Builder {
     if (const auto z = d.zener.typical()) base() = knee(node(d.cathode), node(d.anode), *z, kZenerOhms);
   }
   void put(const parts::Switch& s) {
-    const bool closed = state().closed;
     const int a = node(s.a);
     const int b = node(s.b);
-    if (!closed)
+    if (!on())
       main() = conductance(a, b, kOff);
     else if (s.oneWay)
       main() = knee(a, b, (weak() && s.v0Max.known() ? s.v0Max : s.v0).typical().value_or(0),
@@ -136,39 +135,41 @@ class Builder {
       main() = conductance(a, b, 1 / std::max(atMost(s.resistance).value_or(0.1) * (weak() ? kHot : 1), 1e-4));
   }
   void put(const parts::Bipolar& t) {
-    const double sign = t.pnp ? -1 : 1;
     const int b = node(t.base);
     const int e = node(t.emitter);
-    const double baseOhms = t.darlington ? 10 : 1;
-    const double ic = std::max(std::abs(state().collector.value_or(0.1)), 1e-3);
-    // The greatest VBE belongs to the current of its row, not to a tenth of it.
-    const double typical = t.vbe.typical().value_or(0.7);
-    const double row = t.saturation.empty() ? 0.1 : t.saturation.front().first;
-    const double vbe = strong() ? kStrongJunction * typical
-                       : weak() ? typical + (t.vbe.greatest().value_or(typical) - typical) * std::min(1.0, ic / row)
-                                : typical;
-    Branch junction;
-    junction.kind = Kind::Knee;
-    junction.a = t.pnp ? e : b;
-    junction.b = t.pnp ? b : e;
-    junction.v0 = vbe;
-    junction.r = baseOhms;
-    base() = push(junction);
+    // Gain, saturation and VBE follow from the collector current and it from them: it is an unknown of its own.
+    const int current = m_out.circuit.nodes++;
     Branch x;
     x.kind = Kind::Bipolar;
     x.a = node(t.collector);
     x.b = e;
     x.c = b;
-    x.sign = sign;
-    x.v0 = vbe;
-    x.r = baseOhms;
-    x.gain = t.hfeMin.empty() ? (t.darlington ? 1000 : 50) : std::max(interpolate(t.hfeMin, ic), 1.0);
+    x.d = current;
+    x.sign = t.pnp ? -1 : 1;
+    x.r = t.darlington ? 10 : 1;
+    // The greatest VBE belongs to the current of its row, not to a tenth of it.
+    const double vbe = t.vbe.typical().value_or(0.7);
+    x.v0 = strong() ? kStrongJunction * vbe : vbe;
+    x.rise = weak() ? t.vbe.greatest().value_or(vbe) - vbe : 0;
+    x.full = t.saturation.empty() ? 0.1 : t.saturation.front().first;
+    x.gain = t.darlington ? 1000 : 50;
+    if (!t.hfeMin.empty()) x.gains = &t.hfeMin;
     x.drop = t.darlington ? 0.7 : 0;  // a Darlington never saturates below one junction
-    auto rows = t.saturation;
-    if (t.darlington) rows.insert(rows.begin(), {0.0, 0.7});
-    const double vce = rows.empty() ? (t.darlington ? 1.0 : 0.2) : interpolate(rows, ic);
-    x.ron = std::max((vce - x.drop) / ic, 1e-3);
+    static const Branch::Rows kPlain{{0.0, 0.2}};
+    static const Branch::Rows kDarlington{{0.0, 0.7}};
+    x.rows = !t.saturation.empty() ? &t.saturation : t.darlington ? &kDarlington : &kPlain;
     main() = push(x);
+    Branch junction = x;
+    junction.kind = Kind::Knee;
+    junction.a = t.pnp ? e : b;
+    junction.b = t.pnp ? b : e;
+    junction.c = -1;
+    base() = push(junction);
+    x.kind = Kind::Collector;
+    x.a = current;
+    x.b = node(t.collector);
+    x.d = e;
+    push(x);
   }
   void put(const parts::Mosfet& m) {
     const int d = node(m.drain);
@@ -180,8 +181,9 @@ class Builder {
     x.c = node(m.gate);
     x.sign = m.pChannel ? -1 : 1;
     x.v0 = atMost(m.threshold).value_or(3);
-    x.rows = m.rds.empty() ? std::vector<std::pair<double, double>>{{10.0, 0.1}} : m.rds;
-    const auto& [vgs, rds] = x.rows.front();
+    static const Branch::Rows kUnknown{{10.0, 0.1}};
+    x.rows = m.rds.empty() ? &kUnknown : &m.rds;
+    const auto& [vgs, rds] = x.rows->front();
     x.gain = 1 / (2 * rds * std::max(vgs - x.v0, 0.2));
     main() = push(x);
     if (m.pChannel)
@@ -291,36 +293,38 @@ class Builder {
   void put(const parts::Chopper& c) {
     const int vm = node(c.supply);
     const int ground = node(c.ground);
-    const bool on = state().closed;
-    const double rds = atMost(c.rds).value_or(0.5);
-    const auto trip = parts::tripCurrent(c);
-    const double volts = std::max(state().supply.value_or(0), 0.0);
-    auto& coils = m_out.coils[m_element];
+    Branch x;
+    x.r = std::max(atMost(c.rds).value_or(0.5), 1e-4);
+    x.limit = on() ? parts::tripCurrent(c).value_or(Amps{0}).value * c.holdShare : 0;
+    x.i = c.quiescent.typical().value_or(0.005);
     for (const auto& [a, b] : c.coils) {
       const int na = node(a);
       const int nb = node(b);
-      coils.push_back(on && volts > 1 ? source(na, nb, volts, rds, trip.value_or(Amps{0}).value * c.holdShare, 0)
-                                      : conductance(na, nb, kOff));
+      x.kind = Kind::Coil;
+      x.a = na;
+      x.b = nb;
+      x.c = vm;
+      x.d = ground;
+      m_out.coils[m_element].push_back(on() ? push(x) : conductance(na, nb, kOff));
+      std::swap(x.a, x.c);
+      std::swap(x.b, x.d);
+      x.kind = Kind::Draw;
+      m_out.draws[m_element].push_back(push(x));
+      x.i = 0;  // once for all coils
       for (const int n : {na, nb}) {
         conductance(n, ground, 1 / kChopperTie);
         knee(n, vm, 0.7, 0.1);
         knee(ground, n, 0.7, 0.1);
       }
     }
-    Branch x;
-    x.kind = Kind::Current;
-    x.a = vm;
-    x.b = ground;
-    x.i = volts > 1 ? state().draw.value_or(0) : 0;
-    main() = push(x);
     conductance(vm, ground, 1e-6);
   }
 };
 
 }  // namespace
 
-Netlist makeNetlist(const NetlistInput& input, const OuterState& state) {
-  return Builder(input, state).build();
+Netlist makeNetlist(const NetlistInput& input, const SwitchState& on) {
+  return Builder(input, on).build();
 }
 
 }  // namespace bold::circuit

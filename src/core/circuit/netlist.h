@@ -12,19 +12,9 @@
 
 namespace bold::circuit {
 
-/// The state of what is decided outside Newton's method: which switches are closed, what choppers draw, where transistors
-/// stand on their data-sheet rows. Improved pass by pass until it stands still. Nothing: not worked out yet.
-struct ElementState {
-  bool closed = false;
-  std::optional<double> draw;       ///< chopper supply current, A
-  std::optional<double> supply;     ///< chopper supply voltage, V
-  std::optional<double> collector;  ///< bipolar collector current, A
-  struct Tried {
-    double put, got;  ///< A
-  };
-  std::optional<Tried> tried;  ///< the collector current last put in, and what came out
-};
-using OuterState = std::vector<ElementState>;  ///< by Bench::elementIndex
+/// Which switches and choppers are on, by Bench::elementIndex: decided from levels, outside Newton's method, pass by pass
+/// until it stands still.
+using SwitchState = std::vector<char>;
 
 /// Where the branches of an element ended up in the circuit; -1: it has none.
 struct Netlist {
@@ -36,6 +26,7 @@ struct Netlist {
   std::vector<int> links;                           ///< per link
   std::vector<int> main, base;                      ///< per element
   std::map<std::size_t, std::vector<int>> coils;    ///< per chopper: branch of each coil
+  std::map<std::size_t, std::vector<int>> draws;    ///< per chopper: what it takes from its supply
   std::map<TerminalIndex, Pin> pins;                ///< per controller pin
   std::map<std::size_t, std::pair<int, int>> arcs;  ///< per opened winding: arc branches, forward and back
 };
@@ -50,7 +41,7 @@ struct NetlistInput {
   const std::map<std::size_t, double>& emf;     ///< of windings that still turn, V from a to b
 };
 
-Netlist makeNetlist(const NetlistInput& input, const OuterState& state);
+Netlist makeNetlist(const NetlistInput& input, const SwitchState& on);
 
 /// The circuit behind a solved point and what came out of it: for tests that hold it against physics.
 struct Behind {

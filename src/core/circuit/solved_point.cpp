@@ -32,22 +32,21 @@ class SolvedPoint : public OperatingPoint {
     const auto opened = openedCurrents(running);
     const auto emf = emfs(running);
     const NetlistInput input{m_bench, m_nets, m_motors, m_command, m_charge, opened, emf};
-    OuterState state(m_bench.elementCount());
+    SwitchState on(m_bench.elementCount());
     if (const auto* s = dynamic_cast<const SolvedPoint*>(start)) {
-      state = s->m_state;
+      on = s->m_on;
       m_solution = s->m_solution;
     }
     for (int pass = 0; pass < kMostOuterPasses; ++pass) {
-      m_netlist = makeNetlist(input, state);
+      m_netlist = makeNetlist(input, on);
       m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution), Accuracy::Settled);
       if (!m_solution.converged) {
         m_whyNot = "its currents and voltages could not be found";
         return;
       }
-      m_state = state;
+      m_on = on;
       findLevels();
-      if (!improve(state, pass)) {
-        m_state = state;
+      if (!flip(on, pass)) {
         m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution), Accuracy::Exact);
         if (!m_solution.converged) m_whyNot = "its currents and voltages could not be found";
         return;
@@ -69,6 +68,12 @@ class SolvedPoint : public OperatingPoint {
   }
   Amps link(int l) const override { return branch(m_netlist.links[static_cast<std::size_t>(l)]); }
   Amps element(int device, int e) const override {
+    const auto index = m_bench.elementIndex(device, e);
+    if (const auto it = m_netlist.draws.find(index); it != m_netlist.draws.end()) {
+      Amps sum{};
+      for (const int draw : it->second) sum = sum + branch(draw);
+      return sum;
+    }
     const auto i = branch(at(m_netlist.main, device, e));
     const auto& body = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)].body;
     return std::holds_alternative<parts::Source>(body) ? -i : i;
@@ -171,7 +176,7 @@ class SolvedPoint : public OperatingPoint {
   std::string m_whyNot;
   Netlist m_netlist;
   Solution m_solution;
-  OuterState m_state;
+  SwitchState m_on;
 
   std::vector<Level> m_levels;  // per terminal; meant for inputs
 
@@ -278,73 +283,26 @@ class SolvedPoint : public OperatingPoint {
     return out;
   }
 
-  // Brings the outer state in line with the solution; true when something had to change.
-  bool improve(OuterState& states, int pass) const {
-    bool changed = false;
-    const auto set = [&](std::optional<double>& was, double value, double tolerance) {
-      if (was && std::abs(*was - value) <= tolerance * std::max(std::abs(value), 1e-3)) return;
-      changed = changed || was || std::abs(value) > 1e-12;
-      was = value;
-    };
+  // Brings the switches in line with their conditions; true when one had to change.
+  bool flip(SwitchState& states, int pass) const {
     bool flipped = false;
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
       const auto& device = m_bench.devices[d];
       for (std::size_t i = 0; i < device.part->elements.size(); ++i) {
         const auto& element = device.part->elements[i];
+        const bool switches = std::holds_alternative<parts::Chopper>(element.body) || std::holds_alternative<parts::Switch>(element.body);
+        if (!switches || !device.has(element)) continue;
         const int at = static_cast<int>(d);
         const int e = static_cast<int>(i);
-        auto& state = states[m_bench.elementIndex(at, e)];
-        if (!device.has(element)) continue;
-        const auto* chopper = std::get_if<parts::Chopper>(&element.body);
-        if (chopper || std::holds_alternative<parts::Switch>(element.body)) {
-          const bool want = condition(at, e) == Level::High;
-          // After some passes one flip at a time, so that two cannot chase each other.
-          if (state.closed != want && !(pass > 8 && flipped)) {
-            state.closed = want;
-            flipped = changed = true;
-          }
-        }
-        if (chopper) {
-          const auto v = across(m_bench.terminal(at, chopper->supply), m_bench.terminal(at, chopper->ground));
-          const double volts = v ? v->value : 0;
-          set(state.supply, volts, 1e-6);
-          set(state.draw, chopperDraw(at, e, *chopper, volts, state.closed), 1e-6);
-        } else if (std::holds_alternative<parts::Bipolar>(element.body)) {
-          // Gain and saturation follow from the current and the current from them.
-          const double now = this->element(at, e).value;
-          const double put = state.collector.value_or(now);
-          set(state.collector, standing(put, now, state.tried), 1e-7);
-          state.tried = ElementState::Tried{put, now};
-        }
+        auto& on = states[m_bench.elementIndex(at, e)];
+        const bool want = condition(at, e) == Level::High;
+        // After some passes one flip at a time, so that two cannot chase each other.
+        if ((on != 0) == want || (pass > 8 && flipped)) continue;
+        on = want;
+        flipped = true;
       }
     }
-    return changed;
-  }
-
-  // What to put in next when `got` came out of `put`: the secant through this pair and the last one; without one that helps
-  // half of the way, so that it settles.
-  static double standing(double put, double got, const std::optional<ElementState::Tried>& last) {
-    const double off = got - put;
-    if (std::abs(off) < 1e-7 * std::abs(got)) return got;
-    if (!last) return put + off / 2;
-    const double moved = put - last->put;
-    const double offMoved = off - (last->got - last->put);
-    const double step = std::abs(offMoved) > 1e-12 ? -off * moved / offMoved : 0;
-    const bool helps = step * off > 0 && std::abs(step) < 4 * std::abs(off);
-    return put + (helps ? step : off / 2);
-  }
-
-  // Power balance: what the coils and the stage turn into heat is what the supply gives.
-  double chopperDraw(int device, int e, const parts::Chopper& c, double volts, bool on) const {
-    if (volts < 1) return 0;
-    double watts = c.quiescent.typical().value_or(0.005) * volts;
-    if (on)
-      for (std::size_t k = 0; k < c.coils.size(); ++k) {
-        const auto v = across(m_bench.terminal(device, c.coils[k].first), m_bench.terminal(device, c.coils[k].second));
-        const double i = coil(device, e, static_cast<int>(k)).value;
-        watts += std::max(0.0, (v ? v->value : 0) * i) + i * i * c.rds.typical().value_or(0.5);
-      }
-    return watts / volts;
+    return flipped;
   }
 };
 

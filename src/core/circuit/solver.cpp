@@ -25,7 +25,12 @@ double conductance(const Branch& b, const std::vector<double>& x) {
       return b.i != 0 ? 1 : 0;
     case Kind::Source:
     case Kind::Regulator:
+    case Kind::Coil:
       return 1;
+    case Kind::Collector:
+      return 0;
+    case Kind::Draw:
+      return at(b.a) - at(b.b) > 0.5 ? 1 : 0;
     case Kind::Bipolar:
       return b.gain * ramp(b.sign * (at(b.c) - at(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
     case Kind::Mosfet:
@@ -57,11 +62,13 @@ bool bringUpToDate(Circuit& mine, const Circuit& whole, const Blocks& blocks, co
     const int na = local(now.a);
     const int nb = local(now.b);
     const int nc = local(now.c);
-    if (b.a == na && b.b == nb && b.c == nc && static_cast<const BranchValues&>(b) == now) continue;
+    const int nd = local(now.d);
+    if (b.a == na && b.b == nb && b.c == nc && b.d == nd && static_cast<const BranchValues&>(b) == now) continue;
     b = now;
     b.a = na;
     b.b = nb;
     b.c = nc;
+    b.d = nd;
     changed = true;
   }
   return changed;

@@ -24,9 +24,9 @@ struct SparseFactors::Numeric {
 SparsePattern::SparsePattern(int nodes, const std::vector<Ends>& ends) : m_nodes(nodes), m_symbolic(std::make_unique<Symbolic>()) {
   std::vector<std::vector<int>> columns(static_cast<std::size_t>(nodes));
   for (int i = 0; i < nodes; ++i) columns[static_cast<std::size_t>(i)].push_back(i);
-  for (const auto& [a, b, c] : ends)
-    for (const int row : {a, b})
-      for (const int column : {a, b, c})
+  for (const auto& ofOne : ends)
+    for (const int row : {ofOne[0], ofOne[1]})
+      for (const int column : ofOne)
         if (column >= 0) columns[static_cast<std::size_t>(column)].push_back(row);
   m_columns.push_back(0);
   for (auto& rows : columns) {
@@ -51,9 +51,14 @@ std::optional<std::vector<SparsePattern::Slots>> SparsePattern::slots(int nodes,
   if (nodes != m_nodes) return std::nullopt;
   std::vector<Slots> out;
   out.reserve(ends.size());
-  for (const auto& [a, b, c] : ends) {
-    const Slots s{slot(a, a), slot(a, b), c < 0 ? -1 : slot(a, c), slot(b, a), slot(b, b), c < 0 ? -1 : slot(b, c)};
-    if (s[1] < 0 || s[3] < 0 || (c >= 0 && (s[2] < 0 || s[5] < 0))) return std::nullopt;
+  for (const auto& ofOne : ends) {
+    Slots s{};
+    for (std::size_t k = 0; k < s.size(); ++k) {
+      const int row = ofOne[k / ofOne.size()];
+      const int column = ofOne[k % ofOne.size()];
+      s[k] = column < 0 ? -1 : slot(row, column);
+      if (column >= 0 && s[k] < 0) return std::nullopt;
+    }
     out.push_back(s);
   }
   return out;

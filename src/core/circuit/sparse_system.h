@@ -13,8 +13,8 @@ namespace bold::circuit {
 /// it is kept from one command to the next.
 class SparsePattern {
  public:
-  /// The nodes one branch couples: a, b and c (-1: only two).
-  using Ends = std::array<int, 3>;
+  /// The nodes one branch couples: a, b, c and d (-1: fewer).
+  using Ends = std::array<int, 4>;
 
   SparsePattern(int nodes, const std::vector<Ends>& ends);
   ~SparsePattern();
@@ -25,8 +25,8 @@ class SparsePattern {
   std::size_t entries() const { return m_rows.size(); }
   int diagonal(int node) const { return m_diagonal[static_cast<std::size_t>(node)]; }
 
-  /// Positions of a branch's entries: rows a and b, each with columns a, b and c (-1 where there is no c).
-  using Slots = std::array<int, 6>;
+  /// Positions of a branch's entries: rows a and b, each with columns a, b, c and d (-1 where there is none).
+  using Slots = std::array<int, 8>;
   /// Nothing when the pattern lacks an entry that a branch needs; entries too many do no harm.
   std::optional<std::vector<Slots>> slots(int nodes, const std::vector<Ends>& ends) const;
 

@@ -130,7 +130,8 @@ TEST_CASE("a MOSFET has its row's resistance above the row and follows the squar
     m.b = 2;
     m.c = 3;
     m.v0 = 1.5;
-    m.rows = {{4.0, 0.035}, {5.0, 0.025}};
+    const Branch::Rows rows{{4.0, 0.035}, {5.0, 0.025}};
+    m.rows = &rows;
     m.gain = 1 / (2 * 0.035 * 2.5);
     const Circuit c{4, {source(0, 2, 12, 0.01), resistor(0, 1, 12), m, source(3, 2, gate, 1)}};
     const auto s = solve(c);
