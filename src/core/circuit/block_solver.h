@@ -5,29 +5,21 @@
 #include <vector>
 
 #include "core/circuit/circuit.h"
+#include "core/circuit/sparse_system.h"
 
 /// Newton's method over one block of a circuit. Inner loop: doubles in SI.
 namespace bold::circuit {
-
-class SparseFactors;
-class SparsePattern;
-struct BranchSlots;
-
-/// Settled: every voltage to a microvolt, and resistances to match. Exact: to rounding, so that the result does not depend
-/// on where the search began.
-enum class Accuracy { Settled, Exact };
 
 /// A block and how it came out. Never changed while somebody else holds it.
 struct BlockSolution {
   Circuit circuit;
   bool converged = false;
-  Accuracy accuracy = Accuracy::Settled;
   int passes = 0;
   std::vector<double> volts;  ///< per node, against the first
   std::vector<double> amps;   ///< per branch, a to b
   std::vector<char> modes;    ///< per branch: where supplies stand, see Solution::giving
 
-  std::shared_ptr<SparseFactors> factors;        ///< of the last Jacobian
+  SparseFactors factors;                         ///< of the last Jacobian
   std::shared_ptr<const SparsePattern> pattern;  ///< a circuit of the same shape begins with it
   std::shared_ptr<const BranchSlots> slots;      ///< where its branches are in the pattern
 
@@ -35,10 +27,10 @@ struct BlockSolution {
   std::optional<double> resistance(int a, int b) const;
 };
 
-/// Works a block out.
+/// Works a block out, exact to rounding, so that the result does not depend on where the search began.
 /// @param s its circuit, which hangs together and has at least two nodes, and where to begin: what came out for one like it, or
-/// nothing. Its factors must be nobody else's.
+/// nothing
 /// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
-void solveBlock(BlockSolution& s, Accuracy accuracy);
+void solveBlock(BlockSolution& s);
 
 }  // namespace bold::circuit

@@ -39,18 +39,14 @@ class SolvedPoint : public OperatingPoint {
     }
     for (int pass = 0; pass < kMostOuterPasses; ++pass) {
       m_netlist = makeNetlist(input, on);
-      m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution), Accuracy::Settled);
+      m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution));
       if (!m_solution.converged) {
         m_whyNot = "its currents and voltages could not be found";
         return;
       }
       m_on = on;
       findLevels();
-      if (!flip(on, pass)) {
-        m_solution = circuit::solve(m_netlist.circuit, std::move(m_solution), Accuracy::Exact);
-        if (!m_solution.converged) m_whyNot = "its currents and voltages could not be found";
-        return;
-      }
+      if (!flip(on, pass)) return;
     }
     m_whyNot = "its logic does not come to rest";
   }

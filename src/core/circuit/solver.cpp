@@ -50,28 +50,16 @@ std::vector<int> islands(const Circuit& c, const std::vector<double>& x) {
   return out;
 }
 
-// Makes the block's circuit what the whole one says of it; false when it was that already.
-bool bringUpToDate(Circuit& mine, const Circuit& whole, const Blocks& blocks, const Blocks::Block& block) {
-  bool changed = mine.branches.size() != block.branches.size();
-  mine.nodes = static_cast<int>(block.nodes.size());
-  mine.branches.resize(block.branches.size());
-  const auto local = [&](int node) { return node < 0 ? -1 : blocks.local[static_cast<std::size_t>(node)]; };
-  for (std::size_t k = 0; k < block.branches.size(); ++k) {
-    const auto& now = whole.branches[static_cast<std::size_t>(block.branches[k])];
-    auto& b = mine.branches[k];
-    const int na = local(now.a);
-    const int nb = local(now.b);
-    const int nc = local(now.c);
-    const int nd = local(now.d);
-    if (b.a == na && b.b == nb && b.c == nc && b.d == nd && static_cast<const BranchValues&>(b) == now) continue;
-    b = now;
-    b.a = na;
-    b.b = nb;
-    b.c = nc;
-    b.d = nd;
-    changed = true;
+Circuit partOf(const Circuit& whole, const Blocks& blocks, const Blocks::Block& block) {
+  Circuit out;
+  out.nodes = static_cast<int>(block.nodes.size());
+  out.branches.reserve(block.branches.size());
+  for (const int k : block.branches) {
+    auto& b = out.branches.emplace_back(whole.branches[static_cast<std::size_t>(k)]);
+    for (int* node : {&b.a, &b.b, &b.c, &b.d})
+      if (*node >= 0) *node = blocks.local[static_cast<std::size_t>(*node)];
   }
-  return changed;
+  return out;
 }
 
 // Takes the block of the same nodes out of another solution; nullptr when there is none.
@@ -84,21 +72,14 @@ std::shared_ptr<BlockSolution> counterpart(Solution& start, const Blocks::Block&
 
 // @param start the block of a solution like this one, which is written over when nobody else holds it; may be nullptr
 std::shared_ptr<BlockSolution> solveOne(const Circuit& whole, const Blocks& blocks, const Blocks::Block& block,
-                                        std::shared_ptr<BlockSolution> start, Accuracy accuracy, int& passes) {
-  const bool ours = start && start.use_count() == 1;
-  auto out = ours ? std::move(start) : std::make_shared<BlockSolution>();
-  if (start) out->circuit = start->circuit;
-  const bool changed = bringUpToDate(out->circuit, whole, blocks, block);
-  const auto& old = start ? *start : *out;
-  const bool exact = accuracy == Accuracy::Settled || old.accuracy == Accuracy::Exact;
-  if (!changed && old.converged && exact) return start ? start : out;
-  if (start) {
-    out->volts = start->volts;
-    out->modes = start->modes;
-    out->pattern = start->pattern;
-    out->slots = start->slots;
-  }
-  solveBlock(*out, accuracy);
+                                        std::shared_ptr<BlockSolution> start, int& passes) {
+  auto part = partOf(whole, blocks, block);
+  if (start && start->converged && start->circuit == part) return start;
+  auto out = !start                   ? std::make_shared<BlockSolution>()
+             : start.use_count() == 1 ? std::move(start)
+                                      : std::make_shared<BlockSolution>(*start);
+  out->circuit = std::move(part);
+  solveBlock(*out);
   passes += out->passes;
   return out;
 }
@@ -166,7 +147,7 @@ std::optional<double> Solution::resistance(int a, int b) const {
   }
 }
 
-Solution solve(const Circuit& circuit, Solution start, Accuracy accuracy) {
+Solution solve(const Circuit& circuit, Solution start) {
   Solution s;
   if (start.blocks && start.blocks->nodes != circuit.nodes) start = {};
   s.blocks = start.blocks && hasShape(circuit, start.blocks->shape)
@@ -178,7 +159,7 @@ Solution solve(const Circuit& circuit, Solution start, Accuracy accuracy) {
       s.parts.push_back(nullptr);
       continue;
     }
-    s.parts.push_back(solveOne(circuit, *s.blocks, block, counterpart(start, block), accuracy, s.passes));
+    s.parts.push_back(solveOne(circuit, *s.blocks, block, counterpart(start, block), s.passes));
     const auto& part = *s.parts.back();
     s.converged = s.converged && part.converged;
   }

@@ -32,6 +32,6 @@ struct Solution {
 
 /// @param start a solution to begin from, of this circuit or one like it; blocks that are the same are taken over
 /// Not converged is a result, never a guess: voltages are then those of the last pass and must not be used.
-Solution solve(const Circuit& circuit, Solution start = {}, Accuracy accuracy = Accuracy::Exact);
+Solution solve(const Circuit& circuit, Solution start = {});
 
 }  // namespace bold::circuit

@@ -3,31 +3,40 @@
 #include <suitesparse/klu.h>
 
 #include <algorithm>
-#include <mutex>
+#include <cmath>
 
 namespace bold::circuit {
 namespace {
+
 constexpr double kLeastGrowth = 1e-6;  // reciprocal pivot growth below which pivots are looked for anew
+
+std::size_t index(int i) {
+  return static_cast<std::size_t>(i);
 }
 
-struct SparsePattern::Symbolic {
+// KLU's handles, freed whatever happens.
+struct Klu {
   klu_common common{};
   klu_symbolic* symbolic = nullptr;
-};
-
-struct SparseFactors::Numeric {
-  klu_common common{};
   klu_numeric* numeric = nullptr;
-  std::mutex busy;  // KLU keeps its work space inside the factors
+  Klu() { klu_defaults(&common); }
+  Klu(const Klu&) = delete;
+  Klu& operator=(const Klu&) = delete;
+  ~Klu() {
+    klu_free_numeric(&numeric, &common);
+    klu_free_symbolic(&symbolic, &common);
+  }
 };
 
-SparsePattern::SparsePattern(int nodes, const std::vector<Ends>& ends) : m_nodes(nodes), m_symbolic(std::make_unique<Symbolic>()) {
-  std::vector<std::vector<int>> columns(static_cast<std::size_t>(nodes));
-  for (int i = 0; i < nodes; ++i) columns[static_cast<std::size_t>(i)].push_back(i);
+}  // namespace
+
+SparsePattern::SparsePattern(int nodes, const std::vector<Ends>& ends) : m_nodes(nodes) {
+  std::vector<std::vector<int>> columns(index(nodes));
+  for (int i = 0; i < nodes; ++i) columns[index(i)].push_back(i);
   for (const auto& ofOne : ends)
     for (const int row : {ofOne[0], ofOne[1]})
       for (const int column : ofOne)
-        if (column >= 0) columns[static_cast<std::size_t>(column)].push_back(row);
+        if (column >= 0) columns[index(column)].push_back(row);
   m_columns.push_back(0);
   for (auto& rows : columns) {
     std::ranges::sort(rows);
@@ -36,13 +45,11 @@ SparsePattern::SparsePattern(int nodes, const std::vector<Ends>& ends) : m_nodes
     m_columns.push_back(static_cast<int>(m_rows.size()));
   }
   for (int i = 0; i < nodes; ++i) m_diagonal.push_back(slot(i, i));
-  klu_defaults(&m_symbolic->common);
-  m_symbolic->symbolic = klu_analyze(nodes, m_columns.data(), m_rows.data(), &m_symbolic->common);
 }
 
 int SparsePattern::slot(int row, int column) const {
-  const auto first = m_rows.begin() + m_columns[static_cast<std::size_t>(column)];
-  const auto last = m_rows.begin() + m_columns[static_cast<std::size_t>(column) + 1];
+  const auto first = m_rows.begin() + m_columns[index(column)];
+  const auto last = m_rows.begin() + m_columns[index(column) + 1];
   const auto it = std::lower_bound(first, last, row);
   return it == last || *it != row ? -1 : static_cast<int>(it - m_rows.begin());
 }
@@ -64,61 +71,152 @@ std::optional<std::vector<SparsePattern::Slots>> SparsePattern::slots(int nodes,
   return out;
 }
 
-SparsePattern::~SparsePattern() {
-  klu_free_symbolic(&m_symbolic->symbolic, &m_symbolic->common);
-}
-
-std::shared_ptr<SparseFactors> SparseFactors::of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values,
-                                                 std::shared_ptr<SparseFactors> old) {
-  auto* const symbolic = pattern->m_symbolic->symbolic;
-  if (!symbolic) return nullptr;
+std::shared_ptr<const Elimination> Elimination::of(const SparsePattern& pattern, const std::vector<double>& values) {
+  const int n = pattern.nodes();
   // KLU takes pointers to what it does not change.
-  auto* const columns = const_cast<int*>(pattern->m_columns.data());
-  auto* const rows = const_cast<int*>(pattern->m_rows.data());
+  auto* const columns = const_cast<int*>(pattern.m_columns.data());
+  auto* const rows = const_cast<int*>(pattern.m_rows.data());
   auto* const entries = const_cast<double*>(values.data());
-  // The last order of pivots does as long as it loses no digits; finding one anew takes several times as long.
-  if (old && old.use_count() == 1 && old->m_pattern == pattern) {
-    auto& n = *old->m_numeric;
-    if (klu_refactor(columns, rows, entries, symbolic, n.numeric, &n.common) != 0 && n.common.status == KLU_OK) {
-      old->m_values = values;
-      return old;
-    }
-  }
-  auto numeric = std::make_unique<Numeric>();
-  klu_defaults(&numeric->common);
-  numeric->common.scale = -1;  // rows are conductances, all of one kind; the pattern is known to be sound
-  numeric->numeric = klu_factor(columns, rows, entries, symbolic, &numeric->common);
-  if (!numeric->numeric || numeric->common.status != KLU_OK) {
-    klu_free_numeric(&numeric->numeric, &numeric->common);
+  Klu klu;
+  klu.common.scale = -1;  // rows are conductances, all of one kind; the pattern is known to be sound
+  klu.common.btf = 0;     // a block hangs together
+  klu.symbolic = klu_analyze(n, columns, rows, &klu.common);
+  if (!klu.symbolic) return nullptr;
+  klu.numeric = klu_factor(columns, rows, entries, klu.symbolic, &klu.common);
+  if (!klu.numeric || klu.common.status != KLU_OK || !klu_sort(klu.symbolic, klu.numeric, &klu.common)) return nullptr;
+
+  auto out = std::make_shared<Elimination>();
+  out->nodes = n;
+  const auto size = index(n);
+  out->rowOf.resize(size);
+  out->columnOf.resize(size);
+  out->firstL.resize(size + 1);
+  out->firstU.resize(size + 1);
+  out->rowsL.resize(index(klu.numeric->lnz));
+  out->rowsU.resize(index(klu.numeric->unz));
+  // It hands rows out only with values.
+  std::vector<double> lower(out->rowsL.size());
+  std::vector<double> upper(out->rowsU.size());
+  if (!klu_extract(klu.numeric, klu.symbolic, out->firstL.data(), out->rowsL.data(), lower.data(), out->firstU.data(), out->rowsU.data(),
+                   upper.data(), nullptr, nullptr, nullptr, out->rowOf.data(), out->columnOf.data(), nullptr, nullptr, &klu.common))
     return nullptr;
+  // KLU counts the diagonal to both factors; here it is apart.
+  const auto dropDiagonal = [n](std::vector<int>& first, std::vector<int>& all) {
+    std::vector<int> kept;
+    kept.reserve(all.size());
+    int begin = 0;
+    for (int k = 0; k < n; ++k) {
+      const int end = first[index(k) + 1];
+      first[index(k)] = static_cast<int>(kept.size());
+      for (int p = begin; p < end; ++p)
+        if (all[index(p)] != k) kept.push_back(all[index(p)]);
+      std::sort(kept.begin() + first[index(k)], kept.end());
+      begin = end;
+    }
+    first[index(n)] = static_cast<int>(kept.size());
+    all = std::move(kept);
+  };
+  dropDiagonal(out->firstL, out->rowsL);
+  dropDiagonal(out->firstU, out->rowsU);
+  std::vector<int> pivotOf(size);
+  for (int k = 0; k < n; ++k) pivotOf[index(out->rowOf[index(k)])] = k;
+  for (int k = 0; k < n; ++k) {
+    out->first.push_back(static_cast<int>(out->entries.size()));
+    const auto column = index(out->columnOf[index(k)]);
+    for (int p = pattern.m_columns[column]; p < pattern.m_columns[column + 1]; ++p)
+      out->entries.push_back({p, pivotOf[index(pattern.m_rows[index(p)])]});
   }
-  auto out = std::shared_ptr<SparseFactors>(new SparseFactors);
-  out->m_pattern = std::move(pattern);
-  out->m_numeric = std::move(numeric);
+  out->first.push_back(static_cast<int>(out->entries.size()));
   return out;
 }
 
+bool SparseFactors::factor(const std::shared_ptr<const SparsePattern>& pattern, const std::vector<double>& values) {
+  if (m_order && m_pattern == pattern && renew(values, false)) return true;
+  m_pattern = pattern;
+  m_order = Elimination::of(*pattern, values);
+  m_fresh = m_order && renew(values, true);
+  if (!m_fresh) m_order = nullptr;
+  return m_fresh;
+}
+
+// Left-looking elimination, column by column of the order.
+bool SparseFactors::renew(const std::vector<double>& values, bool everything) {
+  const auto& o = *m_order;
+  const auto n = index(o.nodes);
+  if (everything) {
+    m_lower.assign(o.rowsL.size(), 0);
+    m_upper.assign(o.rowsU.size(), 0);
+    m_pivots.assign(n, 0);
+    m_growth.assign(n, 1);
+    m_values.assign(values.size(), 0);
+  }
+  m_fresh = false;
+  std::vector<double> work(n, 0.0);
+  std::vector<char> renewed(n, 0);
+  for (std::size_t k = 0; k < n; ++k) {
+    bool stale = everything;
+    for (int p = o.first[k]; !stale && p < o.first[k + 1]; ++p) {
+      const auto at = index(o.entries[index(p)].at);
+      stale = values[at] != m_values[at];
+    }
+    for (int p = o.firstU[k]; !stale && p < o.firstU[k + 1]; ++p) stale = renewed[index(o.rowsU[index(p)])] != 0;
+    if (!stale) continue;
+    renewed[k] = 1;
+    double greatest = 0;
+    for (int p = o.first[k]; p < o.first[k + 1]; ++p) {
+      const auto& [at, row] = o.entries[index(p)];
+      const double value = values[index(at)];
+      m_values[index(at)] = value;
+      work[index(row)] = value;
+      greatest = std::max(greatest, std::abs(value));
+    }
+    double made = 0;
+    for (int p = o.firstU[k]; p < o.firstU[k + 1]; ++p) {
+      const auto j = index(o.rowsU[index(p)]);
+      const double u = work[j];
+      work[j] = 0;
+      m_upper[index(p)] = u;
+      made = std::max(made, std::abs(u));
+      for (int q = o.firstL[j]; q < o.firstL[j + 1]; ++q) work[index(o.rowsL[index(q)])] -= m_lower[index(q)] * u;
+    }
+    const double pivot = work[k];
+    work[k] = 0;
+    m_pivots[k] = pivot;
+    if (pivot == 0 || !std::isfinite(pivot)) {
+      m_order = nullptr;  // half done: nothing of it is to be relied on
+      return false;
+    }
+    made = std::max(made, std::abs(pivot));
+    m_growth[k] = greatest / made;
+    for (int q = o.firstL[k]; q < o.firstL[k + 1]; ++q) {
+      const auto row = index(o.rowsL[index(q)]);
+      m_lower[index(q)] = work[row] / pivot;
+      work[row] = 0;
+    }
+  }
+  return true;
+}
+
 bool SparseFactors::sound() const {
-  if (m_values.empty()) return true;  // freshly pivoted
-  const std::lock_guard lock(m_numeric->busy);
-  auto common = m_numeric->common;
-  auto* const columns = const_cast<int*>(m_pattern->m_columns.data());
-  auto* const rows = const_cast<int*>(m_pattern->m_rows.data());
-  auto* const entries = const_cast<double*>(m_values.data());
-  return klu_rgrowth(columns, rows, entries, m_pattern->m_symbolic->symbolic, m_numeric->numeric, &common) != 0 &&
-         common.rgrowth > kLeastGrowth;
+  return m_fresh || std::ranges::all_of(m_growth, [](double g) { return g > kLeastGrowth; });
 }
 
-SparseFactors::~SparseFactors() {
-  if (m_numeric) klu_free_numeric(&m_numeric->numeric, &m_numeric->common);
-}
-
-Eigen::VectorXd SparseFactors::solve(const Eigen::VectorXd& right) const {
-  Eigen::VectorXd x = right;
-  const std::lock_guard lock(m_numeric->busy);
-  auto common = m_numeric->common;
-  klu_solve(m_pattern->m_symbolic->symbolic, m_numeric->numeric, m_pattern->m_nodes, 1, x.data(), &common);
-  return x;
+void SparseFactors::solve(std::vector<double>& right) const {
+  const auto& o = *m_order;
+  const auto n = index(o.nodes);
+  std::vector<double> x(n);
+  for (std::size_t k = 0; k < n; ++k) x[k] = right[index(o.rowOf[k])];
+  for (std::size_t k = 0; k < n; ++k) {
+    const double v = x[k];
+    if (v == 0) continue;
+    for (int q = o.firstL[k]; q < o.firstL[k + 1]; ++q) x[index(o.rowsL[index(q)])] -= m_lower[index(q)] * v;
+  }
+  for (std::size_t k = n; k-- > 0;) {
+    const double v = x[k] /= m_pivots[k];
+    if (v == 0) continue;
+    for (int p = o.firstU[k]; p < o.firstU[k + 1]; ++p) x[index(o.rowsU[index(p)])] -= m_upper[index(p)] * v;
+  }
+  for (std::size_t k = 0; k < n; ++k) right[index(o.columnOf[k])] = x[k];
 }
 
 }  // namespace bold::circuit

@@ -1,25 +1,21 @@
 #pragma once
 
-#include <Eigen/Core>
 #include <array>
 #include <memory>
 #include <optional>
 #include <vector>
 
-/// Sparse linear systems of a fixed pattern, factored by KLU (SuiteSparse), which is made for circuit matrices.
+/// Sparse linear systems of a fixed pattern. KLU (SuiteSparse), which is made for circuit matrices, finds the order of
+/// elimination; from then on only the columns that a change reaches are worked out again. Inner loop: doubles in SI.
 namespace bold::circuit {
 
-/// Which entries a matrix has, and the order in which they are eliminated. Depends only on what is joined to what, so
-/// it is kept from one command to the next.
+/// Which entries a matrix has. Depends only on what is joined to what, so it is kept from one command to the next.
 class SparsePattern {
  public:
   /// The nodes one branch couples: a, b, c and d (-1: fewer).
   using Ends = std::array<int, 4>;
 
   SparsePattern(int nodes, const std::vector<Ends>& ends);
-  ~SparsePattern();
-  SparsePattern(const SparsePattern&) = delete;
-  SparsePattern& operator=(const SparsePattern&) = delete;
 
   int nodes() const { return m_nodes; }
   std::size_t entries() const { return m_rows.size(); }
@@ -31,13 +27,11 @@ class SparsePattern {
   std::optional<std::vector<Slots>> slots(int nodes, const std::vector<Ends>& ends) const;
 
  private:
-  friend class SparseFactors;
+  friend struct Elimination;
   int slot(int row, int column) const;
   int m_nodes;
   std::vector<int> m_columns, m_rows;  // compressed columns
   std::vector<int> m_diagonal;
-  struct Symbolic;
-  std::unique_ptr<Symbolic> m_symbolic;
 };
 
 /// Where the branches of one circuit are in a pattern.
@@ -46,28 +40,45 @@ struct BranchSlots {
   std::vector<SparsePattern::Slots> slots;
 };
 
-/// A factored matrix. Safe to share between threads.
+/// An order of pivots and the entries that fill in with it. Shared by all factors that use it.
+struct Elimination {
+  struct Entry {
+    int at, row;  ///< position in the matrix, row in the order of pivots
+  };
+  int nodes = 0;
+  std::vector<int> rowOf, columnOf;  ///< per pivot: row and column of the matrix
+  std::vector<int> first;            ///< per pivot: where its column's entries begin; one more at the end
+  std::vector<Entry> entries;        ///< of the matrix, column by column of the order
+  std::vector<int> firstL, firstU;   ///< as first, of the factors
+  std::vector<int> rowsL, rowsU;     ///< below and above the diagonal, ascending
+
+  /// Found with pivots that suit these values; nothing when the matrix is singular.
+  static std::shared_ptr<const Elimination> of(const SparsePattern& pattern, const std::vector<double>& values);
+};
+
+/// A factored matrix. A value: a copy is the way to begin from another system's factors.
 class SparseFactors {
  public:
-  /// Whether the order of elimination loses no digits with these values.
+  /// Brings the factors in line with the matrix; false when it is singular, and they must not be used.
+  /// Keeps the order of pivots while there is one and no pivot vanishes, and every column that no change reaches.
+  bool factor(const std::shared_ptr<const SparsePattern>& pattern, const std::vector<double>& values);
+  /// Whether the order of elimination, found for other values, loses no digits with these.
   bool sound() const;
+  /// The next call of factor() looks for pivots anew.
+  void forgetOrder() { m_order = nullptr; }
 
-  /// nullptr when the matrix is singular. Whether an old order still serves is asked for with sound().
-  /// @param old factors that nobody else needs any more: their order of elimination and memory are used again
-  static std::shared_ptr<SparseFactors> of(std::shared_ptr<const SparsePattern> pattern, const std::vector<double>& values,
-                                           std::shared_ptr<SparseFactors> old = nullptr);
-  ~SparseFactors();
-  SparseFactors(const SparseFactors&) = delete;
-  SparseFactors& operator=(const SparseFactors&) = delete;
-
-  Eigen::VectorXd solve(const Eigen::VectorXd& right) const;
+  /// Solves in place.
+  void solve(std::vector<double>& right) const;
 
  private:
-  SparseFactors() = default;
-  std::shared_ptr<const SparsePattern> m_pattern;  // shared with every system of this shape
-  std::vector<double> m_values;                    // as last factored in an order found for others; empty: in an order of their own
-  struct Numeric;
-  std::unique_ptr<Numeric> m_numeric;
+  bool renew(const std::vector<double>& values, bool everything);
+
+  std::shared_ptr<const SparsePattern> m_pattern;  // what the order is for
+  std::shared_ptr<const Elimination> m_order;
+  bool m_fresh = false;          // the order was found for these values
+  std::vector<double> m_values;  // of the matrix
+  std::vector<double> m_lower, m_upper, m_pivots;
+  std::vector<double> m_growth;  // per pivot: greatest entry of its column against what elimination made of it
 };
 
 }  // namespace bold::circuit

@@ -1,0 +1,81 @@
+#pragma once
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+#include "core/circuit/block_solver.h"
+#include "core/circuit/sparse_system.h"
+
+namespace bold::circuit {
+
+/// The equations of a block: what flows out of every node at given voltages, and how that changes with them. Inner loop:
+/// doubles in SI.
+class BlockSystem {
+ public:
+  using Vector = std::vector<double>;
+
+  /// Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
+  /// Newton's method, which finds no slope on the two flat stretches.
+  enum class Mode : char { Giving, Idle, Limit };
+
+  /// @param s whose circuit it is, and whose pattern and factors it takes where they fit
+  explicit BlockSystem(BlockSolution& s);
+
+  const Circuit& circuit() const { return m_c; }
+
+  /// Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
+  void resetModes();
+  /// Puts supplies into the right mode: all at once, or only the one that is furthest from it; false when all stand right.
+  bool flipModes(const Vector& x, bool all);
+
+  /// Works out what flows at x. `soft` adds a share of its linear part to every element that can go flat (a supply in its
+  /// limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
+  void stamp(const Vector& x, double soft);
+  /// Out of every node, A; as last stamped.
+  const Vector& residual() const { return m_residual; }
+  double greatestResidual() const;
+
+  /// Of the Jacobian as last stamped; false when it is singular.
+  bool factor() { return m_factors.factor(m_pattern, m_jacobian); }
+  void solve(Vector& right) const { m_factors.solve(right); }
+  /// False when the order of the last factors lost digits; the next ones get pivots of their own.
+  bool sound();
+
+  /// Leaves modes, currents, pattern and factors with the solution.
+  void leave(BlockSolution& s);
+
+ private:
+  // A branch whose current is straight, and its place among all.
+  struct Straight {
+    int a, b;
+    double g;
+    std::size_t branch;
+  };
+
+  const Circuit& m_c;
+  std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
+  std::shared_ptr<const SparsePattern> m_pattern;
+  std::shared_ptr<const BranchSlots> m_slots;
+  std::vector<Straight> m_straight;
+  std::vector<std::size_t> m_curved, m_supplies;  // branches
+  Vector m_fixed;                                 // what the straight ones add to the Jacobian
+  Vector m_jacobian;                              // entries in the order of the pattern
+  Vector m_residual, m_amps;
+  SparseFactors m_factors;
+
+  bool fits(const BranchSlots& known) const;
+  double wanted(const Branch& b, const double* x) const;
+  void addStraight(const SparsePattern::Slots& slot, double g, Vector& jacobian) const;
+  void add(std::size_t k, double i, double g);
+  using Slope = std::array<double, 4>;
+  void addCurved(std::size_t k, double i, const Slope& by);
+  double stampOne(std::size_t k, const double* x, double soft);
+  double junction(std::size_t k, const double* x, double soft);
+  double regulator(std::size_t k, const double* x);
+  double transistor(std::size_t k, const double* x);
+  double collector(std::size_t k, const double* x);
+  double coil(std::size_t k, const double* x);
+};
+
+}  // namespace bold::circuit
