@@ -61,7 +61,7 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
     case Kind::Saturating:
       return bend(v, b.r, b.limit, 6) + 1e-7 * v;
     case Kind::Current:
-      return b.i;
+      return b.i + std::copysign(rounded(std::abs(v) - 200), v) + circuit::kOff * v;
     case Kind::Source:
       return -std::clamp((b.v0 - v) / b.r, -b.limit2, b.limit);
     case Kind::Regulator: {

@@ -150,9 +150,13 @@ void solveBlock(BlockSolution& s) {
     s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes);
   }
   if (s.converged) {
-    // One more pass: polishing alone does not see a transistor that a floating node's last step has opened.
-    s.converged = settle(system, x, kQuick, 0, s.passes);
-    polish(system, x);
+    // Where that is not exact yet, first one more pass: polishing alone does not see a transistor that a floating node's last
+    // step has opened.
+    system.stamp(x, 0);
+    if (system.greatestResidual() >= kExact) {
+      s.converged = settle(system, x, kQuick, 0, s.passes);
+      polish(system, x);
+    }
     if (!system.factor() || (!system.sound() && !system.factor())) s.converged = false;
   }
   system.leave(s);

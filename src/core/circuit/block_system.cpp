@@ -47,17 +47,21 @@ BlockSystem::BlockSystem(BlockSolution& s)
     }
     m_slots = std::make_shared<const BranchSlots>(BranchSlots{std::move(ends), std::move(*found)});
   }
-  m_fixed.assign(m_pattern->entries(), 0);
   for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
     const auto& b = m_c.branches[k];
     if (isSupply(b.kind)) m_supplies.push_back(k);
-    if (b.kind != Kind::Conductance) {
-      m_curved.push_back(k);
-      continue;
-    }
-    m_straight.push_back({b.a, b.b, b.g, k});
-    addStraight(m_slots->slots[k], b.g, m_fixed);
+    if (b.kind == Kind::Conductance)
+      m_straight.push_back(twoEnded(k));
+    else if (b.kind == Kind::Knee && b.d < 0)
+      m_knees.push_back(twoEnded(k));
+    else if (b.kind == Kind::Saturating)
+      m_saturating.push_back(twoEnded(k));
+    else
+      m_others.push_back(k);
   }
+  m_jacobian.assign(m_pattern->entries(), 0);
+  for (const auto& t : m_straight) add(t, 0, branchOf(t).g);
+  m_fixed = m_jacobian;
   for (int i = 0; i < m_c.nodes; ++i) m_fixed[static_cast<std::size_t>(m_pattern->diagonal(i))] += kLoose;
   m_fixed[static_cast<std::size_t>(m_pattern->diagonal(0))] += 1;  // its first node is what voltages are counted from
   resetModes();
@@ -116,13 +120,17 @@ void BlockSystem::stamp(const Vector& x, double soft) {
   m_jacobian = m_fixed;
   for (std::size_t i = 0; i < m_residual.size(); ++i) m_residual[i] = kLoose * x[i];
   m_residual[0] += x[0];
-  for (const auto& [a, b, g, branch] : m_straight) {
-    const double i = g * (x[static_cast<std::size_t>(a)] - x[static_cast<std::size_t>(b)]);
-    m_residual[static_cast<std::size_t>(a)] += i;
-    m_residual[static_cast<std::size_t>(b)] -= i;
-    m_amps[branch] = i;
+  const double* const volts = x.data();
+  double* const out = m_residual.data();
+  for (const auto& t : m_straight) {
+    const double i = branchOf(t).g * (volts[t.a] - volts[t.b]);
+    out[t.a] += i;
+    out[t.b] -= i;
+    m_amps[static_cast<std::size_t>(t.branch)] = i;
   }
-  for (const auto k : m_curved) m_amps[k] = stampOne(k, x.data(), soft);
+  for (const auto& t : m_knees) knee(t, volts, soft);
+  for (const auto& t : m_saturating) saturating(t, volts, soft);
+  for (const auto k : m_others) m_amps[k] = other(k, volts, soft);
 }
 
 double BlockSystem::greatestResidual() const {
@@ -146,18 +154,37 @@ void BlockSystem::leave(BlockSolution& s) {
   s.factors = std::move(m_factors);
 }
 
-void BlockSystem::addStraight(const SparsePattern::Slots& slot, double g, Vector& jacobian) const {
-  jacobian[static_cast<std::size_t>(slot[0])] += g;
-  jacobian[static_cast<std::size_t>(slot[1])] -= g;
-  jacobian[static_cast<std::size_t>(slot[4])] -= g;
-  jacobian[static_cast<std::size_t>(slot[5])] += g;
+BlockSystem::TwoEnded BlockSystem::twoEnded(std::size_t k) const {
+  const auto& b = m_c.branches[k];
+  const auto& slot = m_slots->slots[k];
+  return {b.a, b.b, slot[0], slot[1], slot[4], slot[5], static_cast<int>(k)};
 }
 
-void BlockSystem::add(std::size_t k, double i, double g) {
-  const auto& b = m_c.branches[k];
-  m_residual[static_cast<std::size_t>(b.a)] += i;
-  m_residual[static_cast<std::size_t>(b.b)] -= i;
-  addStraight(m_slots->slots[k], g, m_jacobian);
+void BlockSystem::add(const TwoEnded& t, double i, double g) {
+  double* const out = m_residual.data();
+  double* const jacobian = m_jacobian.data();
+  out[t.a] += i;
+  out[t.b] -= i;
+  jacobian[t.aa] += g;
+  jacobian[t.ab] -= g;
+  jacobian[t.ba] -= g;
+  jacobian[t.bb] += g;
+  m_amps[static_cast<std::size_t>(t.branch)] = i;
+}
+
+void BlockSystem::knee(const TwoEnded& t, const double* x, double soft) {
+  const auto& b = branchOf(t);
+  const double v = x[t.a] - x[t.b];
+  const double loose = kOff + soft / b.r;
+  add(t, ramp(v - b.v0, kKneeWidth) / b.r + loose * v, rampSlope(v - b.v0, kKneeWidth) / b.r + loose);
+}
+
+void BlockSystem::saturating(const TwoEnded& t, const double* x, double soft) {
+  const auto& b = branchOf(t);
+  const double v = x[t.a] - x[t.b];
+  const auto bent = bentSharply(v, b.r, b.limit);
+  const double loose = kFlat + soft / b.r;
+  add(t, bent.i + loose * v, bent.slope + loose);
 }
 
 // A current i from a to b with its derivatives by the voltages of its ends.
@@ -173,41 +200,18 @@ void BlockSystem::addCurved(std::size_t k, double i, const Slope& by) {
   }
 }
 
-double BlockSystem::stampOne(std::size_t k, const double* x, double soft) {
+double BlockSystem::other(std::size_t k, const double* x, double soft) {
   const auto& b = m_c.branches[k];
-  const double v = x[b.a] - x[b.b];
-  double i = 0;
-  double g = 0;
   switch (b.kind) {
     case Kind::Conductance:
-      i = b.g * v;
-      g = b.g;
+    case Kind::Saturating:
       break;
     case Kind::Knee:
-      if (b.d >= 0) return junction(k, x, soft);
-      i = ramp(v - b.v0, kKneeWidth) / b.r + (kOff + soft / b.r) * v;
-      g = rampSlope(v - b.v0, kKneeWidth) / b.r + kOff + soft / b.r;
-      break;
-    case Kind::Saturating: {
-      const auto bent = bentSharply(v, b.r, b.limit);
-      i = bent.i + (kFlat + soft / b.r) * v;
-      g = bent.slope + kFlat + soft / b.r;
-      break;
-    }
+      return junction(k, x, soft);
     case Kind::Current:
-      i = b.i;
-      break;
-    case Kind::Source: {
-      const Mode mode = m_modes[k];
-      if (mode == Mode::Giving) {
-        i = -wanted(b, x);
-        g = 1 / b.r;
-      } else {
-        i = (mode == Mode::Idle ? b.limit2 : -b.limit) + kIdle * v;
-        g = kIdle;
-      }
-      break;
-    }
+      return current(k, x, soft);
+    case Kind::Source:
+      return source(k, x);
     case Kind::Regulator:
       return regulator(k, x);
     case Kind::Bipolar:
@@ -218,12 +222,29 @@ double BlockSystem::stampOne(std::size_t k, const double* x, double soft) {
     case Kind::Coil:
       return coil(k, x);
     case Kind::Draw: {
-      const auto drawn = chopperDraw(b, v, x[b.c] - x[b.d]);
+      const auto drawn = chopperDraw(b, x[b.a] - x[b.b], x[b.c] - x[b.d]);
       addCurved(k, drawn.i, {drawn.byHead, -drawn.byHead, drawn.byCoil, -drawn.byCoil});
       return drawn.i;
     }
   }
-  add(k, i, g);
+  return 0;
+}
+
+// What the coil keeps flowing, less what arcs over once there is voltage enough.
+double BlockSystem::current(std::size_t k, const double* x, double soft) {
+  const auto& b = m_c.branches[k];
+  const double v = x[b.a] - x[b.b];
+  const double loose = kOff + soft;
+  const double i = b.i + arcCurrent(v) + loose * v;
+  add(twoEnded(k), i, rampSlope(std::abs(v) - kArcVolts, kKneeWidth) + loose);
+  return i;
+}
+
+double BlockSystem::source(std::size_t k, const double* x) {
+  const auto& b = m_c.branches[k];
+  const Mode mode = m_modes[k];
+  const double i = mode == Mode::Giving ? -wanted(b, x) : (mode == Mode::Idle ? b.limit2 : -b.limit) + kIdle * (x[b.a] - x[b.b]);
+  add(twoEnded(k), i, mode == Mode::Giving ? 1 / b.r : kIdle);
   return i;
 }
 
@@ -244,7 +265,7 @@ double BlockSystem::regulator(std::size_t k, const double* x) {
   const Mode mode = m_modes[k];
   if (mode != Mode::Giving) {
     const double flat = (mode == Mode::Limit ? b.limit : 0) + kIdle * (x[b.a] - x[b.b]);
-    add(k, flat, kIdle);
+    add(twoEnded(k), flat, kIdle);
     return flat;
   }
   const double i = wanted(b, x);
@@ -289,8 +310,9 @@ double BlockSystem::coil(std::size_t k, const double* x) {
     addCurved(k, i, {g, -g, -g, g});
     return i;
   }
-  const double i = (mode == Mode::Idle ? 0 : -b.limit) + kIdle * (x[b.a] - x[b.b]);
-  add(k, i, kIdle);
+  const double loose = b.limit > 0 ? kIdle : kOff;  // switched off: open
+  const double i = (mode == Mode::Idle ? 0 : -b.limit) + loose * (x[b.a] - x[b.b]);
+  add(twoEnded(k), i, loose);
   return i;
 }
 

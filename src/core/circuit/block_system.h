@@ -46,19 +46,20 @@ class BlockSystem {
   void leave(BlockSolution& s);
 
  private:
-  // A branch whose current is straight, and its place among all.
-  struct Straight {
+  // A branch between two nodes, and where it is in the Jacobian: row a with columns a and b, row b likewise. Kept apart by
+  // kind and side by side: most are of these kinds, and every pass walks through all.
+  struct TwoEnded {
     int a, b;
-    double g;
-    std::size_t branch;
+    int aa, ab, ba, bb;
+    int branch;
   };
 
   const Circuit& m_c;
   std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
   std::shared_ptr<const SparsePattern> m_pattern;
   std::shared_ptr<const BranchSlots> m_slots;
-  std::vector<Straight> m_straight;
-  std::vector<std::size_t> m_curved, m_supplies;  // branches
+  std::vector<TwoEnded> m_straight, m_knees, m_saturating;
+  std::vector<std::size_t> m_others, m_supplies;  // branches
   Vector m_fixed;                                 // what the straight ones add to the Jacobian
   Vector m_jacobian;                              // entries in the order of the pattern
   Vector m_residual, m_amps;
@@ -66,11 +67,16 @@ class BlockSystem {
 
   bool fits(const BranchSlots& known) const;
   double wanted(const Branch& b, const double* x) const;
-  void addStraight(const SparsePattern::Slots& slot, double g, Vector& jacobian) const;
-  void add(std::size_t k, double i, double g);
+  TwoEnded twoEnded(std::size_t k) const;
+  const Branch& branchOf(const TwoEnded& t) const { return m_c.branches[static_cast<std::size_t>(t.branch)]; }
+  void add(const TwoEnded& t, double i, double g);
   using Slope = std::array<double, 4>;
   void addCurved(std::size_t k, double i, const Slope& by);
-  double stampOne(std::size_t k, const double* x, double soft);
+  void knee(const TwoEnded& t, const double* x, double soft);
+  void saturating(const TwoEnded& t, const double* x, double soft);
+  double other(std::size_t k, const double* x, double soft);
+  double current(std::size_t k, const double* x, double soft);
+  double source(std::size_t k, const double* x);
   double junction(std::size_t k, const double* x, double soft);
   double regulator(std::size_t k, const double* x);
   double transistor(std::size_t k, const double* x);

@@ -9,39 +9,43 @@ namespace bold::circuit {
 
 namespace {
 
-std::array<int, 5> shapeOf(const Branch& b) {
+std::array<int, 4> endsOf(const Branch& b) {
+  return {b.a, b.b, b.c, b.d};
+}
+
+// Without current these have no voltage either; supplies keep theirs.
+bool isPlain(const Branch& b) {
   using Kind = Branch::Kind;
-  // Without current these have no voltage either; supplies keep theirs.
-  const bool plain = (b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating) && b.c < 0 && b.d < 0;
-  return {b.a, b.b, b.c, b.d, plain ? 1 : 0};
+  return (b.kind == Kind::Conductance || b.kind == Kind::Knee || b.kind == Kind::Saturating) && b.c < 0 && b.d < 0;
 }
 
 }  // namespace
 
-Blocks::Shape shapeOf(const Circuit& circuit) {
-  Blocks::Shape out;
-  out.reserve(circuit.branches.size());
-  for (const auto& b : circuit.branches) out.push_back(shapeOf(b));
-  return out;
+bool Blocks::fit(const Circuit& circuit) const {
+  if (circuit.nodes != nodes || circuit.branches.size() != ends.size()) return false;
+  for (std::size_t k = 0; k < ends.size(); ++k) {
+    const auto& b = circuit.branches[k];
+    if (endsOf(b) != ends[k] || (bridge[k] && !isPlain(b))) return false;
+  }
+  return true;
 }
 
-bool hasShape(const Circuit& circuit, const Blocks::Shape& shape) {
-  return std::ranges::equal(circuit.branches, shape, {}, [](const Branch& b) { return shapeOf(b); });
-}
-
-Blocks blocksOf(int nodes, Blocks::Shape shape) {
+Blocks blocksOf(const Circuit& circuit) {
+  const int nodes = circuit.nodes;
   Blocks out;
   out.nodes = nodes;
+  for (const auto& b : circuit.branches) out.ends.push_back(endsOf(b));
   std::vector<std::pair<int, int>> edges;
-  for (const auto& [a, b, c, d, plain] : shape) edges.emplace_back(a, b);
-  for (const auto& [a, b, c, d, plain] : shape)
+  for (const auto& [a, b, c, d] : out.ends) edges.emplace_back(a, b);
+  for (const auto& [a, b, c, d] : out.ends)
     for (const int more : {c, d})
       if (more >= 0) edges.emplace_back(more, b);
   auto bridge = bridges(nodes, edges);
   Groups groups(static_cast<std::size_t>(nodes));
-  for (std::size_t k = 0; k < shape.size(); ++k) {
-    const auto& [a, b, c, d, plain] = shape[k];
-    bridge[k] = bridge[k] && plain != 0;
+  bridge.resize(out.ends.size());
+  for (std::size_t k = 0; k < out.ends.size(); ++k) {
+    const auto& [a, b, c, d] = out.ends[k];
+    bridge[k] = bridge[k] && isPlain(circuit.branches[k]);
     if (!bridge[k]) groups.join(a, b);
     for (const int more : {c, d})
       if (more >= 0) groups.join(more, b);
@@ -63,9 +67,9 @@ Blocks blocksOf(int nodes, Blocks::Shape shape) {
     block.nodes.push_back(n);
   }
   std::vector<std::vector<int>> hanging(out.blocks.size());  // bridges at each block
-  for (std::size_t k = 0; k < shape.size(); ++k) {
-    const auto a = static_cast<std::size_t>(out.blockOf[static_cast<std::size_t>(shape[k][0])]);
-    const auto b = static_cast<std::size_t>(out.blockOf[static_cast<std::size_t>(shape[k][1])]);
+  for (std::size_t k = 0; k < out.ends.size(); ++k) {
+    const auto a = static_cast<std::size_t>(out.blockOf[static_cast<std::size_t>(out.ends[k][0])]);
+    const auto b = static_cast<std::size_t>(out.blockOf[static_cast<std::size_t>(out.ends[k][1])]);
     if (a == b) {
       out.blocks[a].branches.push_back(static_cast<int>(k));
       continue;
@@ -81,8 +85,8 @@ Blocks blocksOf(int nodes, Blocks::Shape shape) {
     out.order.push_back({static_cast<int>(root)});
     for (auto at = first; at < out.order.size(); ++at)
       for (const int k : hanging[static_cast<std::size_t>(out.order[at].block)]) {
-        auto outer = shape[static_cast<std::size_t>(k)][0];
-        auto inner = shape[static_cast<std::size_t>(k)][1];
+        auto outer = out.ends[static_cast<std::size_t>(k)][0];
+        auto inner = out.ends[static_cast<std::size_t>(k)][1];
         if (out.blockOf[static_cast<std::size_t>(outer)] != out.order[at].block) std::swap(outer, inner);
         const int next = out.blockOf[static_cast<std::size_t>(inner)];
         if (out.stepOf[static_cast<std::size_t>(next)] >= 0) continue;
@@ -90,7 +94,7 @@ Blocks blocksOf(int nodes, Blocks::Shape shape) {
         out.order.push_back({next, k, outer, inner, static_cast<int>(at)});
       }
   }
-  out.shape = std::move(shape);
+  out.bridge = std::move(bridge);
   return out;
 }
 

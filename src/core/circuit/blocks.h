@@ -26,14 +26,16 @@ struct Blocks {
   std::vector<Step> order;          ///< every block once, after the one it hangs on
   std::vector<int> stepOf;          ///< per block
 
-  /// Of what it was made: ends of every branch, and whether it may be a bridge.
-  using Shape = std::vector<std::array<int, 5>>;
+  /// Of what it was made: the ends of every branch, and which of them are bridges.
+  using Ends = std::vector<std::array<int, 4>>;
   int nodes = 0;
-  Shape shape;
+  Ends ends;
+  std::vector<bool> bridge;
+
+  /// Whether these are blocks of the circuit too: it joins the same nodes, and a bridge still has no voltage of its own.
+  bool fit(const Circuit& circuit) const;
 };
 
-Blocks::Shape shapeOf(const Circuit& circuit);
-bool hasShape(const Circuit& circuit, const Blocks::Shape& shape);
-Blocks blocksOf(int nodes, Blocks::Shape shape);
+Blocks blocksOf(const Circuit& circuit);
 
 }  // namespace bold::circuit

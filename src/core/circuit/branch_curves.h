@@ -25,8 +25,14 @@ inline Sharp bentSharply(double v, double r, double limit) {
   const double u = v / (r * limit);
   const double u2 = u * u;
   const double base = 1 + u2 * u2 * u2;
+  if (base == 1) return {v / r, 1 / r};  // far from its corner, as most are
   const double root = std::cbrt(std::sqrt(base));
   return {v / r / root, 1 / (r * root * base)};
+}
+
+// What arcs over at an opening contact, 1 ohm above kArcVolts either way.
+inline double arcCurrent(double v) {
+  return std::copysign(ramp(std::abs(v) - kArcVolts, kKneeWidth), v);
 }
 
 // Not below `least`; with the derivatives of whichever it is.

@@ -12,7 +12,7 @@ struct BranchValues {
     Conductance,  ///< i = g v
     Knee,         ///< conducts above v0 with resistance r (diodes, bipolar switches), rounded over kKneeWidth
     Saturating,   ///< i = v / r, bending over to at most `limit` both ways (pins, running motors, boards)
-    Current,      ///< i
+    Current,      ///< i, but for what an arc takes back once it drives more than kArcVolts
     Source,       ///< delivers out of a: (v0 - v) / r held between -limit2 and limit
     Regulator,    ///< from a (in) to b (out) against c (ground): keeps b at min(v0, a - drop); sources only
     Bipolar,      ///< collector a, emitter b, base c: gain, v0 = VBE, r = base resistance, drop + ron or rows = saturation
@@ -45,6 +45,7 @@ struct Circuit {
 };
 
 inline constexpr double kKneeWidth = 0.02;     // V: rounds the corner of a knee so that Newton's method has a slope
+inline constexpr double kArcVolts = 200.0;     // where the air gap of an opening contact gives way, in the model
 inline constexpr double kOff = 1e-10;          // S: an open semiconductor
 inline constexpr double kLeastCurrent = 1e-3;  // A: below it a transistor's figures no longer change
 

@@ -202,7 +202,6 @@ class Builder {
       x.b = b;
       x.i = it->second;
       main() = push(x);
-      m_out.arcs[m_element] = {knee(a, b, kArcVolts, 1.0), knee(b, a, kArcVolts, 1.0)};
       return;
     }
     if (!ohms) return;  // unknown: left open; the quantities of its motor are unknown
@@ -227,7 +226,10 @@ class Builder {
     return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == device && m_in.command.moment == Moment::Stalled;
   }
   void put(const parts::Source& s) {
-    if (m_in.command.supply >= 0 && m_in.command.supply != m_device) return;  // switched off: nothing behind its leads
+    if (m_in.command.supply >= 0 && m_in.command.supply != m_device) {  // switched off: nothing behind its leads
+      conductance(node(s.positive), node(s.negative), 0);
+      return;
+    }
     const auto& figure = m_in.charge == Charge::Full || strong() ? s.full : weak() ? s.empty : s.nominal;
     const auto volts = figure.typical() ? figure.typical() : s.nominal.typical();
     if (!volts) return;  // unknown supply: left out, and the bench is not judged
@@ -305,7 +307,7 @@ class Builder {
       x.b = nb;
       x.c = vm;
       x.d = ground;
-      m_out.coils[m_element].push_back(on() ? push(x) : conductance(na, nb, kOff));
+      m_out.coils[m_element].push_back(push(x));
       std::swap(x.a, x.c);
       std::swap(x.b, x.d);
       x.kind = Kind::Draw;

@@ -23,12 +23,11 @@ struct Netlist {
     bool high = false;                   ///< which way it drives
   };
   Circuit circuit;
-  std::vector<int> links;                           ///< per link
-  std::vector<int> main, base;                      ///< per element
-  std::map<std::size_t, std::vector<int>> coils;    ///< per chopper: branch of each coil
-  std::map<std::size_t, std::vector<int>> draws;    ///< per chopper: what it takes from its supply
-  std::map<TerminalIndex, Pin> pins;                ///< per controller pin
-  std::map<std::size_t, std::pair<int, int>> arcs;  ///< per opened winding: arc branches, forward and back
+  std::vector<int> links;                         ///< per link
+  std::vector<int> main, base;                    ///< per element
+  std::map<std::size_t, std::vector<int>> coils;  ///< per chopper: branch of each coil
+  std::map<std::size_t, std::vector<int>> draws;  ///< per chopper: what it takes from its supply
+  std::map<TerminalIndex, Pin> pins;              ///< per controller pin
 };
 
 struct NetlistInput {
@@ -49,7 +48,5 @@ struct Behind {
   const Solution& solution;
 };
 Behind behind(const OperatingPoint& point);
-
-inline constexpr double kArcVolts = 200.0;  // where the air gap of an opening contact gives way, in the model
 
 }  // namespace bold::circuit

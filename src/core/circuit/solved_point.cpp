@@ -70,7 +70,10 @@ class SolvedPoint : public OperatingPoint {
       for (const int draw : it->second) sum = sum + branch(draw);
       return sum;
     }
-    const auto i = branch(at(m_netlist.main, device, e));
+    const int k = at(m_netlist.main, device, e);
+    if (k >= 0 && m_netlist.circuit.branches[static_cast<std::size_t>(k)].kind == Branch::Kind::Current)
+      return Amps{m_netlist.circuit.branches[static_cast<std::size_t>(k)].i};  // a coil just opened carries on, arc or not
+    const auto i = branch(k);
     const auto& body = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)].body;
     return std::holds_alternative<parts::Source>(body) ? -i : i;
   }
@@ -127,11 +130,11 @@ class SolvedPoint : public OperatingPoint {
     double most = 0;
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
     for (const int w : m.windings) {
-      const auto it = m_netlist.arcs.find(m_bench.elementIndex(m.device, w));
-      if (it == m_netlist.arcs.end()) continue;
-      const double arc = std::max(branch(it->second.first).value, branch(it->second.second).value);
-      const double all = std::abs(element(m.device, w).value);
-      if (all > 1e-9) most = std::max(most, arc / all);
+      const int k = at(m_netlist.main, m.device, w);
+      if (k < 0 || m_netlist.circuit.branches[static_cast<std::size_t>(k)].kind != Branch::Kind::Current) continue;
+      const double all = element(m.device, w).value;
+      const double left = branch(k).value;  // what finds another way than the arc
+      if (std::abs(all) > 1e-9) most = std::max(most, 1 - left / all);
     }
     return most;
   }

@@ -150,9 +150,7 @@ std::optional<double> Solution::resistance(int a, int b) const {
 Solution solve(const Circuit& circuit, Solution start) {
   Solution s;
   if (start.blocks && start.blocks->nodes != circuit.nodes) start = {};
-  s.blocks = start.blocks && hasShape(circuit, start.blocks->shape)
-                 ? start.blocks
-                 : std::make_shared<const Blocks>(blocksOf(circuit.nodes, shapeOf(circuit)));
+  s.blocks = start.blocks && start.blocks->fit(circuit) ? start.blocks : std::make_shared<const Blocks>(blocksOf(circuit));
   s.converged = true;
   for (const auto& block : s.blocks->blocks) {
     if (block.nodes.size() < 2) {

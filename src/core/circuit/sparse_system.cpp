@@ -118,13 +118,16 @@ std::shared_ptr<const Elimination> Elimination::of(const SparsePattern& pattern,
   };
   dropDiagonal(out->firstL, out->rowsL);
   dropDiagonal(out->firstU, out->rowsU);
-  std::vector<int> pivotOf(size);
-  for (int k = 0; k < n; ++k) pivotOf[index(out->rowOf[index(k)])] = k;
+  std::vector<int> pivotOfRow(size);
+  for (int k = 0; k < n; ++k) pivotOfRow[index(out->rowOf[index(k)])] = k;
+  out->pivotOf.resize(values.size());
   for (int k = 0; k < n; ++k) {
     out->first.push_back(static_cast<int>(out->entries.size()));
     const auto column = index(out->columnOf[index(k)]);
-    for (int p = pattern.m_columns[column]; p < pattern.m_columns[column + 1]; ++p)
-      out->entries.push_back({p, pivotOf[index(pattern.m_rows[index(p)])]});
+    for (int p = pattern.m_columns[column]; p < pattern.m_columns[column + 1]; ++p) {
+      out->entries.push_back({p, pivotOfRow[index(pattern.m_rows[index(p)])]});
+      out->pivotOf[index(p)] = k;
+    }
   }
   out->first.push_back(static_cast<int>(out->entries.size()));
   return out;
@@ -149,35 +152,43 @@ bool SparseFactors::renew(const std::vector<double>& values, bool everything) {
     m_pivots.assign(n, 0);
     m_growth.assign(n, 1);
     m_values.assign(values.size(), 0);
+    m_work.assign(n, 0);
   }
   m_fresh = false;
-  std::vector<double> work(n, 0.0);
-  std::vector<char> renewed(n, 0);
-  for (std::size_t k = 0; k < n; ++k) {
-    bool stale = everything;
-    for (int p = o.first[k]; !stale && p < o.first[k + 1]; ++p) {
-      const auto at = index(o.entries[index(p)].at);
-      stale = values[at] != m_values[at];
+  m_stale.assign(n, everything);
+  // The innermost loops: pointers of their own, so that none is read again for every entry.
+  const double* const now = values.data();
+  double* const known = m_values.data();
+  double* const lower = m_lower.data();
+  double* const upper = m_upper.data();
+  double* const work = m_work.data();
+  char* const stale = m_stale.data();
+  const int* const rowsL = o.rowsL.data();
+  const int* const rowsU = o.rowsU.data();
+  const int* const firstL = o.firstL.data();
+  const int* const firstU = o.firstU.data();
+  for (std::size_t at = 0; at < values.size(); ++at)
+    if (now[at] != known[at]) {
+      known[at] = now[at];
+      stale[o.pivotOf[at]] = 1;
     }
-    for (int p = o.firstU[k]; !stale && p < o.firstU[k + 1]; ++p) stale = renewed[index(o.rowsU[index(p)])] != 0;
-    if (!stale) continue;
-    renewed[k] = 1;
+  for (std::size_t k = 0; k < n; ++k) {
+    for (int p = firstU[k]; stale[k] == 0 && p < firstU[k + 1]; ++p) stale[k] = stale[rowsU[p]];
+    if (stale[k] == 0) continue;
     double greatest = 0;
     for (int p = o.first[k]; p < o.first[k + 1]; ++p) {
       const auto& [at, row] = o.entries[index(p)];
-      const double value = values[index(at)];
-      m_values[index(at)] = value;
-      work[index(row)] = value;
-      greatest = std::max(greatest, std::abs(value));
+      work[row] = now[at];
+      greatest = std::max(greatest, std::abs(now[at]));
     }
     double made = 0;
-    for (int p = o.firstU[k]; p < o.firstU[k + 1]; ++p) {
-      const auto j = index(o.rowsU[index(p)]);
+    for (int p = firstU[k]; p < firstU[k + 1]; ++p) {
+      const int j = rowsU[p];
       const double u = work[j];
       work[j] = 0;
-      m_upper[index(p)] = u;
+      upper[p] = u;
       made = std::max(made, std::abs(u));
-      for (int q = o.firstL[j]; q < o.firstL[j + 1]; ++q) work[index(o.rowsL[index(q)])] -= m_lower[index(q)] * u;
+      for (int q = firstL[j]; q < firstL[j + 1]; ++q) work[rowsL[q]] -= lower[q] * u;
     }
     const double pivot = work[k];
     work[k] = 0;
@@ -186,12 +197,10 @@ bool SparseFactors::renew(const std::vector<double>& values, bool everything) {
       m_order = nullptr;  // half done: nothing of it is to be relied on
       return false;
     }
-    made = std::max(made, std::abs(pivot));
-    m_growth[k] = greatest / made;
-    for (int q = o.firstL[k]; q < o.firstL[k + 1]; ++q) {
-      const auto row = index(o.rowsL[index(q)]);
-      m_lower[index(q)] = work[row] / pivot;
-      work[row] = 0;
+    m_growth[k] = greatest / std::max(made, std::abs(pivot));
+    for (int q = firstL[k]; q < firstL[k + 1]; ++q) {
+      lower[q] = work[rowsL[q]] / pivot;
+      work[rowsL[q]] = 0;
     }
   }
   return true;
@@ -204,17 +213,24 @@ bool SparseFactors::sound() const {
 void SparseFactors::solve(std::vector<double>& right) const {
   const auto& o = *m_order;
   const auto n = index(o.nodes);
-  std::vector<double> x(n);
+  std::vector<double> solution(n);
+  double* const x = solution.data();
+  const int* const firstL = o.firstL.data();
+  const int* const firstU = o.firstU.data();
+  const int* const rowsL = o.rowsL.data();
+  const int* const rowsU = o.rowsU.data();
+  const double* const lower = m_lower.data();
+  const double* const upper = m_upper.data();
   for (std::size_t k = 0; k < n; ++k) x[k] = right[index(o.rowOf[k])];
   for (std::size_t k = 0; k < n; ++k) {
     const double v = x[k];
     if (v == 0) continue;
-    for (int q = o.firstL[k]; q < o.firstL[k + 1]; ++q) x[index(o.rowsL[index(q)])] -= m_lower[index(q)] * v;
+    for (int q = firstL[k]; q < firstL[k + 1]; ++q) x[rowsL[q]] -= lower[q] * v;
   }
   for (std::size_t k = n; k-- > 0;) {
     const double v = x[k] /= m_pivots[k];
     if (v == 0) continue;
-    for (int p = o.firstU[k]; p < o.firstU[k + 1]; ++p) x[index(o.rowsU[index(p)])] -= m_upper[index(p)] * v;
+    for (int p = firstU[k]; p < firstU[k + 1]; ++p) x[rowsU[p]] -= upper[p] * v;
   }
   for (std::size_t k = 0; k < n; ++k) right[index(o.columnOf[k])] = x[k];
 }

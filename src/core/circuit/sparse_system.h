@@ -49,6 +49,7 @@ struct Elimination {
   std::vector<int> rowOf, columnOf;  ///< per pivot: row and column of the matrix
   std::vector<int> first;            ///< per pivot: where its column's entries begin; one more at the end
   std::vector<Entry> entries;        ///< of the matrix, column by column of the order
+  std::vector<int> pivotOf;          ///< per entry of the matrix: the pivot whose column it is in
   std::vector<int> firstL, firstU;   ///< as first, of the factors
   std::vector<int> rowsL, rowsU;     ///< below and above the diagonal, ascending
 
@@ -79,6 +80,8 @@ class SparseFactors {
   std::vector<double> m_values;  // of the matrix
   std::vector<double> m_lower, m_upper, m_pivots;
   std::vector<double> m_growth;  // per pivot: greatest entry of its column against what elimination made of it
+  std::vector<double> m_work;    // of renew(): zero in between
+  std::vector<char> m_stale;     // per pivot, of renew(): its column is worked out anew
 };
 
 }  // namespace bold::circuit
