@@ -1,7 +1,6 @@
 #include "core/checks/judged_bench.h"
 
 #include <algorithm>
-#include <nlohmann/json.hpp>
 #include <set>
 
 #include "core/base/parallel.h"
@@ -9,7 +8,6 @@
 #include "core/checks/check.h"
 #include "core/circuit/cells.h"
 #include "core/circuit/joined_bench.h"
-#include "core/harness/read_harness.h"
 
 namespace bold {
 namespace {
@@ -30,34 +28,23 @@ Findings runChecks(const circuit::SolvedBench& solved) {
   return out;
 }
 
-// Everything a judgement follows from: the document, and its own parts as this library has them. Shipped ones never change.
-std::string digestOf(const harness::Harness& h, const parts::Library& library) {
-  std::string all = harness::writeHarness(h);
-  std::set<std::string> used;
-  for (const auto& d : h.devices) used.insert(d.part);
-  for (const auto& id : used)
-    if (const auto part = library.find(id); part && part->own) all += digest(*library.json(id));
-  return digest(Json(all));
-}
-
-std::set<std::string> idsOf(const harness::Harness& h) {
-  std::set<std::string> out;
-  for (const auto& d : h.devices) out.insert(d.id);
-  for (const auto& c : h.connections) out.insert(c.id);
-  for (const auto& i : h.intents) out.insert(i.id);
+JudgedFrom fromOf(const harness::Harness& h, const parts::Library& library) {
+  JudgedFrom out{h, {}};
+  std::set<std::string_view> used;
+  for (const auto& d : h.devices)
+    if (const auto part = library.find(d.part); part && part->own && used.insert(d.part).second) out.ownParts.push_back(part);
   return out;
 }
 
 // Takes over what is the same; a repair that was planned among other ids might use one that has been taken since.
-bool stillHolds(const JudgedCell& cell, const std::string& digest, const std::string& ids) {
-  if (cell.digest != digest) return false;
+bool stillHolds(const JudgedCell& cell, const JudgedFrom& from, const std::shared_ptr<const std::set<std::string>>& ids) {
+  if (cell.from != from) return false;
   return cell.ids == ids || std::ranges::none_of(cell.findings, [](const auto& f) { return f.repair.has_value(); });
 }
 
-std::shared_ptr<const JudgedCell> judgeCell(const harness::Harness& cell, const parts::Library& library, const Options& options,
-                                            const std::set<std::string>& ids, JudgedCell made) {
-  auto bench = circuit::makeBench(cell, library);
-  bench.ids = ids;
+std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Library& library, const Options& options) {
+  auto bench = circuit::makeBench(made.from.harness, library);
+  bench.ids = made.ids;
   made.solved = circuit::solveBench(std::move(bench), options.cancelled);
   if (!made.solved) return nullptr;
   made.findings = runChecks(*made.solved);
@@ -101,19 +88,18 @@ Findings JudgedBench::findings() const {
 std::optional<JudgedBench> judge(const harness::Harness& h, const parts::Library& library, const Options& options,
                                  const JudgedBench* known) {
   JudgedBench out;
-  out.digest = digestOf(h, library);
+  out.from = fromOf(h, library);
+  out.ids = std::make_shared<const std::set<std::string>>(h.ids());
+  if (known && known->ids && *known->ids == *out.ids) out.ids = known->ids;
   auto split = circuit::cellsOf(h, library);
   out.cuts = std::move(split.cuts);
-  const auto ids = idsOf(h);
-  const auto idsDigest = digest(Json(ids));
   out.cells.resize(split.parts.size());
   inParallel(split.parts.size(), [&](std::size_t k) {
-    const auto& cell = split.parts[k];
-    auto own = split.parts.size() == 1 ? out.digest : digestOf(cell, library);
+    auto from = fromOf(split.parts[k], library);
     if (known)
       for (const auto& other : known->cells)
-        if (stillHolds(*other, own, idsDigest)) out.cells[k] = other;
-    if (!out.cells[k]) out.cells[k] = judgeCell(cell, library, options, ids, {std::move(own), idsDigest, nullptr, {}});
+        if (stillHolds(*other, from, out.ids)) out.cells[k] = other;
+    if (!out.cells[k]) out.cells[k] = judgeCell({std::move(from), out.ids, nullptr, {}}, library, options);
   });
   if (std::ranges::any_of(out.cells, [](const auto& c) { return c == nullptr; })) return std::nullopt;
   return out;

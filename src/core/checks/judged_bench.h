@@ -7,29 +7,33 @@
 
 #include "core/checks/finding.h"
 #include "core/circuit/solved_bench.h"
-
-namespace bold::parts {
-class Library;
-}
-namespace bold::harness {
-struct Harness;
-}
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
 
 namespace bold {
 
 struct Options;
 
+/// Everything a judgement follows from. Shipped parts never change; of own ones the very part, since one that was read anew may be
+/// another.
+struct JudgedFrom {
+  harness::Harness harness;
+  std::vector<std::shared_ptr<const parts::Part>> ownParts;
+  bool operator==(const JudgedFrom&) const = default;
+};
+
 /// What every check says of one cell of a bench (circuit/cells.h), before anything is explained. Never changed, so that an
 /// analysis can take it over from an earlier one.
 struct JudgedCell {
-  std::string digest;  ///< of its document and the parts it was worked out from
-  std::string ids;     ///< digest of all ids of the whole document: repairs need free ones
+  JudgedFrom from;
+  std::shared_ptr<const std::set<std::string>> ids;  ///< of the whole document: repairs need free ones
   std::shared_ptr<const circuit::SolvedBench> solved;
   checks::Findings findings;  ///< in the order of the checks
 };
 
 struct JudgedBench {
-  std::string digest;  ///< of the document and the parts it was worked out from
+  JudgedFrom from;
+  std::shared_ptr<const std::set<std::string>> ids;
   std::vector<std::shared_ptr<const JudgedCell>> cells;
   std::vector<std::string> cuts;  ///< ids of the ground wires between them
 

@@ -12,7 +12,7 @@ namespace bold::checks {
 /// Collects what a repair adds, takes away and sets, all of it as planned.
 class Plan {
  public:
-  explicit Plan(const circuit::Bench& bench) : m_bench(bench), m_ids(bench.ids) {}
+  explicit Plan(const circuit::Bench& bench) : m_bench(bench), m_ids(*bench.ids) {}
 
   Plan& wire(const Address& a, const Address& b, const std::string& colour, std::optional<int> gauge = {},
              std::optional<Metres> length = {});

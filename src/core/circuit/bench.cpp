@@ -105,9 +105,7 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
       const auto* bundled = wire->figure("bundled");
       if (free && bundled) bench.gauges[awg] = {free->figure, bundled->figure};
     }
-  for (const auto& d : h.devices) bench.ids.insert(d.id);
-  for (const auto& c : h.connections) bench.ids.insert(c.id);
-  for (const auto& i : h.intents) bench.ids.insert(i.id);
+  bench.ids = std::make_shared<const std::set<std::string>>(h.ids());
   for (const auto& d : h.devices) {
     if (d.state == State::Planned) continue;
     std::vector<Problem> remarks;

@@ -53,8 +53,8 @@ struct Bench {
   std::vector<Problem> remarks;   ///< figures that could not be replaced and the like
   std::optional<Celsius> ambient;
   int unknownParts = 0;
-  std::map<int, Gauge> gauges;  ///< what the library says of wire gauges, by AWG
-  std::set<std::string> ids;    ///< every id of the document, planned things included: repairs need free ones
+  std::map<int, Gauge> gauges;                       ///< what the library says of wire gauges, by AWG
+  std::shared_ptr<const std::set<std::string>> ids;  ///< of the document, planned things included: repairs need free ones
 
   int deviceIndex(const std::string& id) const;          ///< -1 when not on the bench
   TerminalIndex terminal(const Address& address) const;  ///< -1 when there is none

@@ -99,8 +99,9 @@ std::vector<int> stepOutputs(const Motor& motor, int step) {
 }
 
 const std::vector<parts::TruthRow>& TruthTables::of(ChannelRef ref) {
-  const auto [it, fresh] = m_rows.try_emplace({ref.device, ref.channel});
-  if (fresh) it->second = parts::truthTable(*m_bench.devices[static_cast<std::size_t>(ref.device)].part, channelOf(m_bench, ref));
+  const auto* part = m_bench.devices[static_cast<std::size_t>(ref.device)].part.get();
+  const auto [it, fresh] = m_rows.try_emplace({part, ref.channel});
+  if (fresh) it->second = parts::truthTable(*part, channelOf(m_bench, ref));
   return it->second;
 }
 

@@ -50,7 +50,7 @@ class TruthTables {
 
  private:
   const Bench& m_bench;
-  std::map<std::pair<int, int>, std::vector<parts::TruthRow>> m_rows;
+  std::map<std::pair<const parts::Part*, int>, std::vector<parts::TruthRow>> m_rows;  // devices of one part share them
 };
 
 /// Pin-side inputs for an action of one motor; inputs without a signal stay at what the plan presumes.

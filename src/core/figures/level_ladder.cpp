@@ -25,8 +25,8 @@ std::vector<Rung> levelLadder(const circuit::SolvedBench& s) {
           rung.to = s.bench.called(t);
           rung.needsHigh = r->high;
           rung.needsLow = r->low;
-          rung.highLevels = r->highLevels;
-          rung.lowLevels = r->lowLevels;
+          rung.highLevels = r->highLevels();
+          rung.lowLevels = r->lowLevels();
         }
         auto& slot = state == circuit::PinState::High ? rung.high : rung.low;
         // The worst: the lowest high, the highest low.

@@ -20,6 +20,14 @@ const Intent* Harness::intentOf(const std::string& motor) const {
   return it == intents.end() ? nullptr : &*it;
 }
 
+std::set<std::string> Harness::ids() const {
+  std::set<std::string> out;
+  for (const auto& d : devices) out.insert(d.id);
+  for (const auto& c : connections) out.insert(c.id);
+  for (const auto& i : intents) out.insert(i.id);
+  return out;
+}
+
 std::string Harness::freeId(const std::string& stem) const {
   for (int n = 1;; ++n) {
     std::string id = stem + std::to_string(n);

@@ -3,6 +3,7 @@
 #include <map>
 #include <memory>
 #include <optional>
+#include <set>
 #include <string>
 #include <variant>
 #include <vector>
@@ -39,6 +40,7 @@ struct Device {
   Raw raw;
 
   const std::string& called() const { return name.empty() ? id : name; }
+  bool operator==(const Device&) const = default;
 };
 
 enum class ConnectionKind { Wire, Plug, Jumper };
@@ -54,6 +56,7 @@ struct Connection {
   State state = State::OnBench;
   bool unknownFields = false;
   Raw raw;
+  bool operator==(const Connection&) const = default;
 };
 
 /// One line of the program's view: this role is driven by that pin.
@@ -84,6 +87,7 @@ struct Intent {
   std::string stage, channel;       ///< empty: the channel its leads reach, if exactly one
   std::vector<Signal> signals;
   Raw raw;
+  bool operator==(const Intent&) const = default;
 };
 
 struct Harness {
@@ -101,10 +105,14 @@ struct Harness {
   const Intent* intent(const std::string& id) const;
   const Intent* intentOf(const std::string& motor) const;
 
+  /// Of everything, planned things included.
+  std::set<std::string> ids() const;
   /// An id made of the stem and the first free number: "w12".
   std::string freeId(const std::string& stem) const;
   /// Things planned, to be removed, or settings planned to change.
   int openChanges() const;
+  /// What was read counts by identity: the same text read twice makes two harnesses.
+  bool operator==(const Harness&) const = default;
 };
 
 /// The bench without anything that is only planned.

@@ -46,7 +46,7 @@ Findings levelHigh(const SolvedBench& s) {
                                  : below ? ": it will often work, but nobody promises it"
                                          : ", so little is left"),
                      {s.bench.address(t), s.bench.address(w.pin)});
-    f.formula = fmt::format("{} against {} = {}", show(r.volts), r.highLevels, show(r.high));
+    f.formula = fmt::format("{} against {} = {}", show(r.volts), r.highLevels(), show(r.high));
     f.args = {{"voltage", r.volts}, {"high", r.high}, {"low", r.low}};
     f.bar = Bar{"high level", r.volts, {}, r.high, "least for high", true};
     out.push_back(std::move(f));

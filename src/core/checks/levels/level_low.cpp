@@ -47,7 +47,7 @@ Findings levelLow(const SolvedBench& s) {
                                  : above ? ": it will often work, but nobody promises it"
                                          : ", so little is left"),
                      {s.bench.address(t), s.bench.address(w.pin)});
-    f.formula = fmt::format("{} against {} = {}", show(r.volts), r.lowLevels, show(r.low));
+    f.formula = fmt::format("{} against {} = {}", show(r.volts), r.lowLevels(), show(r.low));
     f.args = {{"voltage", r.volts}, {"low", r.low}, {"high", r.high}};
     f.bar = Bar{"low level", r.volts, {}, r.low, "most for low"};
     out.push_back(std::move(f));

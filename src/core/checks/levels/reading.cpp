@@ -23,12 +23,17 @@ std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, 
   const auto v = p.across(t, ground);
   if (!v) return std::nullopt;
   const auto& l = set->second;
-  if (l.rail.empty())
-    return Reading{*v, Volts{*l.low.typical()}, Volts{*l.high.typical()}, show(Volts{*l.low.typical()}), show(Volts{*l.high.typical()})};
+  if (l.rail.empty()) return Reading{*v, Volts{*l.low.typical()}, Volts{*l.high.typical()}, 0, 0, {}};
   const auto rail = p.across(s.bench.terminal(d, l.rail), ground);
   if (!rail || rail->value < 1) return std::nullopt;  // no logic supply: that check speaks
-  return Reading{*v, *rail * l.lowShare, *rail * l.highShare, fmt::format("{:g} x {}", l.lowShare, show(*rail)),
-                 fmt::format("{:g} x {}", l.highShare, show(*rail))};
+  return Reading{*v, *rail * l.lowShare, *rail * l.highShare, l.lowShare, l.highShare, rail};
+}
+
+std::string Reading::lowLevels() const {
+  return rail ? fmt::format("{:g} x {}", lowShare, show(*rail)) : show(low);
+}
+std::string Reading::highLevels() const {
+  return rail ? fmt::format("{:g} x {}", highShare, show(*rail)) : show(high);
 }
 
 }  // namespace bold::checks

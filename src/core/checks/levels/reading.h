@@ -9,7 +9,11 @@ namespace bold::checks {
 /// What an input sees and what it needs, in volts against its part's own ground.
 struct Reading {
   Volts volts, low, high;
-  std::string lowLevels, highLevels;  ///< how the limits come about: "0.7 x 5 V"
+  double lowShare = 0, highShare = 0;  ///< of the rail
+  std::optional<Volts> rail;           ///< of the part's logic; nothing where its levels do not follow it
+
+  std::string lowLevels() const;  ///< how the limits come about: "0.3 x 5 V"
+  std::string highLevels() const;
 };
 
 /// Nothing when the part states no levels, has no logic supply, or no path joins input and ground.
