@@ -47,6 +47,7 @@ BlockSystem::BlockSystem(BlockSolution& s)
     }
     m_slots = std::make_shared<const BranchSlots>(BranchSlots{std::move(ends), std::move(*found)});
   }
+  for (auto* list : {&m_straight, &m_knees, &m_saturating}) list->reserve(m_c.branches.size());
   for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
     const auto& b = m_c.branches[k];
     if (isSupply(b.kind)) m_supplies.push_back(k);

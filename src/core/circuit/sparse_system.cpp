@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstring>
 
 namespace bold::circuit {
 namespace {
@@ -167,11 +168,16 @@ bool SparseFactors::renew(const std::vector<double>& values, bool everything) {
   const int* const rowsU = o.rowsU.data();
   const int* const firstL = o.firstL.data();
   const int* const firstU = o.firstU.data();
-  for (std::size_t at = 0; at < values.size(); ++at)
-    if (now[at] != known[at]) {
-      known[at] = now[at];
-      stale[o.pivotOf[at]] = 1;
-    }
+  constexpr std::size_t kStretch = 8;  // most stretches are as they were
+  for (std::size_t from = 0; from < values.size(); from += kStretch) {
+    const auto to = std::min(from + kStretch, values.size());
+    if (std::memcmp(now + from, known + from, (to - from) * sizeof(double)) == 0) continue;
+    for (auto at = from; at < to; ++at)
+      if (now[at] != known[at]) {
+        known[at] = now[at];
+        stale[o.pivotOf[at]] = 1;
+      }
+  }
   for (std::size_t k = 0; k < n; ++k) {
     for (int p = firstU[k]; stale[k] == 0 && p < firstU[k + 1]; ++p) stale[k] = stale[rowsU[p]];
     if (stale[k] == 0) continue;
