@@ -17,11 +17,12 @@ constexpr int kMostFlips = 40;
 constexpr int kTogether = 4;  // rounds
 
 constexpr int kPolishing = 3;
-constexpr double kPolishStep = 1e-5;  // V
-constexpr double kExact = 1e-12;      // A
-constexpr double kLongest = 50;       // V a step
-constexpr int kQuick = 16;            // passes that a start close to the solution needs at most
-constexpr int kHurried = 1;           // a stage on the way there need not come to rest
+constexpr double kPolishStep = 1e-5;     // V
+constexpr double kExact = 1e-12;         // A
+constexpr double kLongest = 50;          // V a step
+constexpr double kLongestStride = 1.95;  // of 2, which would end where the slope is nothing
+constexpr int kQuick = 16;               // passes that a start close to the solution needs at most
+constexpr int kHurried = 1;              // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
@@ -70,9 +71,26 @@ void polish(BlockSystem& system, Vector& x) {
   }
 }
 
+// How many times the step to go at the foot of a knee's rounded corner. The current there is a parabola whose root is nearly
+// double, and each of Newton's steps is half the last one. From two of them the parabola and its root are known.
+double stride(const Vector& step, const Vector& last) {
+  double along = 0;
+  double now = 0;
+  double before = 0;
+  for (std::size_t i = 0; i < step.size(); ++i) {
+    along += step[i] * last[i];
+    now += step[i] * step[i];
+    before += last[i] * last[i];
+  }
+  const double ratio = std::min(along / before, 0.5);
+  const bool straight = ratio > 0.2 && along * along > 0.98 * now * before;
+  return straight ? std::min((1 - std::sqrt(1 - 4 * ratio * ratio)) / (2 * ratio * ratio), kLongestStride) : 1;
+}
+
 // Newton's method from x, until it is as settled as wanted (or more).
 Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted, int& passes) {
   double trust = kLongest;
+  bool plain = false;  // the last step was Newton's own
   Vector step;
   Vector last;
   for (int pass = 0; pass < most; ++pass) {
@@ -94,7 +112,9 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
     // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
     // from one to the other: whenever the direction turns, the next step is held shorter.
     trust = along < 0 ? 0.4 * greatest(last) : std::min(kLongest, 1.5 * trust);
-    const double share = largest > trust ? trust / largest : 1;
+    double share = largest > trust ? trust / largest : 1;
+    if (plain && largest < kKneeWidth) share = stride(step, last);
+    plain = share == 1;
     for (std::size_t i = 0; i < step.size(); ++i) x[i] += step[i] *= share;
     if (rest >= wanted) return rest;
     std::swap(last, step);

@@ -97,11 +97,13 @@ class Solving {
         return;
       }
       const auto& c = *job.command;
-      auto& starts = c.moment == Moment::Stalled || c.action == Action::AllRunning || c.action == Action::OneSupply ? allRunning : atRest;
+      auto& starts = c.moment == Moment::Stalled || c.action == Action::AllRunning ? allRunning : atRest;
+      // With supplies off everything stands elsewhere: better from nothing.
+      const auto* start = c.action == Action::OneSupply ? nullptr : startFor(starts, job.charge);
       const auto& done = m_solved.points[job.slot];
-      const auto* p = done ? done.get() : one(job, needsRunning(c) ? running : nullptr, startFor(starts, job.charge));
+      const auto* p = done ? done.get() : one(job, needsRunning(c) ? running : nullptr, start);
       if (!p->solved()) continue;
-      remember(starts, p);
+      if (c.action != Action::OneSupply) remember(starts, p);
       const bool runs = c.action == Action::Forward || c.action == Action::Hold || c.action == Action::Step || c.action == Action::Move;
       if (!running && runs && c.moment == Moment::Running && job.charge == Charge::Full) running = p;
     }
