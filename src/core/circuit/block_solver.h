@@ -10,18 +10,22 @@
 /// Newton's method over one block of a circuit. Inner loop: doubles in SI.
 namespace bold::circuit {
 
-/// A block and how it came out. Never changed while somebody else holds it.
-struct BlockSolution {
-  Circuit circuit;
-  bool converged = false;
-  int passes = 0;
+/// What the search for a block like this one begins with.
+struct BlockStart {
   std::vector<double> volts;  ///< per node, against the first
-  std::vector<double> amps;   ///< per branch, a to b
   std::vector<char> modes;    ///< per branch: where supplies stand, see Solution::giving
 
   SparseFactors factors;                         ///< of the last Jacobian
   std::shared_ptr<const SparsePattern> pattern;  ///< a circuit of the same shape begins with it
   std::shared_ptr<const BranchSlots> slots;      ///< where its branches are in the pattern
+};
+
+/// A block and how it came out. Never changed while somebody else holds it.
+struct BlockSolution : BlockStart {
+  Circuit circuit;
+  bool converged = false;
+  int passes = 0;
+  std::vector<double> amps;  ///< per branch, a to b
 
   /// Driving-point resistance between two nodes at the solved point.
   std::optional<double> resistance(int a, int b) const;

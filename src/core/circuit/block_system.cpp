@@ -51,7 +51,9 @@ BlockSystem::BlockSystem(BlockSolution& s)
   for (std::size_t k = 0; k < m_c.branches.size(); ++k) {
     const auto& b = m_c.branches[k];
     if (isSupply(b.kind)) m_supplies.push_back(k);
-    if (b.kind == Kind::Conductance)
+    if (b.kind == Kind::Conductance && b.g == 0)
+      continue;  // a pin's other transistor
+    else if (b.kind == Kind::Conductance)
       m_straight.push_back(twoEnded(k));
     else if (b.kind == Kind::Knee && b.d < 0)
       m_knees.push_back(twoEnded(k));
@@ -62,6 +64,7 @@ BlockSystem::BlockSystem(BlockSolution& s)
   }
   m_jacobian.assign(m_pattern->entries(), 0);
   for (const auto& t : m_straight) add(t, 0, branchOf(t).g);
+  for (const auto& t : m_knees) add(t, 0, kOff);
   m_fixed = m_jacobian;
   for (int i = 0; i < m_c.nodes; ++i) m_fixed[static_cast<std::size_t>(m_pattern->diagonal(i))] += kLoose;
   m_fixed[static_cast<std::size_t>(m_pattern->diagonal(0))] += 1;  // its first node is what voltages are counted from
@@ -173,11 +176,19 @@ void BlockSystem::add(const TwoEnded& t, double i, double g) {
   m_amps[static_cast<std::size_t>(t.branch)] = i;
 }
 
+// What it carries while it is off is among the straight ones.
 void BlockSystem::knee(const TwoEnded& t, const double* x, double soft) {
   const auto& b = branchOf(t);
   const double v = x[t.a] - x[t.b];
-  const double loose = kOff + soft / b.r;
-  add(t, ramp(v - b.v0, kKneeWidth) / b.r + loose * v, rampSlope(v - b.v0, kKneeWidth) / b.r + loose);
+  const double off = kOff * v;
+  if (soft == 0 && v - b.v0 <= -kKneeWidth) {
+    m_residual[static_cast<std::size_t>(t.a)] += off;
+    m_residual[static_cast<std::size_t>(t.b)] -= off;
+    m_amps[static_cast<std::size_t>(t.branch)] = off;
+    return;
+  }
+  const double loose = soft / b.r;
+  add(t, ramp(v - b.v0, kKneeWidth) / b.r + loose * v + off, rampSlope(v - b.v0, kKneeWidth) / b.r + loose);
 }
 
 void BlockSystem::saturating(const TwoEnded& t, const double* x, double soft) {

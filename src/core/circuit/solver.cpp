@@ -75,9 +75,9 @@ std::shared_ptr<BlockSolution> solveOne(const Circuit& whole, const Blocks& bloc
                                         std::shared_ptr<BlockSolution> start, int& passes) {
   auto part = partOf(whole, blocks, block);
   if (start && start->converged && start->circuit == part) return start;
-  auto out = !start                   ? std::make_shared<BlockSolution>()
-             : start.use_count() == 1 ? std::move(start)
-                                      : std::make_shared<BlockSolution>(*start);
+  const bool ours = start && start.use_count() == 1;
+  auto out = ours ? std::move(start) : std::make_shared<BlockSolution>();
+  if (start) static_cast<BlockStart&>(*out) = *start;
   out->circuit = std::move(part);
   solveBlock(*out);
   passes += out->passes;
