@@ -33,17 +33,34 @@ std::vector<std::string> lowSideInputs(const Channel& c) {
   return out;
 }
 
-Drive driveOf(const Part& part, const std::string& out, const std::map<std::string, Level>& inputs) {
+// The switches and choppers that decide a channel's outputs.
+std::vector<const Element*> deciding(const Part& part, const Channel& channel) {
+  std::vector<const Element*> out;
+  for (const auto& e : part.elements) {
+    const auto* s = std::get_if<Switch>(&e.body);
+    const bool here = s && std::ranges::count(channel.out, s->a) + std::ranges::count(channel.out, s->b) > 0;
+    if (here || std::holds_alternative<Chopper>(e.body)) out.push_back(&e);
+  }
+  return out;
+}
+
+const Condition& conditionOf(const Element& e) {
+  const auto* s = std::get_if<Switch>(&e.body);
+  return s ? s->on : std::get<Chopper>(e.body).on;
+}
+
+// @param on those that are on
+Drive driveOf(const std::string& out, const std::vector<const Element*>& on) {
   bool high = false;
   bool low = false;
-  for (const auto& e : part.elements) {
-    if (const auto* s = std::get_if<Switch>(&e.body)) {
-      if (s->b == out && isHigh(part, s->on, inputs)) high = true;
-      if (s->a == out && isHigh(part, s->on, inputs)) low = true;
-    } else if (const auto* c = std::get_if<Chopper>(&e.body)) {
-      for (const auto& [a, b] : c->coils) {
-        if (a == out && isHigh(part, c->on, inputs)) high = true;
-        if (b == out && isHigh(part, c->on, inputs)) low = true;
+  for (const auto* e : on) {
+    if (const auto* s = std::get_if<Switch>(&e->body)) {
+      high = high || s->b == out;
+      low = low || s->a == out;
+    } else {
+      for (const auto& [a, b] : std::get<Chopper>(e->body).coils) {
+        high = high || a == out;
+        low = low || b == out;
       }
     }
   }
@@ -55,18 +72,12 @@ Drive driveOf(const Part& part, const std::string& out, const std::map<std::stri
 std::vector<TruthRow> truthTable(const Part& part, const Channel& channel) {
   std::set<std::string> inputs;
   const auto lowSide = lowSideInputs(channel);
+  const auto elements = deciding(part, channel);
   if (channel.lowSide) {
     inputs.insert(lowSide.begin(), lowSide.end());
     inputs.erase("");
   } else {
-    for (const auto& e : part.elements) {
-      const Condition* on = nullptr;
-      if (const auto* s = std::get_if<Switch>(&e.body);
-          s && (std::ranges::count(channel.out, s->a) + std::ranges::count(channel.out, s->b) > 0))
-        on = &s->on;
-      if (const auto* c = std::get_if<Chopper>(&e.body)) on = &c->on;
-      if (on) inputs.insert(on->inputs().begin(), on->inputs().end());
-    }
+    for (const auto* e : elements) inputs.insert(conditionOf(*e).inputs().begin(), conditionOf(*e).inputs().end());
   }
   const std::vector<std::string> names(inputs.begin(), inputs.end());
   std::vector<TruthRow> rows;
@@ -74,12 +85,15 @@ std::vector<TruthRow> truthTable(const Part& part, const Channel& channel) {
   for (std::size_t n = 0; n < (std::size_t{1} << names.size()); ++n) {
     TruthRow row;
     for (std::size_t k = 0; k < names.size(); ++k) row.inputs[names[k]] = ((n >> k) & 1U) != 0 ? Level::High : Level::Low;
+    std::vector<const Element*> on;
+    if (!channel.lowSide)
+      std::ranges::copy_if(elements, std::back_inserter(on), [&](const Element* e) { return isHigh(part, conditionOf(*e), row.inputs); });
     for (std::size_t o = 0; o < channel.out.size(); ++o) {
       if (channel.lowSide)
         row.outputs.push_back(o < lowSide.size() && !lowSide[o].empty() && row.inputs[lowSide[o]] == Level::High ? Drive::Low
                                                                                                                  : Drive::Open);
       else
-        row.outputs.push_back(driveOf(part, channel.out[o], row.inputs));
+        row.outputs.push_back(driveOf(channel.out[o], on));
     }
     rows.push_back(std::move(row));
   }
