@@ -17,7 +17,7 @@ constexpr int kMostFlips = 40;
 constexpr int kTogether = 4;  // rounds
 
 constexpr int kPolishing = 3;
-constexpr double kPolishStep = 1e-5;     // V
+constexpr double kLastStep = 1e-5;       // V
 constexpr double kExact = 1e-12;         // A
 constexpr double kLongest = 50;          // V a step
 constexpr double kLongestStride = 1.95;  // of 2, which would end where the slope is nothing
@@ -60,7 +60,7 @@ void polish(BlockSystem& system, Vector& x) {
     system.solve(step);
     for (auto& s : step) {
       if (!std::isfinite(s)) return;
-      s = std::clamp(s, -kPolishStep, kPolishStep);
+      s = std::clamp(s, -kLastStep, kLastStep);
     }
     for (std::size_t i = 0; i < x.size(); ++i) x[i] -= step[i];
     system.stamp(x, 0);
@@ -115,6 +115,11 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
     double share = largest > trust ? trust / largest : 1;
     if (plain && largest < kKneeWidth) share = stride(step, last);
     plain = share == 1;
+    if (rest == Rest::Full) {
+      // Nodes that hardly anything holds stay: where they want to go, something may open.
+      for (std::size_t i = 0; i < step.size(); ++i) x[i] += std::clamp(step[i], -kLastStep, kLastStep);
+      return rest;
+    }
     for (std::size_t i = 0; i < step.size(); ++i) x[i] += step[i] *= share;
     if (rest >= wanted) return rest;
     std::swap(last, step);

@@ -167,6 +167,15 @@ TEST_CASE("nodes that nothing joins have no voltage between them") {
   CHECK(s.resistance(0, 1).value() == Approx(100.0 / 101).epsilon(1e-4));
 }
 
+TEST_CASE("a node that only blocking diodes hold does not wander until one of them opens") {
+  const Circuit c{8,
+                  {source(0, 1, 4, 0.1, 5, 0), knee(1, 0, 0.6, 0.1), knee(2, 0, 0.6, 0.1), resistor(4, 2, 31), knee(3, 2, 0.6, 0.1),
+                   knee(4, 1, 0.6, 0.1), knee(3, 0, 0.6, 0.1), knee(0, 5, 0.6, 0.1), knee(3, 4, 0.6, 0.1), resistor(1, 3, 2737)}};
+  const auto s = solve(c);
+  REQUIRE(s.converged);
+  CHECK(worstNode(c, s) < 1e-9);
+}
+
 TEST_CASE("Kirchhoff's current law holds on random networks") {
   int converged = 0;
   rc::prop("currents at every node sum to nothing", [&converged] {

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <map>
+#include <ranges>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
@@ -89,9 +90,9 @@ TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, Chann
   return mayMove ? floats : -1;
 }
 
-// A MOSFET gate at a motor's lead that nothing holds while its pin floats.
-TerminalIndex floatingGate(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
-  TerminalIndex out = -1;
+// MOSFET gates at a motor's leads that nothing holds while their pin floats: those of one node, the last found in front.
+std::vector<TerminalIndex> floatingGates(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
+  std::vector<TerminalIndex> out;
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {
     const auto gate = at(s.bench, d, t.gate);
     const auto source = at(s.bench, d, t.source);
@@ -108,8 +109,16 @@ TerminalIndex floatingGate(const SolvedBench& s, const OperatingPoint& p, const 
     }
     if (!onLead || gate < 0 || source < 0 || drivenBy(s, gate) < 0) return;
     const auto r = p.resistance(gate, source);
-    if (!r || r->value > 1e6) out = gate;
+    if (!r || r->value > 1e6) out.insert(out.begin(), gate);
   });
+  std::erase_if(out, [&](TerminalIndex t) { return !s.nets.same(t, out.front()); });
+  return out;
+}
+
+// "q1 gate", "q1 gate and q2 gate"
+std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
+  std::string out;
+  for (const auto t : all | std::views::reverse) out += (out.empty() ? "" : " and ") + bench.called(t);
   return out;
 }
 
@@ -129,14 +138,13 @@ Findings pinBootState(const SolvedBench& s) {
       const bool runs = !stepper && (doing == Doing::Forward || doing == Doing::Reverse);
       // A coil of a plain stage that carries current at boot warms up; a step/dir stage just holds, which is its default.
       const bool coils = m.kind == MotorKind::UnipolarStepper && doing == Doing::Energised;
-      TerminalIndex floats = -1;
-      const auto gate = floatingGate(s, *p, m);
-      floats = gate;
-      for (const auto& ref : m.reached) {
-        if (const auto input = floatingInput(s, *p, ref); input >= 0) floats = input;
-      }
+      auto open = floatingGates(s, *p, m);
+      const bool gate = !open.empty();
+      for (const auto& ref : m.reached)
+        if (const auto input = floatingInput(s, *p, ref); input >= 0) open = {input};
+      const auto floats = open.empty() ? -1 : open.front();
       if (!runs && !coils && floats < 0) continue;
-      const auto hold = m.reached.empty() || gate >= 0 ? Hold{} : holdOf(s.bench, m.reached.front());
+      const auto hold = m.reached.empty() || gate ? Hold{} : holdOf(s.bench, m.reached.front());
       // One word a stage: the same pull resistor settles all that it drives.
       const auto place = hold.input >= 0 ? hold.input
                          : floats >= 0
@@ -149,14 +157,16 @@ Findings pinBootState(const SolvedBench& s) {
           stop ? Severity::Stop : Severity::Caution,
           runs    ? fmt::format("{} runs while {}", called(s, m), p->command().step == 1 ? "pins chatter at boot" : "the controller starts")
           : coils ? fmt::format("A coil of {} is on at boot", called(s, m))
-                  : fmt::format("{} floats until the program runs", s.bench.called(floats)),
+                  : fmt::format("{} {} until the program runs", named(s.bench, open), open.size() > 1 ? "float" : "floats"),
           runs    ? fmt::format("{}, {} {}: nobody asked for that.",
                              p->command().step == 1 ? "While pins chatter at boot" : "While the controller starts or is programmed",
                                 called(s, m), doing == Doing::Forward ? "runs forward" : "runs in reverse")
           : coils ? fmt::format("While the controller starts, a coil of {} carries current.", called(s, m))
                   : fmt::format("From power-on until the program sets its pin nothing holds {}: {} may twitch or run for a moment.",
-                                s.bench.called(floats), called(s, m)),
+                                named(s.bench, open), called(s, m)),
           {s.bench.address(place), idOf(s.bench, m.device)});
+      for (const auto t : open)
+        if (t != place) f.subjects.push_back(s.bench.address(t));
       f.formula = runs ? "boot level of the pin, solved" : "no pull, and the pin is an input at boot";
       f.repair = pull(s, hold.input >= 0 ? hold.input : floats, hold.input >= 0 ? hold.level : Level::Low);
       if (f.repair && hold.input >= 0 && drivenBy(s, hold.input) < 0) f.repair.reset();
