@@ -122,6 +122,124 @@ TEST_CASE("a bipolar transistor saturates when driven and limits when starved") 
   }
 }
 
+namespace {
+// A load on 12 V pulled down by a transistor whose base is driven hard, or by `base` amperes.
+struct Switched {
+  double collector, vce, base;
+};
+Switched switchedBy(const Branch& figures, double loadOhms, double baseOhms) {
+  Branch t = figures;
+  t.kind = Kind::Bipolar;
+  t.a = 1;
+  t.b = 3;
+  t.c = 2;
+  t.d = 4;
+  Branch junction = t;
+  junction.kind = Kind::Knee;
+  junction.a = 2;
+  junction.c = -1;
+  Branch current = t;
+  current.kind = Kind::Collector;
+  current.a = 4;
+  current.b = 1;
+  current.d = 3;
+  const Circuit c{5, {source(0, 3, 12, 0.001), resistor(0, 1, loadOhms), resistor(0, 2, baseOhms), t, junction, current}};
+  const auto s = solve(c);
+  REQUIRE(s.converged);
+  return {s.amps[3], volts(s, 1, 3), s.amps[4]};
+}
+}  // namespace
+
+TEST_CASE("a saturated transistor has its row's VCE at the row's current, a tenth less at a milliampere, and more beyond the last row") {
+  const Branch::Rows rows{{0.1, 0.3}, {0.5, 0.7}};
+  Branch t;
+  t.v0 = 0.7;
+  t.gain = 1000;
+  t.rows = &rows;
+  for (const auto& [amps, vce] : {std::pair{0.1, 0.3}, {0.3, 0.5}, {0.5, 0.7}, {0.6, 0.8}, {0.0505, 0.285}}) {
+    INFO(amps);
+    const auto at = switchedBy(t, (12 - vce) / amps, 100);
+    CHECK(at.collector == Approx(amps).epsilon(0.003));
+    CHECK(at.vce == Approx(vce).epsilon(0.01));
+  }
+  const Branch::Rows one{{0.5, 0.5}};
+  t.rows = &one;
+  CHECK(switchedBy(t, 11, 100).vce == Approx(1.0).epsilon(0.01));  // 1 ohm beyond its only row
+}
+
+TEST_CASE("a starved transistor carries its gain at that very current times its base current") {
+  const Branch::Rows rows{{0.1, 0.3}};
+  const Branch::Rows gains{{0.01, 50}, {0.11, 150}};
+  Branch t;
+  t.v0 = 0.7;
+  t.rows = &rows;
+  t.gains = &gains;
+  const auto at = switchedBy(t, 10, 22600);  // half a mA into the base: IC = 20 mA + IC / 2
+  CHECK(at.base == Approx(0.0005).epsilon(0.01));
+  CHECK(at.collector == Approx(0.04).epsilon(0.02));
+  CHECK(at.collector == Approx((40 + 1000 * at.collector) * at.base).epsilon(0.02));
+}
+
+TEST_CASE("VBE rises with the collector current up to its row") {
+  const Branch::Rows rows{{0.1, 0.3}};
+  Branch t;
+  t.v0 = 0.7;
+  t.rise = 0.5;
+  t.full = 0.5;
+  t.gain = 1000;
+  t.rows = &rows;
+  for (const double load : {1e6, 48.0, 12.0}) {
+    const auto at = switchedBy(t, load, 100);
+    CHECK(at.base == Approx((12 - 0.7 - 0.5 * std::min(1.0, std::max(at.collector, 1e-3) / 0.5)) / 101).epsilon(0.002));
+  }
+}
+
+TEST_CASE("a chopper holds its coil's current and draws the power of it, or as much as a coil takes that it cannot force") {
+  for (const double limit : {0.85, 50.0}) {
+    Branch coil;
+    coil.kind = Kind::Coil;
+    coil.a = 1;
+    coil.b = 2;
+    coil.c = 0;
+    coil.d = 3;
+    coil.r = 0.5;
+    coil.limit = limit;
+    coil.i = 0.008;
+    Branch draw = coil;
+    draw.kind = Kind::Draw;
+    draw.a = 0;
+    draw.b = 3;
+    draw.c = 1;
+    draw.d = 2;
+    const Circuit c{4, {source(0, 3, 12, 0.1), coil, draw, resistor(1, 2, 1.5), resistor(1, 3, 1e5), resistor(2, 3, 1e5)}};
+    const auto s = solve(c);
+    REQUIRE(s.converged);
+    const double supply = volts(s, 0, 3);
+    const double i = s.amps[3];
+    CHECK(i == Approx(std::min(limit, supply / 2)).epsilon(1e-4));
+    CHECK(s.amps[2] == Approx(i * i * 2.0 / supply + 0.008).epsilon(1e-4));
+    CHECK(supply == Approx(12 - 0.1 * s.amps[2]).epsilon(1e-6));
+  }
+}
+
+TEST_CASE("an opened coil drives its current where it finds a way, and through the air where there is none") {
+  Branch coil;
+  coil.kind = Kind::Current;
+  coil.a = 0;
+  coil.b = 1;
+  coil.i = 0.5;
+  const Circuit caught{2, {coil, knee(1, 0, 0.5, 0.1)}};
+  const auto a = solve(caught);
+  REQUIRE(a.converged);
+  CHECK(a.amps[0] == Approx(0.5).epsilon(1e-6));
+  CHECK(volts(a, 1, 0) == Approx(0.55).epsilon(1e-3));
+  const Circuit open{2, {coil, resistor(0, 1, 1e6)}};
+  const auto b = solve(open);
+  REQUIRE(b.converged);
+  CHECK(volts(b, 1, 0) == Approx(200.5).epsilon(1e-3));
+  CHECK(std::abs(b.amps[0]) < 1e-3);  // nothing is left for the outside
+}
+
 TEST_CASE("a MOSFET has its row's resistance above the row and follows the square law below") {
   for (const double gate : {5.0, 3.0, 0.5}) {
     Branch m;
