@@ -37,25 +37,18 @@ Amps leaving(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
 }
 
 std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from) {
-  std::set<int> rails;
-  for (const auto& pole : s.nets.sources()) {
-    rails.insert(s.nets.of(pole.positive));
-    rails.insert(s.nets.of(pole.negative));
-  }
-  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
-    if (s.bench.facts(t).ground || s.bench.facts(t).supply) rails.insert(s.nets.of(t));
   std::set<int> seen{s.nets.of(from)};
   std::vector<int> open{s.nets.of(from)};
   while (!open.empty()) {
     const int net = open.back();
     open.pop_back();
-    if (rails.contains(net)) continue;
+    if (s.nets.rail(net)) continue;
     eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
       const auto a = s.bench.terminal(d, r.a);
       const auto b = s.bench.terminal(d, r.b);
       if (a < 0 || b < 0) return;
       for (const auto& [x, y] : {std::pair{a, b}, std::pair{b, a}})
-        if (s.nets.of(x) == net && !rails.contains(s.nets.of(y)) && seen.insert(s.nets.of(y)).second) open.push_back(s.nets.of(y));
+        if (s.nets.of(x) == net && !s.nets.rail(s.nets.of(y)) && seen.insert(s.nets.of(y)).second) open.push_back(s.nets.of(y));
     });
   }
   std::vector<TerminalIndex> out;

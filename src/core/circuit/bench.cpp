@@ -5,7 +5,6 @@
 #include <algorithm>
 #include <cctype>
 
-#include "core/base/parallel.h"
 #include "core/circuit/operating_point.h"
 #include "core/parts/connector_id.h"
 
@@ -61,30 +60,6 @@ void connect(Bench& bench, int connection) {
   }
 }
 
-struct DevicePart {
-  std::shared_ptr<const parts::Part> part;  // nullptr: unknown
-  std::vector<Problem> remarks;
-};
-
-// Per device. A part with figures of its own is read anew, which takes longest here: side by side.
-std::vector<DevicePart> partsOf(const harness::Harness& h, const parts::Library& library) {
-  std::vector<DevicePart> out(h.devices.size());
-  std::vector<std::size_t> special;
-  for (std::size_t k = 0; k < h.devices.size(); ++k) {
-    const auto& d = h.devices[k];
-    if (d.state == State::Planned) continue;
-    if (d.overrides.empty())
-      out[k].part = library.find(d.part);
-    else
-      special.push_back(k);
-  }
-  inParallel(special.size(), [&](std::size_t i) {
-    const auto k = special[i];
-    out[k].part = library.withOverrides(h.devices[k].part, h.devices[k].overrides, out[k].remarks);
-  });
-  return out;
-}
-
 }  // namespace
 
 int Bench::deviceIndex(const std::string& id) const {
@@ -131,12 +106,11 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
       if (free && bundled) bench.gauges[awg] = {free->figure, bundled->figure};
     }
   bench.ids = std::make_shared<const std::set<std::string>>(h.ids());
-  const auto parts = partsOf(h, library);
-  for (std::size_t k = 0; k < h.devices.size(); ++k) {
-    const auto& d = h.devices[k];
+  for (const auto& d : h.devices) {
     if (d.state == State::Planned) continue;
-    const auto& part = parts[k].part;
-    for (auto r : parts[k].remarks) {
+    std::vector<Problem> remarks;
+    const auto part = library.withOverrides(d.part, d.overrides, remarks);
+    for (auto& r : remarks) {
       r.where = "#" + d.id;
       bench.remarks.push_back(r);
     }

@@ -17,6 +17,9 @@ class Nets {
   const std::vector<TerminalIndex>& members(int net) const { return m_members[static_cast<std::size_t>(net)]; }
   int count() const { return static_cast<int>(m_members.size()); }
 
+  /// Whether a source's pole, a ground or a supply terminal is on the net: signals end there.
+  bool rail(int net) const { return m_rails[static_cast<std::size_t>(net)]; }
+
   /// A source's poles: which sources have this net as their positive / negative.
   struct Pole {
     int device, element;
@@ -35,6 +38,7 @@ class Nets {
   std::vector<int> m_net;
   std::vector<std::vector<TerminalIndex>> m_members;
   std::vector<Pole> m_sources;
+  std::vector<bool> m_rails;  // per net
 };
 
 /// Union-find over n items; find gives the least member as representative.

@@ -9,6 +9,7 @@
 #include "core/base/embedded.h"
 #include "core/base/parallel.h"
 #include "core/parts/read_part.h"
+#include "core/parts/replaced_parts.h"
 #include "core/parts/search.h"
 
 namespace bold::parts {
@@ -17,7 +18,61 @@ namespace {
 constexpr int kDeepestBase = 4;
 constexpr double kContradiction = 0.2;  // share by which two replaced figures may disagree
 
+// A part with those of the figures replaced that can be.
+ReplacedParts::One replaced(const std::string& id, const std::shared_ptr<const Part>& plain, const Json& json,
+                            const ReplacedParts::Overrides& overrides) {
+  std::vector<Problem> problems;
+  for (const auto& [name, value] : overrides) {
+    const auto* f = plain->figure(name);
+    if (!f) {
+      problems.push_back({fmt::format("The part {} has no figure \"{}\".", id, name), {}, "The replacement was kept but is not used."});
+      continue;
+    }
+    auto parsed = parseFigure(value, f->figure.unit);
+    if (!parsed)
+      problems.push_back(
+          {fmt::format("The figure \"{}\" cannot be replaced: {}.", name, parsed.error().what), {}, "The library's figure was kept."});
+    else if (parsed->least().value_or(0) < 0 || (f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0))
+      problems.push_back({fmt::format("The figure \"{}\" cannot be replaced by {}.", name, value), {}, "The library's figure was kept."});
+  }
+  // Two replacements that contradict each other: one is used, and nobody should be left to guess which.
+  for (const auto& f : plain->figures) {
+    const auto value = [&](const std::string& name) -> std::optional<double> {
+      const auto it = overrides.find(name);
+      const auto* figure = plain->figure(name);
+      if (!figure) return std::nullopt;
+      const auto given = it == overrides.end() ? Result<Figure>(fail(std::string())) : parseFigure(it->second, figure->figure.unit);
+      return given ? given->typical() : figure->figure.typical();
+    };
+    if (f.derivedFrom.empty() || !overrides.contains(f.id) || !overrides.contains(f.derivedOver)) continue;
+    const auto a = value(f.derivedFrom);
+    const auto b = value(f.derivedOver);
+    const auto c = value(f.id);
+    if (!a || !b || !c || *b <= 0 || *c <= 0) continue;
+    const double follows = *a / *b;
+    if (std::abs(follows - *c) > kContradiction * std::max(follows, *c))
+      problems.push_back(
+          {fmt::format("The replaced figures \"{}\" and \"{}\" of {} contradict each other: {} would follow, {} is given.", f.derivedOver,
+                       f.id, id, displayText(AnyQuantity{follows, f.figure.unit}), displayText(AnyQuantity{*c, f.figure.unit})),
+           {},
+           fmt::format("\"{}\" is used.", f.derivedOver)});
+  }
+  std::map<std::string, std::string> usable;
+  for (const auto& [name, value] : overrides) {
+    const auto* f = plain->figure(name);
+    auto parsed = f ? parseFigure(value, f->figure.unit) : Result<Figure>(fail(std::string()));
+    if (parsed && parsed->least().value_or(0) >= 0 && !(f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0)) usable[name] = value;
+  }
+  std::vector<Problem> ignored;  // the part was read once already
+  auto part = readPart(json, id, ignored, usable);
+  if (!part) return {plain, std::move(problems)};
+  part->own = plain->own;
+  return {std::make_shared<const Part>(std::move(*part)), std::move(problems)};
+}
+
 }  // namespace
+
+Library::Library() : m_replaced(std::make_shared<ReplacedParts>()) {}
 
 std::map<std::string, std::string> shippedPartFiles() {
   std::map<std::string, std::string> out;
@@ -142,52 +197,9 @@ std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const 
                                                    std::vector<Problem>& problems) const {
   auto plain = find(id);
   if (!plain || overrides.empty()) return plain;
-  for (const auto& [name, value] : overrides) {
-    const auto* f = plain->figure(name);
-    if (!f) {
-      problems.push_back({fmt::format("The part {} has no figure \"{}\".", id, name), {}, "The replacement was kept but is not used."});
-      continue;
-    }
-    auto parsed = parseFigure(value, f->figure.unit);
-    if (!parsed)
-      problems.push_back(
-          {fmt::format("The figure \"{}\" cannot be replaced: {}.", name, parsed.error().what), {}, "The library's figure was kept."});
-    else if (parsed->least().value_or(0) < 0 || (f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0))
-      problems.push_back({fmt::format("The figure \"{}\" cannot be replaced by {}.", name, value), {}, "The library's figure was kept."});
-  }
-  // Two replacements that contradict each other: one is used, and nobody should be left to guess which.
-  for (const auto& f : plain->figures) {
-    const auto value = [&](const std::string& name) -> std::optional<double> {
-      const auto it = overrides.find(name);
-      const auto* figure = plain->figure(name);
-      if (!figure) return std::nullopt;
-      const auto given = it == overrides.end() ? Result<Figure>(fail(std::string())) : parseFigure(it->second, figure->figure.unit);
-      return given ? given->typical() : figure->figure.typical();
-    };
-    if (f.derivedFrom.empty() || !overrides.contains(f.id) || !overrides.contains(f.derivedOver)) continue;
-    const auto a = value(f.derivedFrom);
-    const auto b = value(f.derivedOver);
-    const auto c = value(f.id);
-    if (!a || !b || !c || *b <= 0 || *c <= 0) continue;
-    const double follows = *a / *b;
-    if (std::abs(follows - *c) > kContradiction * std::max(follows, *c))
-      problems.push_back(
-          {fmt::format("The replaced figures \"{}\" and \"{}\" of {} contradict each other: {} would follow, {} is given.", f.derivedOver,
-                       f.id, id, displayText(AnyQuantity{follows, f.figure.unit}), displayText(AnyQuantity{*c, f.figure.unit})),
-           {},
-           fmt::format("\"{}\" is used.", f.derivedOver)});
-  }
-  std::map<std::string, std::string> usable;
-  for (const auto& [name, value] : overrides) {
-    const auto* f = plain->figure(name);
-    auto parsed = f ? parseFigure(value, f->figure.unit) : Result<Figure>(fail(std::string()));
-    if (parsed && parsed->least().value_or(0) >= 0 && !(f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0)) usable[name] = value;
-  }
-  std::vector<Problem> ignored;  // the part was read once already
-  auto part = readPart(*json(id), id, ignored, usable);
-  if (!part) return plain;
-  part->own = plain->own;
-  return std::make_shared<const Part>(std::move(*part));
+  auto one = m_replaced->of(plain, overrides, [&] { return replaced(id, plain, *json(id), overrides); });
+  problems.insert(problems.end(), one.problems.begin(), one.problems.end());
+  return one.part;
 }
 
 std::vector<std::shared_ptr<const Part>> Library::search(std::string_view text) const {

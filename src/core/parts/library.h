@@ -11,9 +11,13 @@
 
 namespace bold::parts {
 
+class ReplacedParts;
+
 /// Every part that can be put on a bench: shipped ones and the user's own. A value; copies share the parts.
 class Library {
  public:
+  Library();
+
   /// The shipped parts, compiled into the program.
   static Library shipped();
 
@@ -28,7 +32,8 @@ class Library {
   std::shared_ptr<const Part> find(const std::string& id) const;
   /// The part file as read, base applied; nullptr when there is none.
   const Json* json(const std::string& id) const;
-  /// The part with figures replaced; overrides that name no figure, or cannot be read, are reported.
+  /// The part with figures replaced; overrides that name no figure, or cannot be read, are reported. Asked for again, it is the
+  /// same part. Safe from several threads.
   std::shared_ptr<const Part> withOverrides(const std::string& id, const std::map<std::string, std::string>& overrides,
                                             std::vector<Problem>& problems) const;
 
@@ -43,6 +48,7 @@ class Library {
     std::shared_ptr<const Json> json;
   };
   std::map<std::string, Entry> m_parts;
+  std::shared_ptr<ReplacedParts> m_replaced;  // shared by copies
 
   void add(const std::map<std::string, std::string>& files, bool own, std::vector<Problem>& problems);
 };

@@ -1,8 +1,10 @@
 #include "core/parts/own_parts.h"
 
 #include <catch2/catch.hpp>
+#include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/base/parallel.h"
 #include "core/harness/file_system.h"
 #include "core/parts/library.h"
 #include "core/parts/truth_table.h"
@@ -128,6 +130,35 @@ TEST_CASE("overrides that cannot be used are named and the library's figure kept
   CHECK(p->figure("winding")->figure.typical() == 5.7);
   CHECK(p->figure("run")->figure.typical() == 0.5);
   CHECK(problems.size() == 4);
+}
+
+TEST_CASE("a part with the same figures replaced is the same part, from several threads too, and its remarks are made again") {
+  const auto l = Library::shipped();
+  const auto copy = l;
+  const std::map<std::string, std::string> measured{{"winding", "6 ohm"}, {"colour", "1 V"}};
+  std::vector<std::shared_ptr<const Part>> made(64);
+  std::vector<std::vector<Problem>> problems(made.size());
+  inParallel(made.size(),
+             [&](std::size_t k) { made[k] = (k % 2 == 0 ? l : copy).withOverrides("brushed-gear25-12v", measured, problems[k]); });
+  for (std::size_t k = 0; k < made.size(); ++k) {
+    CHECK(made[k] == made[0]);
+    REQUIRE(problems[k].size() == 1);
+    CHECK(problems[k][0].what == "The part brushed-gear25-12v has no figure \"colour\".");
+  }
+  std::vector<Problem> none;
+  CHECK(l.withOverrides("brushed-gear25-12v", {{"winding", "7 ohm"}}, none) != made[0]);
+}
+
+TEST_CASE("a replaced figure follows the part it is put on when that is read anew") {
+  auto l = Library::shipped();
+  std::vector<Problem> problems;
+  l.addOwn({{"mine.json", kMotor}}, problems);
+  CHECK(l.withOverrides("my-motor", {{"winding", "6 ohm"}}, problems)->figure("run")->figure.typical() == 0.4);
+  auto other = *l.json("my-motor");
+  other["figures"]["run"]["value"] = "0.3 A";
+  l.addFromDocument(other, "document", problems);
+  CHECK(l.withOverrides("my-motor", {{"winding", "6 ohm"}}, problems)->figure("run")->figure.typical() == 0.3);
+  CHECK(problems.empty());
 }
 
 TEST_CASE("the template in the documentation is a sound part that drives both ways") {
