@@ -113,7 +113,7 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
     // from one to the other: whenever the direction turns, the next step is held shorter.
     trust = along < 0 ? 0.4 * greatest(last) : std::min(kLongest, 1.5 * trust);
     double share = largest > trust ? trust / largest : 1;
-    if (plain && largest < kKneeWidth) share = stride(step, last);
+    if (plain && share == 1 && largest < kKneeWidth) share = stride(step, last);
     plain = share == 1;
     if (rest == Rest::Full) {
       // Nodes that hardly anything holds stay: where they want to go, something may open.
@@ -175,8 +175,7 @@ void solveBlock(BlockSolution& s) {
     s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes);
   }
   if (s.converged) {
-    // Where that is not exact yet, first one more pass: polishing alone does not see a transistor that a floating node's last
-    // step has opened.
+    // Where that is not exact yet, first once more as before: polishing only takes steps of microvolts.
     system.stamp(x, 0);
     if (system.greatestResidual() >= kExact) {
       s.converged = settle(system, x, kQuick, 0, s.passes);
