@@ -2,6 +2,8 @@
 
 #include <catch2/catch.hpp>
 #include <cmath>
+#include <nlohmann/json.hpp>
+#include <tuple>
 
 #include "core/checks/queries.h"
 #include "core/circuit/netlist.h"
@@ -141,6 +143,30 @@ TEST_CASE("a chopper draws what its coils, its switches and itself turn into hea
     const double drawn = p->element(stage, static_cast<int>(e)).value;
     CHECK(drawn * volts(*s, *p, "s1.VMOT", "s1.GND") == Approx(watts).epsilon(1e-5));
     CHECK(drawn < 0.6);  // far less than the 2.1 A in the coils together
+  }
+}
+
+TEST_CASE("a transistor of one's own without saturation rows is taken for a common one") {
+  for (const auto& [shipped, where, least, most] :
+       {std::tuple{"npn-pn2222a", "npn", 0.1, 0.25}, {"darlington-tip120", "darlington", 0.7, 1.2}}) {
+    auto json = *library().json(shipped);
+    json["id"] = "mine";
+    for (auto& e : json["elements"]) e.erase("saturation");
+    auto own = library();
+    std::vector<Problem> problems;
+    own.addOwn({{"mine.json", jsonText(json)}}, problems);
+    REQUIRE(problems.empty());
+    auto h = good(where);
+    for (auto& d : h.devices)
+      if (d.part == shipped) d.part = "mine";
+    const auto s = solveBench(makeBench(h, own), {});
+    for (const auto moment : {Moment::Running, Moment::Stalled}) {
+      const auto* p = s->point(0, Action::Forward, moment, Charge::Nominal);
+      REQUIRE(p);
+      INFO(shipped << ", " << amps(*s, *p) << " A");
+      CHECK(volts(*s, *p, "q1.C", "q1.E") > least);
+      CHECK(volts(*s, *p, "q1.C", "q1.E") < most);
+    }
   }
 }
 
