@@ -18,7 +18,7 @@ struct BranchValues {
     Bipolar,      ///< collector a, emitter b, base c: gain, v0 = VBE, r = base resistance, drop + ron or rows = saturation
     Mosfet,       ///< drain a, source b, gate c: threshold v0, gain k, ron rows
     Collector,    ///< a is no node but the current of the bipolar with collector b, base c, emitter d, A; not below kLeastCurrent
-    Coil,         ///< of a chopper with supply c and ground d: delivers out of a what that drives through r, 0 .. limit
+    Coil,         ///< of a chopper with supply c and ground d: delivers out of a what they drive through r, 0 .. limit
     Draw,         ///< from a chopper's supply a to its ground b: what the coil at c, d takes by power balance, and i
   };
   Kind kind = Kind::Conductance;

@@ -295,26 +295,31 @@ class Builder {
   void put(const parts::Chopper& c) {
     const int vm = node(c.supply);
     const int ground = node(c.ground);
+    const double rds = std::max(atMost(c.rds).value_or(0.5), 1e-4);
     Branch x;
-    x.r = std::max(atMost(c.rds).value_or(0.5), 1e-4);
     x.limit = on() ? parts::tripCurrent(c).value_or(Amps{0}).value * c.holdShare : 0;
     x.i = c.quiescent.typical().value_or(0.005);
     for (const auto& [a, b] : c.coils) {
       const int na = node(a);
       const int nb = node(b);
+      // One switch chops between supply and ground, the other holds the coil's far end at ground.
       x.kind = Kind::Coil;
       x.a = na;
-      x.b = nb;
+      x.b = ground;
       x.c = vm;
       x.d = ground;
+      x.r = rds / 2;
       m_out.coils[m_element].push_back(push(x));
-      std::swap(x.a, x.c);
-      std::swap(x.b, x.d);
       x.kind = Kind::Draw;
+      x.a = vm;
+      x.c = na;
+      x.d = nb;
+      x.r = rds;
       m_out.draws[m_element].push_back(push(x));
       x.i = 0;  // once for all coils
+      conductance(na, ground, 1 / kChopperTie);
+      conductance(nb, ground, on() ? 2 / rds : 1 / kChopperTie);
       for (const int n : {na, nb}) {
-        conductance(n, ground, 1 / kChopperTie);
         knee(n, vm, 0.7, 0.1);
         knee(ground, n, 0.7, 0.1);
       }
