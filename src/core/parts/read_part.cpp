@@ -8,22 +8,23 @@
 #include "core/base/address.h"
 #include "core/base/reader.h"
 #include "core/parts/read_element.h"
+#include "core/parts/read_figures.h"
+#include "core/parts/repetition.h"
 #include "core/parts/resolve.h"
 #include "core/parts/verify_part.h"
 
 namespace bold::parts {
 namespace {
 
-const std::map<std::string, Unit> kUnitNames{{"V", Unit::Volt},      {"A", Unit::Amp},    {"ohm", Unit::Ohm},
-                                             {"W", Unit::Watt},      {"F", Unit::Farad},  {"H", Unit::Henry},
-                                             {"Hz", Unit::Hertz},    {"s", Unit::Second}, {"m", Unit::Metre},
-                                             {"Ah", Unit::AmpHour},  {"", Unit::One},     {"K/W", Unit::KelvinPerWatt},
-                                             {"degC", Unit::Celsius}};
+constexpr const char* kRecalled = "recalled, not re-read";
 
 class PartReader {
  public:
   PartReader(const Json& json, std::string file, std::vector<Problem>& problems, const std::map<std::string, std::string>& overrides)
-      : m_root(json, std::move(file), "", problems), m_overrides(overrides), m_problems(problems) {}
+      : m_root(json, std::move(file), "", problems),
+        m_overrides(overrides),
+        m_problems(problems),
+        m_figures(m_root.text("source", kRecalled)) {}
 
   Part read() {
     Part p;
@@ -34,7 +35,7 @@ class PartReader {
     p.name = m_root.requiredText("name");
     p.kind = m_root.requiredText("kind");
     p.summary = m_root.text("summary");
-    p.source = m_root.text("source", "recalled, not re-read");
+    p.source = m_root.text("source", kRecalled);
     p.words = m_root.texts("words");
     p.hold = m_root.text("hold");
     p.layoutKnown = m_root.flag("layoutKnown");
@@ -42,20 +43,19 @@ class PartReader {
     m_root.texts("needs");  // for the card, like the notes
     m_root.texts("notes");
     m_root.text("basedOn");
-    m_source = p.source;
-    figures(p);
+    p.figures = m_figures.named(m_root, m_overrides);
     levels(p);
     settings(p);
     conditions();
     m_root.each("terminals", [&](const Json& j, const std::string& at) {
-      expand(j, at, "terminals", [&](const Json& one, const std::string& where) { terminal(p, one, where); });
+      expand(j, "terminals", m_root.file(), at, m_problems, [&](const Json& one) { terminal(p, one, at); });
     });
     packages(p);
     microsteps(p);
     m_root.each("elements", [&](const Json& j, const std::string& at) {
-      expand(j, at, "elements", [&](const Json& one, const std::string& where) {
-        ObjectReader r(one, m_root.file(), where, m_problems);
-        ElementContext context{m_conditions, [this](ObjectReader& o, const std::string& k, Unit u) { return figure(o, k, u); }};
+      expand(j, "elements", m_root.file(), at, m_problems, [&](const Json& one) {
+        ObjectReader r(one, m_root.file(), at, m_problems);
+        ElementContext context{m_conditions, [this](ObjectReader& o, const std::string& k, Unit u) { return m_figures.at(o, k, u); }};
         if (auto e = readElement(r, context)) {
           if (e->id.empty()) e->id = fmt::format("e{}", p.elements.size() + 1);
           p.elements.push_back(std::move(*e));
@@ -78,148 +78,8 @@ class PartReader {
   ObjectReader m_root;
   const std::map<std::string, std::string>& m_overrides;
   std::vector<Problem>& m_problems;
-  std::string m_source;
-  std::map<std::string, NamedFigure> m_figures;
+  FigureReader m_figures;
   std::map<std::string, Condition> m_conditions;
-
-  // "@name" takes a named figure of the part; anything else is a figure written in place.
-  Figure figure(ObjectReader& o, const std::string& key, Unit unit) {
-    Figure none;
-    none.unit = unit;
-    const auto* v = o.get(key);
-    if (!v) return none;
-    if (v->is_string() && v->get<std::string>().starts_with('@')) {
-      const auto name = v->get<std::string>().substr(1);
-      const auto it = m_figures.find(name);
-      if (it == m_figures.end()) {
-        o.report(key, fmt::format("names a figure \"{}\" that the part does not have", name));
-        return none;
-      }
-      if (it->second.figure.unit != unit) o.report(key, fmt::format("needs {}, but \"{}\" has another unit", unitSign(unit), name));
-      return it->second.figure;
-    }
-    return readFigure(*v, unit, o, key);
-  }
-
-  Figure readFigure(const Json& v, Unit unit, ObjectReader& o, const std::string& key) {
-    Figure f;
-    f.unit = unit;
-    if (v.is_string()) {
-      auto parsed = parseFigure(v.get<std::string>(), unit);
-      if (parsed)
-        f = *parsed;
-      else
-        o.report(key, "cannot be used: " + parsed.error().what);
-    } else if (v.is_object()) {
-      ObjectReader r(v, o.file(), o.pointer() + "/" + key, m_problems);
-      const auto one = [&](const char* name, std::optional<double>& slot) {
-        if (!r.has(name)) return;
-        auto q = parseQuantity(r.text(name), unit);
-        if (q)
-          slot = q->value;
-        else
-          r.report(name, "cannot be used: " + q.error().what);
-      };
-      one("min", f.min);
-      one("typ", f.typ);
-      one("max", f.max);
-      if (r.has("spread")) {
-        auto s = parseFigure(r.text("spread"), unit);
-        if (s && s->min && s->max) {
-          f.spreadMin = s->min;
-          f.spreadMax = s->max;
-        } else {
-          r.report("spread", "is not a range such as \"2 A .. 3 A\"");
-        }
-      }
-      f.condition = r.text("condition");
-      f.source = r.text("source");
-      f.confidence = r.text("confidence");
-      if (const auto second = r.text("secondReading"); !second.empty())
-        if (auto q = parseFigure(second, unit); !q) r.report("secondReading", "cannot be used: " + q.error().what);
-      for (const auto& k : r.unknown()) r.report(k, "is not a field of a figure");
-    } else {
-      o.report(key, "is not a figure: write it with its unit, as text");
-    }
-    if (f.source.empty()) f.source = m_source;
-    // Nothing that a part file states may be negative, but a temperature.
-    for (const auto& x : {f.min, f.typ, f.max})
-      if (x && *x < 0 && unit != Unit::Celsius) o.report(key, "is negative");
-    return f;
-  }
-
-  void figures(Part& p) {
-    const auto* all = m_root.get("figures");
-    if (!all) return;
-    if (!all->is_object()) {
-      m_root.report("figures", "is not an object");
-      return;
-    }
-    for (const auto& [id, j] : all->items()) {
-      ObjectReader r(j, m_root.file(), "/figures/" + id, m_problems);
-      NamedFigure n;
-      n.id = id;
-      n.label = r.text("label", id);
-      const auto unit = kUnitNames.find(r.text("unit"));
-      if (unit == kUnitNames.end()) {
-        r.report("unit", "is not one of V, A, ohm, W, F, H, Hz, s, m, Ah, K/W, degC");
-        continue;
-      }
-      n.figure.unit = unit->second;
-      n.figure.source = m_source;
-      if (const auto* v = r.get("value")) n.figure = readFigure(*v, unit->second, r, "value");
-      if (const auto from = r.text("derived"); !from.empty()) {
-        const auto slash = from.find(" / ");
-        if (slash == std::string::npos) r.report("derived", "is not of the form \"a / b\"");
-        n.derivedFrom = from.substr(0, slash);
-        n.derivedOver = slash == std::string::npos ? "" : from.substr(slash + 3);
-      }
-      for (const auto& k : r.unknown()) r.report(k, "is not a field of a figure");
-      m_figures.emplace(id, n);
-      p.figures.push_back(n);
-    }
-    replaceFigures(p);
-    derive(p);
-    for (const auto& f : p.figures) m_figures[f.id] = f;
-  }
-
-  void replaceFigures(Part& p) {
-    for (const auto& [id, value] : m_overrides) {
-      const auto it = std::ranges::find(p.figures, id, &NamedFigure::id);
-      if (it == p.figures.end()) continue;  // the bench reports overrides of figures that do not exist
-      if (auto f = parseFigure(value, it->figure.unit)) {
-        // A measured value keeps the relative cold-to-hot spread of what it replaces.
-        Figure measured = *f;
-        if (measured.typ && !measured.min && it->figure.min && it->figure.max && it->figure.typical() && *it->figure.typical() > 0) {
-          measured.min = *measured.typ * *it->figure.min / *it->figure.typical();
-          measured.max = *measured.typ * *it->figure.max / *it->figure.typical();
-        }
-        measured.source = "given for this bench";
-        measured.overridden = true;
-        it->figure = measured;
-      }
-    }
-  }
-
-  // c = a / b. Overriding c recomputes b; otherwise c follows from a and b.
-  static void derive(Part& p) {
-    for (auto& c : p.figures) {
-      if (c.derivedFrom.empty()) continue;
-      const auto a = std::ranges::find(p.figures, c.derivedFrom, &NamedFigure::id);
-      const auto b = std::ranges::find(p.figures, c.derivedOver, &NamedFigure::id);
-      if (a == p.figures.end() || b == p.figures.end() || !a->figure.typical()) continue;
-      NamedFigure& target = c.figure.overridden && !b->figure.overridden ? *b : c;
-      const NamedFigure& divisor = &target == &c ? *b : c;
-      if (&target == &c && c.figure.overridden) continue;
-      if (!divisor.figure.typical() || *divisor.figure.typical() <= 0) continue;
-      Figure f;
-      f.unit = target.figure.unit;
-      f.typ = *a->figure.typical() / *divisor.figure.typical();
-      f.source = "follows from " + a->label + " and " + divisor.label;
-      f.overridden = divisor.figure.overridden;
-      target.figure = f;
-    }
-  }
 
   void levels(Part& p) {
     const auto* all = m_root.get("levels");
@@ -229,8 +89,8 @@ class PartReader {
       LevelSet set;
       set.rail = r.text("of");
       if (set.rail.empty()) {
-        set.low = figure(r, "low", Unit::Volt);
-        set.high = figure(r, "high", Unit::Volt);
+        set.low = m_figures.at(r, "low", Unit::Volt);
+        set.high = m_figures.at(r, "high", Unit::Volt);
         if (!set.low.known() || !set.high.known()) r.report("", "needs low and high");
       } else {
         set.lowShare = r.number("low");
@@ -269,46 +129,6 @@ class PartReader {
     }
   }
 
-  // {"for": "1..3", "as": ["n"], key: [...]} stands for its list once for each row, with $n replaced.
-  template <class F>
-  void expand(const Json& j, const std::string& at, const std::string& key, F f) {
-    if (!j.is_object() || !j.contains("for")) {
-      f(j, at);
-      return;
-    }
-    std::vector<std::vector<std::string>> rows;
-    const auto& source = j["for"];
-    if (source.is_string()) {
-      const auto s = source.get<std::string>();
-      const auto dots = s.find("..");
-      const int from = std::atoi(s.c_str());
-      const int to = dots == std::string::npos ? from : std::atoi(s.c_str() + dots + 2);
-      for (int i = from; i <= std::min(to, from + 999); ++i) rows.push_back({std::to_string(i)});
-    } else if (source.is_array()) {
-      for (const auto& row : source) {
-        if (row.is_string())
-          rows.push_back({row.get<std::string>()});
-        else if (row.is_array() && std::ranges::all_of(row, [](const Json& x) { return x.is_string(); }))
-          rows.push_back(row.get<std::vector<std::string>>());
-      }
-    }
-    const auto names = j.contains("as") && j["as"].is_array() ? j["as"] : Json::array({"n"});
-    if (rows.empty() || !j.contains(key) || !j[key].is_array()) {
-      m_problems.push_back({"This repetition has no rows or nothing to repeat.", m_root.file() + "#" + at, {}});
-      return;
-    }
-    for (const auto& row : rows) {
-      std::string text = j[key].dump();
-      for (std::size_t i = 0; i < names.size() && i < row.size(); ++i) {
-        const std::string mark = "$" + names[i].get<std::string>();
-        for (auto k = text.find(mark); k != std::string::npos; k = text.find(mark, k + row[i].size())) text.replace(k, mark.size(), row[i]);
-      }
-      const Json list = Json::parse(text, nullptr, false);
-      if (list.is_array())
-        for (const auto& one : list) f(one, at);
-    }
-  }
-
   void terminal(Part& p, const Json& j, const std::string& at) {
     ObjectReader r(j, m_root.file(), at, m_problems);
     Terminal t;
@@ -327,7 +147,7 @@ class PartReader {
     t.place.contact = r.text("contact", "pin");
     if (const auto* in = r.get("input")) {
       ObjectReader i(*in, m_root.file(), at + "/input", m_problems);
-      InputFacts facts{i.text("levels"), i.requiredText("ground"), figure(i, "absolute", Unit::Volt)};
+      InputFacts facts{i.text("levels"), i.requiredText("ground"), m_figures.at(i, "absolute", Unit::Volt)};
       if (!facts.levels.empty() && !p.levels.contains(facts.levels)) i.report("levels", "names no level set of the part");
       for (const auto& k : i.unknown()) i.report(k, "is not a field of an input");
       t.input = facts;
@@ -336,12 +156,12 @@ class PartReader {
       ObjectReader s(*su, m_root.file(), at + "/supply", m_problems);
       t.supply = SupplyFacts{s.requiredText("for"),
                              s.requiredText("return"),
-                             figure(s, "recommended", Unit::Volt),
-                             figure(s, "absolute", Unit::Volt),
-                             figure(s, "bulk", Unit::Farad),
+                             m_figures.at(s, "recommended", Unit::Volt),
+                             m_figures.at(s, "absolute", Unit::Volt),
+                             m_figures.at(s, "bulk", Unit::Farad),
                              s.flag("ceramicOnly"),
                              s.flag("afterLogic"),
-                             figure(s, "feeds", Unit::Amp)};
+                             m_figures.at(s, "feeds", Unit::Amp)};
       if (t.supply->purpose != "motor" && t.supply->purpose != "logic" && t.supply->purpose != "board")
         s.report("for", "is not motor, logic or board");
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a supply");
@@ -376,10 +196,10 @@ class PartReader {
     if (const auto* s = r.get("signals"); s && s->is_object())
       for (const auto& [role, t] : s->items())
         if (t.is_string()) c.signals[role] = t.get<std::string>();
-    c.continuous = figure(r, "continuous", Unit::Amp);
-    c.continuousSink = figure(r, "continuousHeatSink", Unit::Amp);
-    c.peak = figure(r, "peak", Unit::Amp);
-    c.trip = figure(r, "trip", Unit::Amp);
+    c.continuous = m_figures.at(r, "continuous", Unit::Amp);
+    c.continuousSink = m_figures.at(r, "continuousHeatSink", Unit::Amp);
+    c.peak = m_figures.at(r, "peak", Unit::Amp);
+    c.trip = m_figures.at(r, "trip", Unit::Amp);
     const auto protection = r.text("protection", "none");
     c.protection = protection == "thermal"         ? Protection::Thermal
                    : protection == "over-current"  ? Protection::OverCurrent
@@ -387,7 +207,7 @@ class PartReader {
                                                    : Protection::None;
     c.returnTerminal = r.text("return");
     c.lowSide = r.flag("lowSide");
-    c.pwmMost = figure(r, "pwmMost", Unit::Hertz);
+    c.pwmMost = m_figures.at(r, "pwmMost", Unit::Hertz);
     c.parallel = r.texts("parallel");
     c.clampsInside = r.flag("clampsInside", true);
     c.clampsDoubtful = r.text("clampsDoubtful");
@@ -400,8 +220,8 @@ class PartReader {
     if (!all || !all->is_object()) return;
     for (const auto& [id, j] : all->items()) {
       ObjectReader r(j, m_root.file(), "/packages/" + id, m_problems);
-      p.packages.push_back({id, figure(r, "rth", Unit::KelvinPerWatt), figure(r, "rthHeatSink", Unit::KelvinPerWatt),
-                            figure(r, "hottest", Unit::Celsius), figure(r, "settles", Unit::Second)});
+      p.packages.push_back({id, m_figures.at(r, "rth", Unit::KelvinPerWatt), m_figures.at(r, "rthHeatSink", Unit::KelvinPerWatt),
+                            m_figures.at(r, "hottest", Unit::Celsius), m_figures.at(r, "settles", Unit::Second)});
       for (const auto& k : r.unknown()) r.report(k, "is not a field of a package");
     }
   }

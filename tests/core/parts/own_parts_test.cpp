@@ -110,6 +110,19 @@ TEST_CASE("each kind of broken part file gets its sentence and the others load")
             .find("broken.json#/figures/peak/value/secondReading: \"secondReading\" cannot be used") == 0);
 }
 
+TEST_CASE("a repetition that cannot be used is named") {
+  const auto with = [](const std::string& repetition) {
+    return wrong(replaced(kMotor, R"("elements": [)", R"("elements": [)" + repetition + ", "))[0];
+  };
+  const std::string joint = R"("elements": [{"joint": ["P", "$n"]}]})";
+  CHECK(with(R"({"for": "2..1", )" + joint).find("broken.json#/elements/0: This repetition has no rows or nothing to repeat.") == 0);
+  CHECK(with(R"({"for": "1..2", "as": [1], )" + joint).find("broken.json#/elements/0: This repetition has an \"as\" that is not") == 0);
+  CHECK(with(R"({"for": "1..2", "as": "n", )" + joint).find("broken.json#/elements/0: This repetition has an \"as\" that is not") == 0);
+  CHECK(with(R"({"for": ["a\"b"], )" + joint).find("broken.json#/elements/0: This repetition has a row with a character that") == 0);
+  CHECK(with(R"({"for": "99999999999999999999..99999999999999999999", )" + joint).find("names the terminal \"1000000\", which") !=
+        std::string::npos);
+}
+
 TEST_CASE("overriding one end of a derived figure recomputes the other") {
   const auto l = Library::shipped();
   std::vector<Problem> problems;
