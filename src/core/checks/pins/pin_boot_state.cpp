@@ -2,7 +2,6 @@
 
 #include <algorithm>
 #include <map>
-#include <ranges>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
@@ -118,7 +117,7 @@ std::vector<TerminalIndex> floatingGates(const SolvedBench& s, const OperatingPo
 // "q1 gate", "q1 gate and q2 gate"
 std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
   std::string out;
-  for (const auto t : all | std::views::reverse) out += (out.empty() ? "" : " and ") + bench.called(t);
+  for (auto t = all.rbegin(); t != all.rend(); ++t) out += (out.empty() ? "" : " and ") + bench.called(*t);
   return out;
 }
 
