@@ -33,6 +33,13 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
     out.push_back(fmt::format("{} wire{} without gauge or length: taken as 28 AWG 0.2 m at controllers and logic, 22 AWG 0.3 m elsewhere",
                               open, open == 1 ? "" : "s"));
   if (!bench.ambient) out.emplace_back("ambient 30 °C");
+  for (const auto& d : bench.devices)
+    for (const auto& e : d.part->elements) {
+      const auto* t = std::get_if<parts::Bipolar>(&e.body);
+      if (!t || !d.has(e) || !t->saturation.empty()) continue;
+      out.push_back(fmt::format("{} without saturation voltages: taken for a common {}", d.doc.called(),
+                                t->darlington ? "Darlington, 0.9 V at 1 A" : "transistor, 0.2 V at 1 A"));
+    }
   return out;
 }
 

@@ -159,6 +159,8 @@ TEST_CASE("a transistor of one's own without saturation rows is taken for a comm
     auto h = good(where);
     for (auto& d : h.devices)
       if (d.part == shipped) d.part = "mine";
+    CHECK(std::ranges::count_if(analyse(h, own).assumptions, [](const std::string& a) { return a.starts_with("q1 without saturation"); }) ==
+          1);
     const auto s = solveBench(makeBench(h, own), {});
     for (const auto moment : {Moment::Running, Moment::Stalled}) {
       const auto* p = s->point(0, Action::Forward, moment, Charge::Nominal);
