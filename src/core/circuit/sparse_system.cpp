@@ -29,6 +29,22 @@ struct Klu {
   }
 };
 
+// KLU counts the diagonal to both factors, and sorts neither; here it is apart, and rows ascend.
+void dropDiagonal(int nodes, std::vector<int>& starts, std::vector<int>& rows) {
+  std::vector<int> kept;
+  kept.reserve(rows.size());
+  for (int k = 0; k < nodes; ++k) {
+    const auto begin = rows.begin() + starts[index(k)];
+    const auto end = rows.begin() + starts[index(k) + 1];
+    const auto from = kept.size();
+    std::copy_if(begin, end, std::back_inserter(kept), [k](int row) { return row != k; });
+    std::sort(kept.begin() + static_cast<std::ptrdiff_t>(from), kept.end());
+    starts[index(k)] = static_cast<int>(from);
+  }
+  starts[index(nodes)] = static_cast<int>(kept.size());
+  rows = std::move(kept);
+}
+
 }  // namespace
 
 SparsePattern::SparsePattern(int nodes, const std::vector<Ends>& ends) : m_nodes(nodes) {
@@ -84,7 +100,7 @@ std::shared_ptr<const Elimination> Elimination::of(const SparsePattern& pattern,
   klu.symbolic = klu_analyze(n, columns, rows, &klu.common);
   if (!klu.symbolic) return nullptr;
   klu.numeric = klu_factor(columns, rows, entries, klu.symbolic, &klu.common);
-  if (!klu.numeric || klu.common.status != KLU_OK || !klu_sort(klu.symbolic, klu.numeric, &klu.common)) return nullptr;
+  if (!klu.numeric || klu.common.status != KLU_OK) return nullptr;
 
   auto out = std::make_shared<Elimination>();
   out->nodes = n;
@@ -101,24 +117,8 @@ std::shared_ptr<const Elimination> Elimination::of(const SparsePattern& pattern,
   if (!klu_extract(klu.numeric, klu.symbolic, out->firstL.data(), out->rowsL.data(), lower.data(), out->firstU.data(), out->rowsU.data(),
                    upper.data(), nullptr, nullptr, nullptr, out->rowOf.data(), out->columnOf.data(), nullptr, nullptr, &klu.common))
     return nullptr;
-  // KLU counts the diagonal to both factors; here it is apart.
-  const auto dropDiagonal = [n](std::vector<int>& first, std::vector<int>& all) {
-    std::vector<int> kept;
-    kept.reserve(all.size());
-    int begin = 0;
-    for (int k = 0; k < n; ++k) {
-      const int end = first[index(k) + 1];
-      first[index(k)] = static_cast<int>(kept.size());
-      for (int p = begin; p < end; ++p)
-        if (all[index(p)] != k) kept.push_back(all[index(p)]);
-      std::sort(kept.begin() + first[index(k)], kept.end());
-      begin = end;
-    }
-    first[index(n)] = static_cast<int>(kept.size());
-    all = std::move(kept);
-  };
-  dropDiagonal(out->firstL, out->rowsL);
-  dropDiagonal(out->firstU, out->rowsU);
+  dropDiagonal(n, out->firstL, out->rowsL);
+  dropDiagonal(n, out->firstU, out->rowsU);
   std::vector<int> pivotOfRow(size);
   for (int k = 0; k < n; ++k) pivotOfRow[index(out->rowOf[index(k)])] = k;
   out->pivotOf.resize(values.size());
