@@ -16,9 +16,9 @@ constexpr double kAmpTolerance = 1e-9;
 constexpr int kMostFlips = 40;
 constexpr int kTogether = 4;  // rounds
 
-constexpr int kPolishing = 3;
-constexpr double kLastStep = 1e-5;       // V
 constexpr double kExact = 1e-12;         // A
+constexpr int kPolishing = 6;            // passes
+constexpr int kDrifting = 6;             // passes that nodes may take to where hardly anything holds them
 constexpr double kLongest = 50;          // V a step
 constexpr double kLongestStride = 1.95;  // of 2, which would end where the slope is nothing
 constexpr int kQuick = 16;               // passes that a start close to the solution needs at most
@@ -26,19 +26,27 @@ constexpr int kHurried = 1;              // a stage on the way there need not co
 constexpr int kThorough = 80;
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
-enum class Rest { None, Rough, Full };
+enum class Rest { None, Rough, Drifting, Full };
+
+double toleranceOf(double volts) {
+  return kVoltTolerance * (1 + std::min(std::abs(volts), 100.0));
+}
 
 // Settled: no node wants to move, or what would move it is less current than anybody could measure. The second half is
-// for nodes that only open semiconductors hold: rounding alone moves those by millivolts.
+// for nodes that only open semiconductors hold; drifting, while it is more than rounding makes.
 Rest restOf(const Vector& step, const Vector& residual, const Vector& x) {
-  bool full = true;
+  auto rest = Rest::Full;
   for (std::size_t i = 0; i < step.size(); ++i) {
-    const double size = 1 + std::min(std::abs(x[i]), 100.0);
-    if (std::abs(step[i]) <= kVoltTolerance * size || std::abs(residual[i]) <= kAmpTolerance) continue;
-    full = false;
-    if (!(std::abs(step[i]) <= kRoughly * size)) return Rest::None;
+    const double tolerance = toleranceOf(x[i]);
+    if (std::abs(step[i]) <= tolerance || std::abs(residual[i]) <= kExact) continue;
+    if (std::abs(residual[i]) <= kAmpTolerance) {
+      rest = std::min(rest, Rest::Drifting);
+      continue;
+    }
+    rest = Rest::Rough;
+    if (!(std::abs(step[i]) <= kRoughly / kVoltTolerance * tolerance)) return Rest::None;
   }
-  return full ? Rest::Full : Rest::Rough;
+  return rest;
 }
 
 double greatest(const Vector& v) {
@@ -47,28 +55,51 @@ double greatest(const Vector& v) {
   return most;
 }
 
-// Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything
-// holds may want to move far; they are held back so that they cannot spoil the others, and a step that makes things
-// worse (at the corner of a knee the slope tells nothing) is taken back.
-void polish(BlockSystem& system, Vector& x) {
-  system.stamp(x, 0);
-  Vector step;
-  for (int k = 0; k < kPolishing; ++k) {
-    const double before = system.greatestResidual();
-    if (before < kExact || !system.factor()) return;
-    step = system.residual();
-    system.solve(step);
-    for (auto& s : step) {
-      if (!std::isfinite(s)) return;
-      s = std::clamp(s, -kLastStep, kLastStep);
-    }
-    for (std::size_t i = 0; i < x.size(); ++i) x[i] -= step[i];
-    system.stamp(x, 0);
-    if (system.greatestResidual() <= before) continue;
-    for (std::size_t i = 0; i < x.size(); ++i) x[i] += step[i];
-    system.stamp(x, 0);
-    return;
+// Where the equations as last stamped would be met; nothing when they have no solution.
+std::optional<Vector> newtonStep(BlockSystem& system) {
+  if (!system.factor()) return std::nullopt;
+  Vector step = system.residual();
+  system.solve(step);
+  for (auto& s : step) {
+    s = -s;
+    if (!std::isfinite(s)) return std::nullopt;
   }
+  return step;
+}
+
+// Last small steps, exact to rounding: results must not depend on where the search began. Nodes that hardly anything holds
+// stay where they are, and the others go where they belong with those there: one that drifts onto a diode or a gate's threshold
+// would not come to rest. False when no such place is found.
+bool polish(BlockSystem& system, Vector& x) {
+  system.stamp(x, 0);
+  std::vector<char> held(x.size(), 0);
+  double residual = greatest(system.residual());
+  for (int k = 0; k < kPolishing && residual >= kExact; ++k) {
+    auto step = newtonStep(system);
+    if (!step) return false;
+    for (std::size_t i = 0; i < x.size(); ++i)
+      if (std::abs((*step)[i]) > toleranceOf(x[i]) && std::abs(system.residual()[i]) <= kAmpTolerance) held[i] = 1;
+    if (std::ranges::count(held, 1) > 0) {
+      system.hold(held);
+      step = newtonStep(system);
+      if (!step) return false;
+    }
+    const auto before = x;
+    for (std::size_t i = 0; i < x.size(); ++i) x[i] += (*step)[i];
+    system.stamp(x, 0);
+    double now = 0;
+    for (std::size_t i = 0; i < x.size(); ++i)
+      if (held[i] == 0) now = std::max(now, std::abs(system.residual()[i]));
+    if (now < residual) {
+      residual = now;
+      continue;
+    }
+    // At the corner of a knee the slope tells nothing.
+    x = before;
+    system.stamp(x, 0);
+    break;
+  }
+  return greatest(system.residual()) <= kAmpTolerance;
 }
 
 // How many times the step to go at the foot of a knee's rounded corner. The current there is a parabola whose root is nearly
@@ -91,35 +122,30 @@ double stride(const Vector& step, const Vector& last) {
 Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted, int& passes) {
   double trust = kLongest;
   bool plain = false;  // the last step was Newton's own
+  int drifts = 0;
   Vector step;
   Vector last;
   for (int pass = 0; pass < most; ++pass) {
     ++passes;
     system.stamp(x, soft);
-    if (!system.factor()) return Rest::None;
-    step = system.residual();
-    system.solve(step);
-    double largest = 0;
+    auto found = newtonStep(system);
+    if (!found) return Rest::None;
+    step = std::move(*found);
+    const double largest = greatest(step);
     double along = 0;  // with the last step, or against it
-    for (std::size_t i = 0; i < step.size(); ++i) {
-      step[i] = -step[i];
-      if (!std::isfinite(step[i])) return Rest::None;
-      largest = std::max(largest, std::abs(step[i]));
-      if (!last.empty()) along += step[i] * last[i];
+    for (std::size_t i = 0; i < last.size(); ++i) along += step[i] * last[i];
+    auto rest = restOf(step, system.residual(), x);
+    if (rest == Rest::Drifting && ++drifts > kDrifting) rest = Rest::Full;
+    if (rest == Rest::Full) {
+      if (system.sound()) return rest;
+      continue;  // with fresh pivots from here
     }
-    const auto rest = restOf(step, system.residual(), x);
-    if (rest == Rest::Full && !system.sound()) continue;  // with fresh pivots from here
     // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
     // from one to the other: whenever the direction turns, the next step is held shorter.
     trust = along < 0 ? 0.4 * greatest(last) : std::min(kLongest, 1.5 * trust);
     double share = largest > trust ? trust / largest : 1;
     if (plain && share == 1 && largest < kKneeWidth) share = stride(step, last);
     plain = share == 1;
-    if (rest == Rest::Full) {
-      // Nodes that hardly anything holds stay: where they want to go, something may open.
-      for (std::size_t i = 0; i < step.size(); ++i) x[i] += std::clamp(step[i], -kLastStep, kLastStep);
-      return rest;
-    }
     for (std::size_t i = 0; i < step.size(); ++i) x[i] += step[i] *= share;
     if (rest >= wanted) return rest;
     std::swap(last, step);
@@ -163,7 +189,7 @@ void solveBlock(BlockSolution& s) {
   BlockSystem system(s);
   const bool warm = static_cast<int>(s.volts.size()) == s.circuit.nodes;
   auto& x = s.volts;
-  s.converged = warm && settle(system, x, kQuick, kTogether, s.passes);
+  s.converged = warm && settle(system, x, kQuick, kTogether, s.passes) && polish(system, x);
   // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
   for (const int stage : {kHurried, kThorough}) {
     if (s.converged) break;
@@ -172,17 +198,9 @@ void solveBlock(BlockSolution& s) {
       if (b.kind == Branch::Kind::Collector) x[static_cast<std::size_t>(b.a)] = kFirstCurrent;
     system.resetModes();
     for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, Rest::Rough, s.passes);
-    s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes);
+    s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes) && polish(system, x);
   }
-  if (s.converged) {
-    // Where that is not exact yet, first once more as before: polishing only takes steps of microvolts.
-    system.stamp(x, 0);
-    if (system.greatestResidual() >= kExact) {
-      s.converged = settle(system, x, kQuick, 0, s.passes);
-      polish(system, x);
-    }
-    if (!system.factor() || (!system.sound() && !system.factor())) s.converged = false;
-  }
+  if (s.converged && (!system.factor() || (!system.sound() && !system.factor()))) s.converged = false;
   system.leave(s);
 }
 

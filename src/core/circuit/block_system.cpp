@@ -137,10 +137,14 @@ void BlockSystem::stamp(const Vector& x, double soft) {
   for (const auto k : m_others) m_amps[k] = other(k, volts, soft);
 }
 
-double BlockSystem::greatestResidual() const {
-  double most = 0;
-  for (const double r : m_residual) most = std::max(most, std::abs(r));
-  return most;
+void BlockSystem::hold(const std::vector<char>& nodes) {
+  for (std::size_t at = 0; at < m_jacobian.size(); ++at)
+    if (nodes[static_cast<std::size_t>(m_pattern->row(at))] != 0) m_jacobian[at] = 0;
+  for (int i = 0; i < m_c.nodes; ++i) {
+    if (nodes[static_cast<std::size_t>(i)] == 0) continue;
+    m_jacobian[static_cast<std::size_t>(m_pattern->diagonal(i))] = 1;
+    m_residual[static_cast<std::size_t>(i)] = 0;
+  }
 }
 
 bool BlockSystem::sound() {

@@ -34,7 +34,8 @@ class BlockSystem {
   void stamp(const Vector& x, double soft);
   /// Out of every node, A; as last stamped.
   const Vector& residual() const { return m_residual; }
-  double greatestResidual() const;
+  /// Nodes for which the equations as last stamped are to leave the voltage as it is.
+  void hold(const std::vector<char>& nodes);
 
   /// Of the Jacobian as last stamped; false when it is singular.
   bool factor() { return m_factors.factor(m_pattern, m_jacobian); }

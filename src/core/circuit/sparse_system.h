@@ -19,6 +19,7 @@ class SparsePattern {
 
   int nodes() const { return m_nodes; }
   std::size_t entries() const { return m_rows.size(); }
+  int row(std::size_t entry) const { return m_rows[entry]; }
   int diagonal(int node) const { return m_diagonal[static_cast<std::size_t>(node)]; }
 
   /// Positions of a branch's entries: rows a and b, each with columns a, b, c and d (-1 where there is none).

@@ -336,6 +336,109 @@ TEST_CASE("Kirchhoff's current law holds on random networks") {
   CHECK(converged > 0);
 }
 
+namespace {
+
+const Branch::Rows kSaturation{{0.15, 0.3}, {0.5, 1.0}};
+const Branch::Rows kGains{{0.001, 50}, {0.15, 100}, {0.5, 40}};
+const Branch::Rows kChannel{{4.5, 0.05}, {10, 0.03}};
+
+// A network of everything that parts are made of, as makeNetlist puts it; a transistor's current is an unknown beside the nodes.
+Circuit anything() {
+  Circuit c;
+  const int nodes = *rc::gen::inRange(4, 14);
+  c.nodes = nodes;
+  const auto node = [&] { return *rc::gen::inRange(0, nodes); };
+  c.branches.push_back(source(0, 1, *rc::gen::inRange(3, 24), 0.1, 5, 0));
+  const int n = *rc::gen::inRange(3, 25);
+  for (int i = 0; i < n; ++i) {
+    Branch x;
+    x.a = node();
+    x.b = node();
+    x.c = node();
+    if (x.a == x.b || x.b == x.c || x.a == x.c) continue;
+    switch (*rc::gen::inRange(0, 7)) {
+      case 0:
+      case 1:
+        c.branches.push_back(resistor(x.a, x.b, *rc::gen::inRange(1, 10000)));
+        break;
+      case 2:
+        c.branches.push_back(knee(x.a, x.b, 0.6, 0.1));
+        break;
+      case 3:
+        x.kind = Kind::Saturating;
+        x.c = -1;
+        x.r = *rc::gen::inRange(1, 50);
+        x.limit = *rc::gen::inRange(1, 100) / 50.0;
+        c.branches.push_back(x);
+        break;
+      case 4: {
+        x.kind = Kind::Bipolar;
+        x.d = c.nodes++;
+        x.sign = *rc::gen::inRange(0, 2) == 0 ? 1 : -1;
+        x.v0 = 0.7;
+        x.rise = *rc::gen::inRange(0, 2) * 0.4;
+        x.full = 0.15;
+        x.rows = &kSaturation;
+        x.gains = &kGains;
+        c.branches.push_back(x);
+        Branch junction = x;
+        junction.kind = Kind::Knee;
+        junction.a = x.sign > 0 ? x.c : x.b;
+        junction.b = x.sign > 0 ? x.b : x.c;
+        junction.c = -1;
+        c.branches.push_back(junction);
+        Branch current = x;
+        current.kind = Kind::Collector;
+        current.a = x.d;
+        current.b = x.a;
+        current.d = x.b;
+        c.branches.push_back(current);
+        break;
+      }
+      case 5:
+        x.kind = Kind::Mosfet;
+        x.sign = *rc::gen::inRange(0, 2) == 0 ? 1 : -1;
+        x.v0 = 2;
+        x.gain = 4;
+        x.rows = &kChannel;
+        c.branches.push_back(x);
+        c.branches.push_back(x.sign > 0 ? knee(x.b, x.a, 0.7, 0.05) : knee(x.a, x.b, 0.7, 0.05));
+        break;
+      default: {
+        x.kind = Kind::Coil;
+        x.c = 0;
+        x.d = 1;
+        x.r = 0.5;
+        x.limit = *rc::gen::inRange(0, 15) / 10.0;
+        Branch draw = x;
+        draw.kind = Kind::Draw;
+        std::swap(draw.a, draw.c);
+        std::swap(draw.b, draw.d);
+        c.branches.push_back(x);
+        c.branches.push_back(draw);
+      }
+    }
+  }
+  return c;
+}
+
+}  // namespace
+
+TEST_CASE("Kirchhoff's current law holds on random networks of everything, wherever the search began") {
+  rc::prop("currents at every node sum to nothing", [] {
+    const auto c = anything();
+    auto other = c;
+    other.branches.front().v0 += 2;
+    for (const auto& s : {solve(c), solve(c, solve(other))}) {
+      RC_CLASSIFY(s.converged, "converged");
+      if (!s.converged) continue;
+      double largest = 1e-3;
+      for (const double i : s.amps) largest = std::max(largest, std::abs(i));
+      RC_ASSERT(worstNode(c, s) < 1e-9 * largest + (c.nodes + 1) * 2e-9);
+    }
+  });
+}
+
 TEST_CASE("a start near the solution gives the same solution") {
   const Circuit c{3, {source(0, 2, 12, 0.15, 3, 0), knee(0, 1, 0.7, 0.1), resistor(1, 2, 8)}};
   const auto cold = solve(c);
