@@ -136,9 +136,11 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
     for (std::size_t i = 0; i < last.size(); ++i) along += step[i] * last[i];
     auto rest = restOf(step, system.residual(), x);
     if (rest == Rest::Drifting && ++drifts > kDrifting) rest = Rest::Full;
+    if (rest == Rest::Full && !system.sound()) continue;  // with fresh pivots from here
     if (rest == Rest::Full) {
-      if (system.sound()) return rest;
-      continue;  // with fresh pivots from here
+      for (std::size_t i = 0; i < step.size(); ++i)
+        if (std::abs(step[i]) <= toleranceOf(x[i])) x[i] += step[i];
+      return rest;
     }
     // Two flat stretches with a narrow slope between them (a supply between idle and its limit) make the steps swing
     // from one to the other: whenever the direction turns, the next step is held shorter.
