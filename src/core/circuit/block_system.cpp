@@ -81,8 +81,10 @@ bool BlockSystem::fits(const BranchSlots& known) const {
 
 void BlockSystem::resetModes() {
   m_modes.assign(m_c.branches.size(), Mode::Giving);
-  for (const auto k : m_supplies)
+  for (const auto k : m_supplies) {
     if (m_c.branches[k].kind == Kind::Regulator) m_modes[k] = Mode::Idle;
+    if (m_c.branches[k].kind == Kind::Coil) m_modes[k] = Mode::Limit;
+  }
 }
 
 // What a supply or regulator would give if it had no limits.

@@ -24,7 +24,8 @@ class BlockSystem {
 
   const Circuit& circuit() const { return m_c; }
 
-  /// Supplies begin by giving. A regulator begins idle: giving without anything that feeds it, it would have no solution.
+  /// Supplies begin by giving, choppers in their limit, where they mostly are. A regulator begins idle: giving without anything
+  /// that feeds it, it would have no solution.
   void resetModes();
   /// Puts supplies into the right mode: all at once, or only the one that is furthest from it; false when all stand right.
   bool flipModes(const Vector& x, bool all);
