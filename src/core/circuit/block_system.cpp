@@ -95,7 +95,7 @@ double BlockSystem::wanted(const Branch& b, const double* x) const {
   return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x[b.b] - x[b.c])) / b.r;
 }
 
-bool BlockSystem::flipModes(const Vector& x, bool all) {
+bool BlockSystem::flipModes(const Vector& x, Which which) {
   bool any = false;
   std::size_t worst = 0;
   double most = 0;
@@ -110,15 +110,16 @@ bool BlockSystem::flipModes(const Vector& x, bool all) {
     any = true;
     const Mode better = m_modes[k] == Mode::Giving ? right : Mode::Giving;
     const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
-    if (all) {
+    if (which != Which::Furthest) {
       m_modes[k] = better;
+      if (which == Which::First) return true;
     } else if (off > most) {
       most = off;
       worst = k;
       next = better;
     }
   }
-  if (any && !all) m_modes[worst] = next;
+  if (any && which == Which::Furthest) m_modes[worst] = next;
   return any;
 }
 
@@ -258,11 +259,17 @@ double BlockSystem::current(std::size_t k, const double* x, double soft) {
   return i;
 }
 
+// Idle or in its limit it lets a little through still, beginning with nothing where it turns from giving: a supply that a
+// diode's leak alone draws on would otherwise be right in neither mode.
 double BlockSystem::source(std::size_t k, const double* x) {
   const auto& b = m_c.branches[k];
-  const Mode mode = m_modes[k];
-  const double i = mode == Mode::Giving ? -wanted(b, x) : (mode == Mode::Idle ? b.limit2 : -b.limit) + kIdle * (x[b.a] - x[b.b]);
-  add(twoEnded(k), i, mode == Mode::Giving ? 1 / b.r : kIdle);
+  const double want = wanted(b, x);
+  double i = -want;
+  if (m_modes[k] != Mode::Giving) {
+    const double edge = m_modes[k] == Mode::Idle ? -b.limit2 : b.limit;
+    i = -edge - kIdle * b.r * (want - edge);
+  }
+  add(twoEnded(k), i, m_modes[k] == Mode::Giving ? 1 / b.r : kIdle);
   return i;
 }
 
