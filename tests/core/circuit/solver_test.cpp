@@ -405,17 +405,28 @@ Circuit anything() {
         c.branches.push_back(x.sign > 0 ? knee(x.b, x.a, 0.7, 0.05) : knee(x.a, x.b, 0.7, 0.05));
         break;
       default: {
+        const int near = x.a;
+        const int far = x.b;
+        if (near < 2 || far < 2) continue;  // the supply's own poles
         x.kind = Kind::Coil;
+        x.b = 1;
         x.c = 0;
         x.d = 1;
-        x.r = 0.5;
+        x.r = 0.25;
         x.limit = *rc::gen::inRange(0, 15) / 10.0;
-        Branch draw = x;
-        draw.kind = Kind::Draw;
-        std::swap(draw.a, draw.c);
-        std::swap(draw.b, draw.d);
         c.branches.push_back(x);
-        c.branches.push_back(draw);
+        x.kind = Kind::Draw;
+        x.a = 0;
+        x.c = near;
+        x.d = far;
+        x.r = 0.5;
+        c.branches.push_back(x);
+        c.branches.push_back(resistor(near, 1, 1e5));
+        c.branches.push_back(resistor(far, 1, x.limit > 0 ? 0.25 : 1e5));
+        for (const int lead : {near, far}) {
+          c.branches.push_back(knee(lead, 0, 0.7, 0.1));
+          c.branches.push_back(knee(1, lead, 0.7, 0.1));
+        }
       }
     }
   }
