@@ -15,14 +15,12 @@ class BlockSystem {
  public:
   using Vector = std::vector<double>;
 
-  /// Where a supply or regulator stands: giving what its resistance lets through, nothing, or its limit. Kept outside
+  /// Where a supply, regulator or chopper's coil stands: giving what its resistance lets through, nothing, or its limit. Kept outside
   /// Newton's method, which finds no slope on the two flat stretches.
   enum class Mode : char { Giving, Idle, Limit };
 
   /// @param s whose circuit it is, and whose pattern and factors it takes where they fit
   explicit BlockSystem(BlockSolution& s);
-
-  const Circuit& circuit() const { return m_c; }
 
   /// Supplies begin by giving, choppers in their limit, where they mostly are. A regulator begins idle: giving without anything
   /// that feeds it, it would have no solution.
