@@ -34,16 +34,19 @@ Nets::Nets(const Bench& bench) : m_net(bench.terminalCount()) {
   for (std::size_t d = 0; d < bench.devices.size(); ++d) {
     const auto& device = bench.devices[d];
     const auto at = [&](const parts::Node& n) { return bench.terminal(static_cast<int>(d), n); };
+    // Points inside a part are no terminals.
+    const auto join = [&](const parts::Node& a, const parts::Node& b) {
+      if (at(a) >= 0 && at(b) >= 0) groups.join(at(a), at(b));
+    };
     for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
       const auto& element = device.part->elements[e];
       if (!device.has(element)) continue;
       if (const auto* j = std::get_if<parts::Joint>(&element.body)) {
-        for (const auto& n : j->nodes)
-          if (at(n) >= 0 && at(j->nodes.front()) >= 0) groups.join(at(j->nodes.front()), at(n));
+        for (const auto& n : j->nodes) join(j->nodes.front(), n);
       } else if (const auto* c = std::get_if<parts::Contact>(&element.body); c && c->closed) {
-        groups.join(at(c->a), at(c->b));
+        join(c->a, c->b);
       } else if (const auto* r = std::get_if<parts::Resistor>(&element.body); r && r->conductor) {
-        groups.join(at(r->a), at(r->b));
+        join(r->a, r->b);
       } else if (const auto* s = std::get_if<parts::Source>(&element.body)) {
         m_sources.push_back({static_cast<int>(d), static_cast<int>(e), at(s->positive), at(s->negative)});
       }

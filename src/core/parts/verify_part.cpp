@@ -22,6 +22,12 @@ void verifyPart(const Part& p, const ObjectReader& root) {
     for (const auto& n : nodesOf(e)) check(n, "elements");
   for (const auto& e : p.elements)
     for (const auto& n : inputsOf(e)) check(n, "elements");
+  // Nets and supplies are traced from the poles, and its own resistance is a source's `r`.
+  for (const auto& e : p.elements)
+    if (const auto* s = std::get_if<Source>(&e.body))
+      for (const auto& n : {s->positive, s->negative})
+        if (n.empty() || n.starts_with('~'))
+          root.report("elements", fmt::format("has a source at \"{}\", which is no terminal", std::string(n)));
   for (const auto& t : p.terminals) {
     if (t.input) check(t.input->ground, "terminals");
     if (t.supply) check(t.supply->back, "terminals");

@@ -110,6 +110,20 @@ TEST_CASE("each kind of broken part file gets its sentence and the others load")
             .find("broken.json#/figures/peak/value/secondReading: \"secondReading\" cannot be used") == 0);
 }
 
+TEST_CASE("a source's poles are terminals; a contact may end inside the part") {
+  const auto with = [](const std::string& element) { return replaced(kMotor, R"("elements": [)", R"("elements": [)" + element + ", "); };
+  CHECK(wrong(with(R"({"source": ["~cell", "N"], "nominal": "9 V"})"))[0].find(
+            "broken.json#/elements: \"elements\" has a source at \"~cell\"") == 0);
+  CHECK(wrong(with(R"({"source": ["P", ""], "nominal": "9 V"})"))[0].find("broken.json#/elements: \"elements\" has a source at \"\"") == 0);
+  auto l = Library::shipped();
+  std::vector<Problem> problems;
+  l.addOwn({{"mine.json", with(R"({"contact": ["P", "~x"]}, {"resistor": ["~x", "N"], "r": "1 kohm", "conductor": true})")}}, problems);
+  REQUIRE(problems.empty());
+  auto h = test::bench("from bridge\npart extra brushed-gear25-12v");
+  h.devices.back().part = "my-motor";
+  CHECK(analyse(h, l).solved->bench.problems.empty());
+}
+
 TEST_CASE("a repetition that cannot be used is named") {
   const auto with = [](const std::string& repetition) {
     return wrong(replaced(kMotor, R"("elements": [)", R"("elements": [)" + repetition + ", "))[0];
