@@ -157,15 +157,13 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
 
 // Newton's method for one set of modes after the other, until every supply stands right. Where one stands shows long before
 // the last microvolt.
-// @param together for so many rounds all go at once where they want to; then one at a time, so that two cannot chase each other, and
-// in the end the first at a time, so that no number of them can
+// @param together for so many rounds all go at once where they want to; then one at a time, so that two cannot chase each other
 bool settle(BlockSystem& system, Vector& x, int most, int together, int& passes) {
   Rest wanted = Rest::Rough;
   for (int flips = 0; flips < kMostFlips;) {
     const auto rest = iterate(system, x, 0, most, wanted, passes);
     if (rest == Rest::None) return false;
-    using Which = BlockSystem::Which;
-    if (system.flipModes(x, flips < together ? Which::All : flips < kMostFlips / 2 ? Which::Furthest : Which::First)) {
+    if (system.flipModes(x, flips < together)) {
       ++flips;
       wanted = Rest::Rough;
     } else if (rest == Rest::Full) {

@@ -95,7 +95,7 @@ double BlockSystem::wanted(const Branch& b, const double* x) const {
   return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x[b.b] - x[b.c])) / b.r;
 }
 
-bool BlockSystem::flipModes(const Vector& x, Which which) {
+bool BlockSystem::flipModes(const Vector& x, bool all) {
   bool any = false;
   std::size_t worst = 0;
   double most = 0;
@@ -110,16 +110,15 @@ bool BlockSystem::flipModes(const Vector& x, Which which) {
     any = true;
     const Mode better = m_modes[k] == Mode::Giving ? right : Mode::Giving;
     const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
-    if (which != Which::Furthest) {
+    if (all) {
       m_modes[k] = better;
-      if (which == Which::First) return true;
     } else if (off > most) {
       most = off;
       worst = k;
       next = better;
     }
   }
-  if (any && which == Which::Furthest) m_modes[worst] = next;
+  if (any && !all) m_modes[worst] = next;
   return any;
 }
 

@@ -25,11 +25,8 @@ class BlockSystem {
   /// Supplies begin by giving, choppers in their limit, where they mostly are. A regulator begins idle: giving without anything
   /// that feeds it, it would have no solution.
   void resetModes();
-  /// Which of those that stand wrong: every one; the one that is furthest from right; or the first, with which no chase can
-  /// go round for ever (Murty's rule for complementary pivots).
-  enum class Which { All, Furthest, First };
-  /// Puts supplies into the right mode; false when all stand right.
-  bool flipModes(const Vector& x, Which which);
+  /// Puts supplies into the right mode: all at once, or only the one that is furthest from it; false when all stand right.
+  bool flipModes(const Vector& x, bool all);
 
   /// Works out what flows at x. `soft` adds a share of its linear part to every element that can go flat (a supply in its
   /// limit, a running motor), so that Newton's method always sees a slope; it ends at zero.

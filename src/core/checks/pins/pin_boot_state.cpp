@@ -89,7 +89,7 @@ TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, Chann
   return mayMove ? floats : -1;
 }
 
-// MOSFET gates at a motor's leads that nothing holds while their pin floats: those of one node, the last found in front.
+// MOSFET gates at a motor's leads that nothing holds while their pin floats: those of one node.
 std::vector<TerminalIndex> floatingGates(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
   std::vector<TerminalIndex> out;
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {
@@ -108,16 +108,16 @@ std::vector<TerminalIndex> floatingGates(const SolvedBench& s, const OperatingPo
     }
     if (!onLead || gate < 0 || source < 0 || drivenBy(s, gate) < 0) return;
     const auto r = p.resistance(gate, source);
-    if (!r || r->value > 1e6) out.insert(out.begin(), gate);
+    if (!r || r->value > 1e6) out.push_back(gate);
   });
-  std::erase_if(out, [&](TerminalIndex t) { return !s.nets.same(t, out.front()); });
+  if (!out.empty()) std::erase_if(out, [&s, last = out.back()](TerminalIndex t) { return !s.nets.same(t, last); });
   return out;
 }
 
 // "q1 gate", "q1 gate and q2 gate"
 std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
   std::string out;
-  for (auto t = all.rbegin(); t != all.rend(); ++t) out += (out.empty() ? "" : " and ") + bench.called(*t);
+  for (const auto t : all) out += (out.empty() ? "" : " and ") + bench.called(t);
   return out;
 }
 
@@ -141,7 +141,7 @@ Findings pinBootState(const SolvedBench& s) {
       const bool gate = !open.empty();
       for (const auto& ref : m.reached)
         if (const auto input = floatingInput(s, *p, ref); input >= 0) open = {input};
-      const auto floats = open.empty() ? -1 : open.front();
+      const auto floats = open.empty() ? -1 : open.back();
       if (!runs && !coils && floats < 0) continue;
       const auto hold = m.reached.empty() || gate ? Hold{} : holdOf(s.bench, m.reached.front());
       // One word a stage: the same pull resistor settles all that it drives.
