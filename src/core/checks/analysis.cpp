@@ -9,6 +9,7 @@
 
 #include "core/checks/explain.h"
 #include "core/harness/read_harness.h"
+#include "core/parts/saturation.h"
 
 namespace bold {
 namespace {
@@ -37,8 +38,9 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
     for (const auto& e : d.part->elements) {
       const auto* t = std::get_if<parts::Bipolar>(&e.body);
       if (!t || !d.has(e) || !t->saturation.empty()) continue;
-      out.push_back(fmt::format("{} without saturation voltages: taken for a common {}", d.doc.called(),
-                                t->darlington ? "Darlington, 0.9 V at 1 A" : "transistor, 0.2 V at 1 A"));
+      const auto& [amps, volts] = parts::saturationOf(*t).front();
+      out.push_back(fmt::format("{} without saturation voltages: {} at {} as a common {}", d.doc.called(), displayText(Volts{volts}),
+                                displayText(Amps{amps}), t->darlington ? "Darlington" : "transistor"));
     }
   return out;
 }

@@ -6,6 +6,7 @@
 #include "core/base/interpolate.h"
 #include "core/circuit/operating_point.h"
 #include "core/parts/read_element.h"
+#include "core/parts/saturation.h"
 
 namespace bold::circuit {
 namespace {
@@ -151,13 +152,11 @@ class Builder {
     const double vbe = t.vbe.typical().value_or(0.7);
     x.v0 = strong() ? kStrongJunction * vbe : vbe;
     x.rise = weak() ? t.vbe.greatest().value_or(vbe) - vbe : 0;
-    x.full = t.saturation.empty() ? 0.1 : std::max(t.saturation.front().first, kLeastCurrent);
+    x.rows = &parts::saturationOf(t);
+    x.full = std::max(x.rows->front().first, kLeastCurrent);
     x.gain = t.darlington ? 1000 : 50;
     if (!t.hfeMin.empty()) x.gains = &t.hfeMin;
     x.drop = t.darlington ? 0.7 : 0;  // a Darlington never saturates below one junction
-    static const Branch::Rows kPlain{{1.0, 0.2}};
-    static const Branch::Rows kDarlington{{1.0, 0.9}};
-    x.rows = !t.saturation.empty() ? &t.saturation : t.darlington ? &kDarlington : &kPlain;
     main() = push(x);
     Branch junction = x;
     junction.kind = Kind::Knee;

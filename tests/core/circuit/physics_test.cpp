@@ -148,7 +148,7 @@ TEST_CASE("a chopper draws what its coils, its switches and itself turn into hea
 
 TEST_CASE("a transistor of one's own without saturation rows is taken for a common one") {
   for (const auto& [shipped, where, least, most] :
-       {std::tuple{"npn-pn2222a", "npn", 0.1, 0.25}, {"darlington-tip120", "darlington", 0.7, 1.2}}) {
+       {std::tuple{"npn-pn2222a", "npn", 0.3, 1.2}, {"darlington-tip120", "darlington", 0.7, 2.0}}) {
     auto json = *library().json(shipped);
     json["id"] = "mine";
     for (auto& e : json["elements"]) e.erase("saturation");
