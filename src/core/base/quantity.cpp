@@ -47,7 +47,6 @@ struct Prefix {
   int exponent;
 };
 constexpr double kNoVoltage = 1e-6;
-constexpr double kNoCurrent = 1e-8;
 
 constexpr std::array kPrefixes{Prefix{"p", "p", -12}, Prefix{"n", "n", -9}, Prefix{"u", "µ", -6}, Prefix{"m", "m", -3},
                                Prefix{"", "", 0},     Prefix{"k", "k", 3},  Prefix{"M", "M", 6}};
@@ -178,7 +177,6 @@ std::string displayText(AnyQuantity q) {
   double v = q.value;
   // Less than solving is exact to, and less than anybody could measure on a bench.
   if (q.unit == Unit::Volt && std::abs(v) < kNoVoltage) v = 0;
-  if (q.unit == Unit::Amp && std::abs(v) < kNoCurrent) v = 0;
   const Prefix* prefix = &kPrefixes[4];
   if (unit.prefixes && v != 0)
     for (const auto& p : kPrefixes)

@@ -14,6 +14,7 @@ using parts::Level;
 constexpr int kMostOuterPasses = 30;
 constexpr Ohms kFloating{1e6};        // an input held by more than this floats
 constexpr double kTies = 1e-5;        // S: ten in a row are still less than that
+constexpr double kNoCurrent = 1e-8;   // A: leaks that the model makes up and solving is not exact to
 constexpr double kMoves = 0.2;        // share of its running current from which a motor counts as turning
 constexpr double kBrakeShare = 0.15;  // share of the shorted motor's current from which it brakes
 constexpr double kBackEmf = 0.8;      // of the rated voltage, where nothing better is known of how fast it turns
@@ -212,7 +213,10 @@ class SolvedPoint : public OperatingPoint {
 
   int node(TerminalIndex t) const { return t < 0 ? -1 : m_nets.nodes()[static_cast<std::size_t>(t)]; }
   int at(const std::vector<int>& list, int device, int e) const { return list.empty() ? -1 : list[m_bench.elementIndex(device, e)]; }
-  Amps branch(int b) const { return b < 0 ? Amps{} : Amps{m_solution.amps[static_cast<std::size_t>(b)]}; }
+  Amps branch(int b) const {
+    const double i = b < 0 ? 0 : m_solution.amps[static_cast<std::size_t>(b)];
+    return std::abs(i) < kNoCurrent ? Amps{} : Amps{i};
+  }
 
   std::optional<Threshold> thresholdOf(int device, const parts::Terminal& facts, TerminalIndex ground) const {
     const auto& part = *m_bench.devices[static_cast<std::size_t>(device)].part;
