@@ -19,6 +19,8 @@ class FigureReader {
   /// @param source of figures that state none
   explicit FigureReader(std::string source) : m_source(std::move(source)) {}
 
+  const std::string& source() const { return m_source; }
+
   /// The part's named figures, in order, with what follows from others worked out.
   /// @param overrides figure id -> text; those that no figure has are passed over
   std::vector<NamedFigure> named(ObjectReader& part, const std::map<std::string, std::string>& overrides);

@@ -16,15 +16,13 @@
 namespace bold::parts {
 namespace {
 
-constexpr const char* kRecalled = "recalled, not re-read";
-
 class PartReader {
  public:
   PartReader(const Json& json, std::string file, std::vector<Problem>& problems, const std::map<std::string, std::string>& overrides)
       : m_root(json, std::move(file), "", problems),
         m_overrides(overrides),
         m_problems(problems),
-        m_figures(m_root.text("source", kRecalled)) {}
+        m_figures(m_root.text("source", "recalled, not re-read")) {}
 
   Part read() {
     Part p;
@@ -35,7 +33,7 @@ class PartReader {
     p.name = m_root.requiredText("name");
     p.kind = m_root.requiredText("kind");
     p.summary = m_root.text("summary");
-    p.source = m_root.text("source", kRecalled);
+    p.source = m_figures.source();
     p.words = m_root.texts("words");
     p.hold = m_root.text("hold");
     p.layoutKnown = m_root.flag("layoutKnown");

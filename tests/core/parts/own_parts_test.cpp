@@ -110,6 +110,12 @@ TEST_CASE("each kind of broken part file gets its sentence and the others load")
             .find("broken.json#/figures/peak/value/secondReading: \"secondReading\" cannot be used") == 0);
 }
 
+TEST_CASE("a field that cannot be used is named once") {
+  const auto said = wrong(replaced(kMotor, R"("format": 1,)", R"("format": 1, "source": 5,)"));
+  CHECK(said ==
+        std::vector<std::string>{"broken.json#/source: \"source\" is not a text. The part was left out; the other parts were loaded."});
+}
+
 TEST_CASE("a source's poles are terminals; a contact may end inside the part") {
   const auto with = [](const std::string& element) { return replaced(kMotor, R"("elements": [)", R"("elements": [)" + element + ", "); };
   CHECK(wrong(with(R"({"source": ["~cell", "N"], "nominal": "9 V"})"))[0].find(
