@@ -2,6 +2,7 @@
 
 #include <rapidcheck/catch.h>
 
+#include <array>
 #include <catch2/catch.hpp>
 #include <cmath>
 
@@ -36,6 +37,45 @@ Branch knee(int a, int b, double v0, double r) {
   x.v0 = v0;
   x.r = r;
   return x;
+}
+// A transistor as makeNetlist puts it: itself, its junction, and the unknown that is its collector current.
+std::array<Branch, 3> bipolar(Branch figures, int collector, int emitter, int base, int current) {
+  auto& t = figures;
+  t.kind = Kind::Bipolar;
+  t.a = collector;
+  t.b = emitter;
+  t.c = base;
+  t.d = current;
+  Branch junction = t;
+  junction.kind = Kind::Knee;
+  junction.a = t.sign > 0 ? base : emitter;
+  junction.b = t.sign > 0 ? emitter : base;
+  junction.c = -1;
+  Branch unknown = t;
+  unknown.kind = Kind::Collector;
+  unknown.a = current;
+  unknown.b = collector;
+  unknown.d = emitter;
+  return {t, junction, unknown};
+}
+// A chopper's coil between two leads, fed from node 0 against `ground`, and what is drawn for it.
+std::array<Branch, 2> chopped(int near, int far, int ground, double limit, double quiescent) {
+  Branch coil;
+  coil.kind = Kind::Coil;
+  coil.a = near;
+  coil.b = ground;
+  coil.c = 0;
+  coil.d = ground;
+  coil.r = 0.25;
+  coil.limit = limit;
+  coil.i = quiescent;
+  Branch draw = coil;
+  draw.kind = Kind::Draw;
+  draw.a = 0;
+  draw.c = near;
+  draw.d = far;
+  draw.r = 0.5;
+  return {coil, draw};
 }
 double volts(const Solution& s, int a, int b) {
   return s.volts[static_cast<std::size_t>(a)] - s.volts[static_cast<std::size_t>(b)];
@@ -128,21 +168,7 @@ struct Switched {
   double collector, vce, base;
 };
 Switched switchedBy(const Branch& figures, double loadOhms, double baseOhms) {
-  Branch t = figures;
-  t.kind = Kind::Bipolar;
-  t.a = 1;
-  t.b = 3;
-  t.c = 2;
-  t.d = 4;
-  Branch junction = t;
-  junction.kind = Kind::Knee;
-  junction.a = 2;
-  junction.c = -1;
-  Branch current = t;
-  current.kind = Kind::Collector;
-  current.a = 4;
-  current.b = 1;
-  current.d = 3;
+  const auto [t, junction, current] = bipolar(figures, 1, 3, 2, 4);
   const Circuit c{5, {source(0, 3, 12, 0.001), resistor(0, 1, loadOhms), resistor(0, 2, baseOhms), t, junction, current}};
   const auto s = solve(c);
   REQUIRE(s.converged);
@@ -196,22 +222,8 @@ TEST_CASE("VBE rises with the collector current up to its row") {
 
 TEST_CASE("a chopper holds its coil's current and draws the power of it, or as much as a coil takes that it cannot force") {
   for (const double limit : {0.85, 50.0}) {
-    Branch coil;
-    coil.kind = Kind::Coil;
-    coil.a = 1;
-    coil.b = 2;
-    coil.c = 0;
-    coil.d = 3;
-    coil.r = 0.5;
-    coil.limit = limit;
-    coil.i = 0.008;
-    Branch draw = coil;
-    draw.kind = Kind::Draw;
-    draw.a = 0;
-    draw.b = 3;
-    draw.c = 1;
-    draw.d = 2;
-    const Circuit c{4, {source(0, 3, 12, 0.1), coil, draw, resistor(1, 2, 1.5), resistor(1, 3, 1e5), resistor(2, 3, 1e5)}};
+    const auto [coil, draw] = chopped(1, 2, 3, limit, 0.008);
+    const Circuit c{4, {source(0, 3, 12, 0.1), coil, draw, resistor(1, 2, 1.5), resistor(1, 3, 1e5), resistor(2, 3, 0.25)}};
     const auto s = solve(c);
     REQUIRE(s.converged);
     const double supply = volts(s, 0, 3);
@@ -372,27 +384,13 @@ Circuit anything() {
         c.branches.push_back(x);
         break;
       case 4: {
-        x.kind = Kind::Bipolar;
-        x.d = c.nodes++;
         x.sign = *rc::gen::inRange(0, 2) == 0 ? 1 : -1;
         x.v0 = 0.7;
         x.rise = *rc::gen::inRange(0, 2) * 0.4;
         x.full = 0.15;
         x.rows = &kSaturation;
         x.gains = &kGains;
-        c.branches.push_back(x);
-        Branch junction = x;
-        junction.kind = Kind::Knee;
-        junction.a = x.sign > 0 ? x.c : x.b;
-        junction.b = x.sign > 0 ? x.b : x.c;
-        junction.c = -1;
-        c.branches.push_back(junction);
-        Branch current = x;
-        current.kind = Kind::Collector;
-        current.a = x.d;
-        current.b = x.a;
-        current.d = x.b;
-        c.branches.push_back(current);
+        for (const auto& b : bipolar(x, x.a, x.b, x.c, c.nodes++)) c.branches.push_back(b);
         break;
       }
       case 5:
@@ -408,21 +406,10 @@ Circuit anything() {
         const int near = x.a;
         const int far = x.b;
         if (near < 2 || far < 2) continue;  // the supply's own poles
-        x.kind = Kind::Coil;
-        x.b = 1;
-        x.c = 0;
-        x.d = 1;
-        x.r = 0.25;
-        x.limit = *rc::gen::inRange(0, 15) / 10.0;
-        c.branches.push_back(x);
-        x.kind = Kind::Draw;
-        x.a = 0;
-        x.c = near;
-        x.d = far;
-        x.r = 0.5;
-        c.branches.push_back(x);
+        const double limit = *rc::gen::inRange(0, 15) / 10.0;
+        for (const auto& b : chopped(near, far, 1, limit, 0)) c.branches.push_back(b);
         c.branches.push_back(resistor(near, 1, 1e5));
-        c.branches.push_back(resistor(far, 1, x.limit > 0 ? 0.25 : 1e5));
+        c.branches.push_back(resistor(far, 1, limit > 0 ? 0.25 : 1e5));
         for (const int lead : {near, far}) {
           c.branches.push_back(knee(lead, 0, 0.7, 0.1));
           c.branches.push_back(knee(1, lead, 0.7, 0.1));
