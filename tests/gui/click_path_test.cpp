@@ -16,7 +16,7 @@ namespace {
 void xdotool(const QStringList& arguments) {
   QProcess p;
   p.start("xdotool", arguments);
-  p.waitForFinished(5000);
+  REQUIRE(p.waitForFinished(60000));
   REQUIRE(p.exitCode() == 0);
   QTest::qWait(120);
 }
@@ -44,6 +44,7 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   Window w;
   const auto path = w.open("demo/wave-tank-first-try.harness");
   w.main.activateWindow();
+  REQUIRE(QTest::qWaitForWindowActive(&w.main, 30000));
   QTest::qWait(300);
   const auto bytes = harness::writeHarness(w.session.harness());
   const auto before = w.find<QAbstractButton>("verdict")->accessibleName();
@@ -53,11 +54,11 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   REQUIRE(c);
   const auto id = c->identity().toStdString();
   press(c, {120, 14});
-  REQUIRE(w.session.picked().toStdString() == id);
+  REQUIRE(eventually([&] { return w.session.picked().toStdString() == id; }));
   QTest::qWait(200);
   press(c->repairButton());
+  CHECK(eventually([&] { return w.session.harness().openChanges() == 1; }));
   w.settle();
-  CHECK(w.session.harness().openChanges() == 1);
   // On the plan is not on the bench.
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Do not switch on"));
   CHECK(w.session.analysis().find(id));
@@ -65,19 +66,20 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   press(w.find<QWidget>("step1"));
   QTest::qWait(100);
   press(w.find<QPushButton>("allDone"));
+  CHECK(eventually([&] { return w.session.harness().openChanges() == 0; }));
   w.settle();
   CHECK_FALSE(w.session.analysis().find(id));
 
   xdotool({"key", "ctrl+z"});
   xdotool({"key", "ctrl+z"});
+  CHECK(eventually([&] { return harness::writeHarness(w.session.harness()) == bytes; }));
   w.settle();
-  CHECK(harness::writeHarness(w.session.harness()) == bytes);
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName() == before);
 
   xdotool({"key", "ctrl+shift+z"});
-  CHECK(w.session.harness().openChanges() == 1);
+  CHECK(eventually([&] { return w.session.harness().openChanges() == 1; }));
   press(w.find<QPushButton>("save"));
-  CHECK(w.session.undoStack().isClean());
+  CHECK(eventually([&] { return w.session.undoStack().isClean(); }));
   w.settle();
   const auto saved = w.find<QAbstractButton>("verdict")->accessibleName();
   Window again;
@@ -107,7 +109,7 @@ TEST_CASE("the real program is killed while it is used, and started again", "[xv
   xdotool({"key", "ctrl+l"});
   xdotool({"type", "--delay", "20", "uno.A5 s1.IN1"});
   xdotool({"key", "Return"});
-  QTest::qWait(1000);
+  REQUIRE(eventually([&] { return !Disk().readFolder(folder.path("state"), ".recovery").files.empty(); }));
   program.kill();
   program.waitForFinished();
   CHECK(Disk().read(path).value() == readFile("demo/wave-tank.harness"));
@@ -123,11 +125,11 @@ TEST_CASE("the real program is killed while it is used, and started again", "[xv
   xdotool({"key", "alt+t"});
   QTest::qWait(500);
   xdotool({"key", "ctrl+s"});
-  QTest::qWait(700);
-  const auto after = harness::readHarness(Disk().read(path).value(), "after");
-  REQUIRE(after);
-  CHECK(connections(after->harness) == connections(before) + 1);
+  CHECK(eventually([&] {
+    const auto after = harness::readHarness(Disk().read(path).value(), "after");
+    return after && connections(after->harness) == connections(before) + 1;
+  }));
   xdotool({"key", "ctrl+q"});
-  CHECK(QTest::qWaitFor([&] { return program.state() == QProcess::NotRunning; }, 5000));
+  CHECK(eventually([&] { return program.state() == QProcess::NotRunning; }));
   CHECK(program.exitCode() == 0);
 }

@@ -14,6 +14,12 @@
 
 namespace bold::test {
 
+/// Whether something comes about. A loaded machine is slow, not wrong: only what never comes is waited for this long.
+template <class Condition>
+bool eventually(Condition condition) {
+  return QTest::qWaitFor(condition, 30000);
+}
+
 /// A window on a session of its own, shown.
 struct Window {
   TemporaryFolder folder;
@@ -37,7 +43,7 @@ struct Window {
   }
   /// Waits until the analysis with its explanations is there.
   void settle() {
-    (void)QTest::qWaitFor([&] { return session.analysisCurrent() && session.analysis().explained; }, 20000);
+    (void)eventually([&] { return session.analysisCurrent() && session.analysis().explained; });
     QTest::qWait(30);  // new cards are laid out
   }
   template <class W>

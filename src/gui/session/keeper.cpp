@@ -1,6 +1,7 @@
 #include "gui/session/keeper.h"
 
 #include <QPointer>
+#include <mutex>
 
 namespace bold::gui {
 namespace {
@@ -12,6 +13,27 @@ struct Keeper::Files {
   std::optional<harness::Recovery> mine;
   std::shared_ptr<const harness::Left> recoveredFrom;
   bool complained = false;
+};
+
+// A document on its way to the disk. Until the thread takes it, a newer one takes its place: on a slow disk old documents
+// must not queue up before the one that counts.
+struct Keeper::Waiting {
+  explicit Waiting(Document d) : document(std::move(d)) {}
+
+  std::optional<Document> take() {
+    const std::lock_guard lock(mutex);
+    return std::exchange(document, std::nullopt);
+  }
+  bool replace(Document& newer) {
+    const std::lock_guard lock(mutex);
+    if (!document) return false;
+    document = std::move(newer);
+    return true;
+  }
+
+ private:
+  std::mutex mutex;
+  std::optional<Document> document;
 };
 
 Keeper::Keeper(FileSystem& disk, std::string folder, std::function<Document()> document, QObject* parent)
@@ -32,14 +54,19 @@ void Keeper::changed() {
 }
 
 void Keeper::keep() {
-  m_thread.start([this, self = QPointer<Keeper>(this), files = m_files, document = m_document()] {
+  auto newest = m_document();
+  if (m_waiting && m_waiting->replace(newest)) return;
+  m_waiting = std::make_shared<Waiting>(std::move(newest));
+  m_thread.start([this, self = QPointer<Keeper>(this), files = m_files, waiting = m_waiting] {
+    const auto document = waiting->take();
+    if (!document) return;
     const auto done = [&]() -> Result<bool> {
       if (!files->mine) {
         auto begun = harness::Recovery::begin(m_disk, m_folder);
         if (!begun) return fail(begun.error());
         files->mine = std::move(*begun);
       }
-      auto kept = files->mine->keep(document.harness, document.library, document.file);
+      auto kept = files->mine->keep(document->harness, document->library, document->file);
       if (!kept || !files->recoveredFrom) return kept;
       auto gone = harness::discard(m_disk, *files->recoveredFrom);
       if (gone) files->recoveredFrom.reset();
@@ -59,6 +86,7 @@ void Keeper::keep() {
 
 void Keeper::forget() {
   m_soon.stop();
+  if (m_waiting) m_waiting->take();  // what is changed from here on waits behind the forgetting
   m_thread.start([this, files = m_files] {
     if (files->mine) (void)files->mine->forget();
     if (files->recoveredFrom && harness::discard(m_disk, *files->recoveredFrom)) files->recoveredFrom.reset();

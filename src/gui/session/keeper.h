@@ -9,7 +9,8 @@
 
 namespace bold::gui {
 
-/// Keeps a changed document for a recovery, in a thread of its own, within half a second of every change.
+/// Keeps a changed document for a recovery, in a thread of its own: begun within half a second of every change, or as soon as
+/// a slow disk has done with the document before it.
 class Keeper : public QObject {
   Q_OBJECT
  public:
@@ -44,6 +45,8 @@ class Keeper : public QObject {
   QThreadPool m_thread;  // one thread: what is asked for later is done later
   struct Files;
   std::shared_ptr<Files> m_files;
+  struct Waiting;
+  std::shared_ptr<Waiting> m_waiting;  // the last document handed to the thread
 
   void keep();
 };
