@@ -91,6 +91,9 @@ void decide(Analysis& a, const harness::Harness& h) {
   for (const auto& f : a.findings)
     if (f.severity == Severity::NotJudged) a.why.push_back(f.headline);
   if (a.count(Severity::Stop) > 0 && !h.newerFormat) {
+    a.why.clear();  // the stops are why; only what could not be used as it stands is said besides
+    for (const auto& p : bench.problems) a.why.push_back(p.what);
+    for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
     a.verdict = Verdict::DoNotSwitchOn;
     return;
   }

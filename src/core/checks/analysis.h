@@ -20,7 +20,7 @@ struct Analysis {
   std::shared_ptr<const circuit::SolvedBench> solved;
   JudgedBench judged;  ///< what the next analysis may take over
   Verdict verdict = Verdict::NotJudged;
-  std::vector<std::string> why;  ///< for Not judged and Look again: what stands in the way, in words
+  std::vector<std::string> why;  ///< what stands in the way of Clear, in words; for Do not switch on: what was not used as it stands
   bool explained = false;        ///< whether it was worked out what follows from what
   int checks = 0;                ///< how many were run
   int commands = 0;              ///< how many commands were solved

@@ -4,6 +4,8 @@
 #include <map>
 #include <set>
 
+#include "core/circuit/signal_nets.h"
+
 namespace bold::checks {
 
 const std::string& idOf(const Bench& bench, int device) {
@@ -37,22 +39,8 @@ Amps leaving(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
 }
 
 std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from) {
-  std::set<int> seen{s.nets.of(from)};
-  std::vector<int> open{s.nets.of(from)};
-  while (!open.empty()) {
-    const int net = open.back();
-    open.pop_back();
-    if (s.nets.rail(net)) continue;
-    eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
-      const auto a = s.bench.terminal(d, r.a);
-      const auto b = s.bench.terminal(d, r.b);
-      if (a < 0 || b < 0) return;
-      for (const auto& [x, y] : {std::pair{a, b}, std::pair{b, a}})
-        if (s.nets.of(x) == net && !s.nets.rail(s.nets.of(y)) && seen.insert(s.nets.of(y)).second) open.push_back(s.nets.of(y));
-    });
-  }
   std::vector<TerminalIndex> out;
-  for (const int net : seen)
+  for (const int net : circuit::signalNets(s.bench, s.nets, from, circuit::Along::Copper))
     for (const auto t : s.nets.members(net))
       if (t != from) out.push_back(t);
   return out;
@@ -163,6 +151,14 @@ std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, T
 
 std::string during(const OperatingPoint& p) {
   return p.command().title;
+}
+
+TerminalIndex steeredBy(const SolvedBench& s, TerminalIndex t) {
+  if (const auto pin = drivenBy(s, t); t < 0 || pin >= 0) return pin;
+  for (const int net : circuit::signalNets(s.bench, s.nets, t, circuit::Along::TransistorsBack))
+    for (const auto r : s.nets.members(net))
+      if (pinGroup(s.bench, r)) return r;
+  return -1;
 }
 
 TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t) {

@@ -106,6 +106,8 @@ std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, T
 std::string during(const OperatingPoint& p);
 /// A controller pin reaches this terminal by copper and series resistors; -1: none does.
 TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t);
+/// The same, or one that gets there through transistors, which may turn its level over.
+TerminalIndex steeredBy(const SolvedBench& s, TerminalIndex t);
 /// How many connections end on a terminal.
 int connectionsAt(const Bench& bench, TerminalIndex t);
 /// Nothing lies on the net of this ground but what belongs on one: no pin, supply, plus, output or base. A ground wire

@@ -1,6 +1,7 @@
 #include "core/circuit/block_solver.h"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/circuit/block_system.h"
@@ -22,8 +23,14 @@ constexpr int kDrifting = 6;             // passes that nodes may take to where 
 constexpr double kLongest = 50;          // V a step
 constexpr double kLongestStride = 1.95;  // of 2, which would end where the slope is nothing
 constexpr int kQuick = 16;               // passes that a start close to the solution needs at most
-constexpr int kHurried = 1;              // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
+// Ways from a bench of plain resistances to the real one.
+struct Way {
+  int stages;    // each with a tenth of the resistances' share
+  int passes;    // a stage on the way there need not come to rest
+  int together;  // rounds
+};
+constexpr std::array kWays{Way{5, 1, kTogether}, Way{5, kThorough, 0}, Way{10, kThorough, 0}};
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
 enum class Rest { None, Rough, Drifting, Full };
@@ -192,15 +199,17 @@ void solveBlock(BlockSolution& s) {
   const bool warm = static_cast<int>(s.volts.size()) == s.circuit.nodes;
   auto& x = s.volts;
   s.converged = warm && settle(system, x, kQuick, kTogether, s.passes) && polish(system, x);
-  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
-  for (const int stage : {kHurried, kThorough}) {
+  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience, then by
+  // smaller and smaller steps for nodes that next to nothing holds in the end.
+  for (const auto& way : kWays) {
     if (s.converged) break;
     x.assign(static_cast<std::size_t>(s.circuit.nodes), 0);
     for (const auto& b : s.circuit.branches)
       if (b.kind == Branch::Kind::Collector) x[static_cast<std::size_t>(b.a)] = kFirstCurrent;
     system.resetModes();
-    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, Rest::Rough, s.passes);
-    s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes) && polish(system, x);
+    double soft = 1;
+    for (int stage = 0; stage < way.stages; ++stage, soft /= 10) iterate(system, x, soft, way.passes, Rest::Rough, s.passes);
+    s.converged = settle(system, x, kThorough, way.together, s.passes) && polish(system, x);
   }
   if (s.converged && (!system.factor() || (!system.sound() && !system.factor()))) s.converged = false;
   system.leave(s);

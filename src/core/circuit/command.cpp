@@ -4,6 +4,7 @@
 #include <optional>
 #include <tuple>
 
+#include "core/circuit/signal_nets.h"
 #include "core/parts/roles.h"
 
 namespace bold::circuit {
@@ -115,15 +116,23 @@ Recipe inputsFor(TruthTables& tables, const Motor& m, const MeantChannel& meant,
       if (const auto it = meant.inputs.find(s.role); it != meant.inputs.end()) driven.push_back(it->second);
   const auto isDriven = [&](const std::string& t) { return std::ranges::count(driven, t) > 0; };
   const Action basic = isStepper(m.kind) ? (m.kind == MotorKind::UnipolarStepper ? Action::Step : Action::Hold) : Action::Forward;
-  // What no signal drives must stand still: the values at which the motor can run at all, as many high as possible.
+  const auto isTiedLow = [&](const std::string& t) {
+    return std::ranges::count(m.tiedLow, tables.bench().terminal(meant.ref.device, t)) > 0;
+  };
+  // What no signal drives must stand still: the values at which the motor can run at all, as the wires have them where that
+  // is possible (a mode input tied to ground), else as many high as possible.
   const parts::TruthRow* reference = nullptr;
-  int most = -1;
+  std::pair most{-1, -1};
   for (const auto& row : rows) {
     if (!matches(m, channel, row, basic, 0)) continue;
-    int high = 0;
-    for (const auto& [t, level] : row.inputs) high += !isDriven(t) && level == Level::High;
-    if (high > most) {
-      most = high;
+    std::pair agree{0, 0};
+    for (const auto& [t, level] : row.inputs) {
+      if (isDriven(t)) continue;
+      agree.first += level == Level::Low && isTiedLow(t);
+      agree.second += level == Level::High;
+    }
+    if (agree > most) {
+      most = agree;
       reference = &row;
     }
   }
@@ -206,7 +215,8 @@ constexpr std::size_t kMostSupplies = 8;  // more sources than that on one bench
 
 class CommandList {
  public:
-  CommandList(const Bench& bench, const std::vector<Motor>& motors) : m_bench(bench), m_motors(motors), m_tables(bench) {}
+  CommandList(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors)
+      : m_bench(bench), m_nets(nets), m_motors(motors), m_tables(bench) {}
 
   std::vector<Command> build() {
     add(plain(Action::AllOff, "all off"), {Charge::Full, Charge::Nominal, Charge::Empty});
@@ -238,6 +248,7 @@ class CommandList {
 
  private:
   const Bench& m_bench;
+  const Nets& m_nets;
   const std::vector<Motor>& m_motors;
   std::vector<Command> m_out;
   TruthTables m_tables;
@@ -318,7 +329,7 @@ class CommandList {
         level = action == Action::Step && step == 0 ? Level::High : Level::Low;
       else if (s.role == "pulse")
         level = Level::Low;
-      else if (!known && s.activeLow)
+      else if (s.activeLow && (!known || throughTransistors(m_bench, m_nets, pin, at->first)))
         level = !level;
       c.pins[pin] = level == Level::High ? PinState::High : PinState::Low;
     }
@@ -366,8 +377,8 @@ class CommandList {
 
 }  // namespace
 
-std::vector<Command> commandsOf(const Bench& bench, const std::vector<Motor>& motors) {
-  return CommandList(bench, motors).build();
+std::vector<Command> commandsOf(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors) {
+  return CommandList(bench, nets, motors).build();
 }
 
 }  // namespace bold::circuit

@@ -64,7 +64,7 @@ bool possible(const Bench& bench, const Motor& motor, Action action);
 std::vector<int> stepOutputs(const Motor& motor, int step);
 
 /// Every command that checks are decided from, in document order.
-std::vector<Command> commandsOf(const Bench& bench, const std::vector<Motor>& motors);
+std::vector<Command> commandsOf(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors);
 
 /// The actions a motor is meant to be able to do, "off" not included.
 std::vector<Action> actionsOf(TruthTables& tables, const Motor& motor);

@@ -48,6 +48,19 @@ void findBridges(const Bench& bench, Motor& m) {
   m.second = bridges[1];
 }
 
+std::vector<TerminalIndex> tiedLow(const Bench& bench, const Nets& nets, const Motor& m) {
+  std::vector<TerminalIndex> out;
+  for (const auto& stage : {m.meant, m.second}) {
+    if (stage.device < 0) continue;
+    for (const auto& t : bench.devices[static_cast<std::size_t>(stage.device)].part->terminals) {
+      const auto at = bench.terminal(stage.device, t.id);
+      if (t.input && std::ranges::any_of(nets.members(nets.of(at)), [&](TerminalIndex other) { return bench.facts(other).ground; }))
+        out.push_back(at);
+    }
+  }
+  return out;
+}
+
 }  // namespace
 
 std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& m) {
@@ -85,8 +98,9 @@ std::string called(const Bench& bench, ChannelRef ref) {
 
 const parts::Chopper* chopperOf(const Bench& bench, ChannelRef ref) {
   if (ref.device < 0) return nullptr;
-  for (const auto& e : bench.devices[static_cast<std::size_t>(ref.device)].part->elements)
-    if (const auto* c = std::get_if<parts::Chopper>(&e.body)) return c;
+  const auto& device = bench.devices[static_cast<std::size_t>(ref.device)];
+  for (const auto& e : device.part->elements)
+    if (const auto* c = std::get_if<parts::Chopper>(&e.body); c && device.has(e)) return c;
   return nullptr;
 }
 
@@ -126,6 +140,7 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     }
     if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();
     if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
+    m.tiedLow = tiedLow(bench, nets, m);
     out.push_back(std::move(m));
   }
   return out;

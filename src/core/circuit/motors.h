@@ -28,6 +28,7 @@ struct Motor {
   std::vector<ChannelRef> reached;          ///< channels that any of its leads is wired to
   ChannelRef meant;                         ///< the channel the intent names, else the one reached; device -1: none
   ChannelRef second;                        ///< the other bridge of a stepper driven by two; device -1: none
+  std::vector<TerminalIndex> tiedLow;       ///< inputs of those channels' parts that copper joins to ground
 };
 
 /// Every motor on the bench, told by its elements (windings, moving sinks), never by a name.

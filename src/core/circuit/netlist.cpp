@@ -14,6 +14,7 @@ namespace {
 using Kind = Branch::Kind;
 
 constexpr double kRegulatorOhms = 0.05;  // output resistance of a linear regulator
+constexpr double kSensing = 1e-5;        // S: by which it senses its output; without it leaks would lift an idle output
 constexpr double kChopperTie = 100e3;    // an active chopper output is tied to ground in the mean
 constexpr double kZenerOhms = 1.0;       // of a conducting zener or transient suppressor
 constexpr double kHot = 1.5;             // a hot FET channel against a cold one
@@ -261,6 +262,7 @@ class Builder {
     x.r = kRegulatorOhms;
     x.limit = g.limit.typical().value_or(1);
     main() = push(x);
+    conductance(x.b, x.c, kSensing);
     if (g.backDiode) knee(x.b, x.a, 0.6, 0.3);
   }
   void put(const parts::Pins& p) {

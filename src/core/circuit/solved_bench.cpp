@@ -121,7 +121,7 @@ class Solving {
 }  // namespace
 
 SolvedBench::SolvedBench(Bench b) : SolvedBench(std::move(b), {}) {
-  commands = commandsOf(bench, motors);
+  commands = commandsOf(bench, nets, motors);
 }
 SolvedBench::SolvedBench(Bench b, std::vector<Command> asked)
     : bench(std::move(b)), nets(bench), motors(motorsOf(bench, nets)), commands(std::move(asked)) {}

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "core/circuit/netlist.h"
 #include "core/circuit/operating_point.h"
@@ -12,6 +13,7 @@ namespace {
 using parts::Level;
 
 constexpr int kMostOuterPasses = 30;
+constexpr int kHunting = 16;          // passes after which what still flips will not stop by itself
 constexpr Ohms kFloating{1e6};        // an input held by more than this floats
 constexpr double kTies = 1e-5;        // S: ten in a row are still less than that
 constexpr double kNoCurrent = 1e-8;   // A: leaks that the model makes up and solving is not exact to
@@ -47,7 +49,14 @@ class SolvedPoint : public OperatingPoint {
       }
       m_on = on;
       findLevels();
-      if (!flip(on, pass)) return;
+      const auto flipped = flip(on, pass);
+      if (flipped.empty()) return;
+      // With one supply on alone, a stage may be fed through its inputs: it drops out as soon as it draws, and counts as off.
+      if (m_command.action == Action::OneSupply && pass >= kHunting)
+        for (const auto e : flipped) {
+          on[e] = 0;
+          m_out.insert(e);
+        }
     }
     m_whyNot = "its logic does not come to rest";
   }
@@ -177,6 +186,7 @@ class SolvedPoint : public OperatingPoint {
   Netlist m_netlist;
   Solution m_solution;
   SwitchState m_on;
+  std::set<std::size_t> m_out;  // switches that cannot hold themselves on
 
   std::vector<Level> m_levels;  // per terminal; meant for inputs
 
@@ -286,9 +296,9 @@ class SolvedPoint : public OperatingPoint {
     return out;
   }
 
-  // Brings the switches in line with their conditions; true when one had to change.
-  bool flip(SwitchState& states, int pass) const {
-    bool flipped = false;
+  // Brings the switches in line with their conditions; those that had to change.
+  std::vector<std::size_t> flip(SwitchState& states, int pass) const {
+    std::vector<std::size_t> flipped;
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
       const auto& device = m_bench.devices[d];
       for (std::size_t i = 0; i < device.part->elements.size(); ++i) {
@@ -297,12 +307,13 @@ class SolvedPoint : public OperatingPoint {
         if (!switches || !device.has(element)) continue;
         const int at = static_cast<int>(d);
         const int e = static_cast<int>(i);
-        auto& on = states[m_bench.elementIndex(at, e)];
-        const bool want = condition(at, e) == Level::High;
+        const auto index = m_bench.elementIndex(at, e);
+        auto& on = states[index];
+        const bool want = condition(at, e) == Level::High && !m_out.contains(index);
         // After some passes one flip at a time, so that two cannot chase each other.
-        if ((on != 0) == want || (pass > 8 && flipped)) continue;
+        if ((on != 0) == want || (pass > 8 && !flipped.empty())) continue;
         on = want;
-        flipped = true;
+        flipped.push_back(index);
       }
     }
     return flipped;

@@ -33,8 +33,8 @@ class Writer {
     line("", fmt::format("Judged: {} checks, {} commands solved, {} figure{} unknown.", m_a.checks, m_a.commands, m_a.unknownFigures,
                          m_a.unknownFigures == 1 ? "" : "s"));
     for (const auto& x : m_a.assumptions) line("  taken: ", x + ".");
-    if (m_a.verdict == Verdict::NotJudged || m_a.verdict == Verdict::LookAgain)
-      for (const auto& x : m_a.why) line("  why: ", x + (x.ends_with('.') ? "" : "."));
+    const auto* label = m_a.verdict == Verdict::DoNotSwitchOn ? "  also: " : "  why: ";
+    for (const auto& x : m_a.why) line(label, x + (x.ends_with('.') ? "" : "."));
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);
     plan(h);

@@ -67,8 +67,7 @@ void FindingsPanel::refresh() {
                        .arg(a.commands)
                        .arg(plural(a.unknownFigures, tr("figure"), tr("figures")));
   for (const auto& x : a.assumptions) judged += " " + tr("Taken: %1.").arg(QString::fromStdString(x));
-  if (a.verdict == Verdict::NotJudged || a.verdict == Verdict::LookAgain)
-    for (const auto& x : a.why) judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
+  for (const auto& x : a.why) judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
   m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
   int at = 0;
   for (const auto& f : a.findings) {

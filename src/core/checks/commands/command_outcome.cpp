@@ -5,6 +5,8 @@
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/checks/unknown_figures.h"
+#include "core/circuit/signal_nets.h"
 
 namespace bold::checks {
 namespace {
@@ -21,6 +23,16 @@ Doing seenFromPlan(const SolvedBench& s, const Motor& m, Doing d) {
   const auto& w = circuit::windingOf(s.bench, m, 0);
   if (m.intent->forwardLead != w.b) return d;
   return d == Doing::Forward ? Doing::Reverse : d == Doing::Reverse ? Doing::Forward : d;
+}
+
+// A motor that makes less than two knees by itself drives no current through a bipolar bridge that brakes.
+constexpr Volts kLeastToBrake{2.5};
+
+bool tooWeakToBrake(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
+  const auto& w = circuit::windingOf(s.bench, m, 0);
+  const auto v = p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
+  const double drop = std::abs(p.element(m.device, m.windings[0]).value) * w.resistance.typical().value_or(0);
+  return v && std::abs(v->value) + drop < kLeastToBrake.value;
 }
 
 bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
@@ -111,7 +123,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
     bool known = true;
     for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && circuit::windingOf(s.bench, m, i).resistance.known();
-    if (!known) continue;
+    if (!known || hangsOnUnknown(s, m)) continue;  // not-solved
     const bool unset = unsetLimit(s, m);
     std::vector<std::string> wrong;
     for (const auto& p : s.points) {
@@ -121,6 +133,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
       if (unset && c.action != Action::AllOff) continue;
       const auto d = seenFromPlan(s, m, p->doing(static_cast<int>(k)));
       if (d == Doing::Undecided) continue;  // input-floating
+      if (c.action == Action::Brake && d == Doing::Coast && tooWeakToBrake(s, m, *p)) continue;
       const int coils = energised(s, *p, m);
       const int need = wanted(m, c.action, c.step);
       if (!asPlanned(s, m, c.action, d)) {
@@ -217,7 +230,7 @@ void signalsReach(const SolvedBench& s, Findings& out) {
       const auto input = meantInput(s, m, signal);
       if (pin < 0 || input < 0 || input == pin) continue;  // pin-cannot-drive speaks of pins that are not there
       Astray a{&signal, pin, input, signalReach(s, pin)};
-      if (!a.gets(input)) astray.push_back(std::move(a));
+      if (!a.gets(input) && !circuit::throughTransistors(s.bench, s.nets, pin, input)) astray.push_back(std::move(a));
     }
     std::vector<bool> told(astray.size(), false);
     for (std::size_t i = 0; i < astray.size(); ++i) {

@@ -44,7 +44,7 @@ Findings neverDriven(const SolvedBench& s) {
       std::size_t count = 0;
       for (const auto& [id, level] : row.inputs) {
         const auto t = s.bench.terminal(m.meant.device, id);
-        const auto pin = drivenBy(s, t);
+        const auto pin = steeredBy(s, t);
         const bool free = pin >= 0 && s.bench.facts(pin).pin && s.bench.facts(pin).pin->output && s.bench.facts(pin).pin->reserved.empty();
         const auto stands = off->level(t);
         const bool input = s.bench.facts(t).input && !s.bench.facts(t).input->levels.empty();

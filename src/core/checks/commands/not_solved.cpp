@@ -2,7 +2,7 @@
 
 #include <algorithm>
 
-#include "core/checks/queries.h"
+#include "core/checks/unknown_figures.h"
 
 namespace bold::checks {
 namespace {
@@ -32,16 +32,22 @@ void unsolvedCommands(const SolvedBench& s, Findings& out) {
 
 // Figures without which a part's currents are unknown: one finding a part.
 void missingFigures(const SolvedBench& s, Findings& out) {
-  eachElement<parts::Source>(s.bench, [&](int d, int, const parts::Source& source) {
-    const auto p = s.bench.terminal(d, source.positive);
-    if (source.nominal.known() || !s.bench.connected(p)) return;
+  for (const int d : unknownSources(s)) {
     auto f = finding(Severity::NotJudged, fmt::format("The voltage of {} is unknown", called(s.bench, d)),
                      fmt::format("Without the voltage of {} nothing it feeds can be judged. Enter it as a figure of {}.",
                                  called(s.bench, d), called(s.bench, d)),
                      {idOf(s.bench, d)});
     f.formula = "nominal voltage: unknown";
     out.push_back(std::move(f));
-  });
+  }
+  for (const int d : unknownResistors(s)) {
+    auto f = finding(Severity::NotJudged, fmt::format("The resistance of {} is unknown", called(s.bench, d)),
+                     fmt::format("Without the resistance of {} nothing behind it can be judged. Enter it as a figure of {}.",
+                                 called(s.bench, d), called(s.bench, d)),
+                     {idOf(s.bench, d)});
+    f.formula = "resistance: unknown";
+    out.push_back(std::move(f));
+  }
   for (const auto& m : s.motors) {
     if (m.windings.empty() || m.reached.empty()) continue;
     const auto& w = circuit::windingOf(s.bench, m, 0);

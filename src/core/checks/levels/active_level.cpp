@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/queries.h"
+#include "core/circuit/signal_nets.h"
 
 namespace bold::checks {
 // The plan says low switches on; the stage's truth table says high does.
@@ -14,7 +15,8 @@ Findings activeLevel(const SolvedBench& s) {
       const bool steady1 = sig.role == "step" || sig.role == "dir" || sig.role == "pulse";
       if (!sig.activeLow || steady1) continue;
       const auto input = circuit::inputOf(s.bench, m, sig.role);
-      if (input < 0) continue;
+      const auto pin = s.bench.terminal(sig.pin);
+      if (input < 0 || (pin >= 0 && circuit::throughTransistors(s.bench, s.nets, pin, input))) continue;
       const auto channels = circuit::meantChannels(s.bench, m);
       const auto actions = circuit::actionsOf(s.bench, m);
       for (const auto& c : channels) {

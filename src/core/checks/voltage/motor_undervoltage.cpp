@@ -24,7 +24,7 @@ Findings motorUndervoltage(const SolvedBench& s) {
     if (!v || !driven || !w.nominal.typical() || !w.run.typical() || !w.resistance.typical()) continue;
     const Volts volts{std::abs(v->value)};
     const double amps = std::abs(p->element(motor.device, motor.windings[0]).value);
-    const bool still = amps < kTurns * *w.run.typical() && volts.value < 1.05 * *w.run.typical() * *w.resistance.typical();
+    const bool still = amps < kTurns * *w.run.typical() && volts.value < *w.run.typical() * *w.resistance.typical();
     const Volts least{w.nominal.min && w.nominal.max ? *w.nominal.min : kWeak * *w.nominal.typical()};
     if (!still && volts >= least) continue;
     const Volts need = still ? Volts{*w.run.typical() * *w.resistance.typical()} : least;

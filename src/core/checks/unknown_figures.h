@@ -1,0 +1,16 @@
+#pragma once
+
+#include "core/checks/queries.h"
+
+/// What nobody has said yet and everything else follows from: the voltage of a supply, the value of a loose resistor.
+/// The solver leaves them open; what then seems to happen is nobody's doing.
+namespace bold::checks {
+
+/// Wired sources without a voltage, and wired resistors without a resistance: devices, in bench order.
+std::vector<int> unknownSources(const SolvedBench& s);
+std::vector<int> unknownResistors(const SolvedBench& s);
+
+/// Whether what a motor does hangs on one of those.
+bool hangsOnUnknown(const SolvedBench& s, const Motor& motor);
+
+}  // namespace bold::checks

@@ -1,0 +1,22 @@
+#pragma once
+
+#include <set>
+
+#include "core/circuit/nets.h"
+
+namespace bold::circuit {
+
+/// How far a signal is followed.
+enum class Along {
+  Copper,          ///< by copper and through resistors
+  Transistors,     ///< and on from a base or gate to what that transistor switches
+  TransistorsBack  ///< and back from what a transistor switches to its base or gate
+};
+
+/// Nets that a signal at a terminal gets to (or comes from). It ends at supplies and grounds.
+std::set<int> signalNets(const Bench& bench, const Nets& nets, TerminalIndex from, Along along);
+
+/// Whether a pin steers an input through transistors only, so that its level may be turned over on the way.
+bool throughTransistors(const Bench& bench, const Nets& nets, TerminalIndex pin, TerminalIndex input);
+
+}  // namespace bold::circuit
