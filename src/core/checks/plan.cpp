@@ -33,11 +33,13 @@ Plan& Plan::wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::
   return wire(address(a), address(b), colour);
 }
 
-std::string Plan::device(const std::string& part, const std::string& stem, const std::string& group) {
+std::string Plan::device(const std::string& part, const std::string& stem, const std::string& group,
+                         const std::map<std::string, std::string>& figures) {
   Device d;
   d.id = freeId(stem);
   d.part = part;
   d.group = group;
+  d.overrides = figures;
   d.state = State::Planned;
   m_edit.changes.emplace_back(harness::Put<Device>{d, {}});
   return d.id;

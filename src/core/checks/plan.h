@@ -1,5 +1,6 @@
 #pragma once
 
+#include <map>
 #include <optional>
 #include <set>
 #include <string>
@@ -18,7 +19,9 @@ class Plan {
              std::optional<Metres> length = {});
   Plan& wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::string& colour);
   /// A loose part; returns its id.
-  std::string device(const std::string& part, const std::string& stem, const std::string& group = {});
+  /// @param figures that are set, by figure id, with their units
+  std::string device(const std::string& part, const std::string& stem, const std::string& group = {},
+                     const std::map<std::string, std::string>& figures = {});
   Plan& remove(int connection);
   Plan& setting(int device, const std::string& id, const std::string& value);
   /// Takes the connections off terminals a and b and puts each back on the other one.

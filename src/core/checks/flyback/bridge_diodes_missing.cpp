@@ -1,10 +1,34 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <set>
 
 #include "core/checks/flyback/clamp.h"
 
 namespace bold::checks {
+namespace {
+
+// An output with a diode of its own to a supply and one from ground.
+bool clampedOutside(const SolvedBench& s, TerminalIndex output) {
+  bool up = false;
+  bool down = false;
+  eachElement<parts::Diode>(s.bench, [&](int d, int, const parts::Diode& diode) {
+    const auto a = at(s.bench, d, diode.anode);
+    const auto k = at(s.bench, d, diode.cathode);
+    if (d == s.bench.deviceOf(output) || a < 0 || k < 0) return;
+    up = up || (s.nets.same(a, output) && sourceAt(s, k, true));
+    down = down || (s.nets.same(k, output) && sourceAt(s, a, false));
+  });
+  return up && down;
+}
+
+bool clampedOutside(const SolvedBench& s, ChannelRef ref) {
+  return std::ranges::all_of(circuit::channelOf(s.bench, ref).out,
+                             [&](const auto& o) { return clampedOutside(s, s.bench.terminal(ref.device, o)); });
+}
+
+}  // namespace
+
 // A bipolar bridge without clamp diodes inside, or with some that makers disagree about.
 Findings bridgeDiodesMissing(const SolvedBench& s) {
   Findings out;
@@ -16,7 +40,7 @@ Findings bridgeDiodesMissing(const SolvedBench& s) {
       if ((channel.clampsInside && channel.clampsDoubtful.empty()) || !told.insert(ref.device).second) continue;
       const auto* p = justOpened(s, static_cast<int>(k));
       const bool clamped = p && p->arcShare(static_cast<int>(k)) < 0.05;
-      if (!channel.clampsInside && clamped) continue;
+      if (channel.clampsInside ? clampedOutside(s, ref) : clamped) continue;
       auto f = finding(
           channel.clampsInside ? Severity::Caution : Severity::Stop, fmt::format("{} needs clamp diodes", called(s.bench, ref.device)),
           channel.clampsInside

@@ -1,10 +1,18 @@
 #include <fmt/core.h>
 
+#include <algorithm>
+#include <array>
+
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/checks/voltage/near_capacitor.h"
 
 namespace bold::checks {
+namespace {
+constexpr std::array kRated{Volts{35}, Volts{50}, Volts{63}};  // of electrolytics; live plugging rings to twice the supply
+constexpr double kMargin = 1.2;
+}  // namespace
+
 // A stage that asks for a capacitor close to its motor supply and has none.
 Findings bulkCapacitorMissing(const SolvedBench& s) {
   Findings out;
@@ -23,13 +31,15 @@ Findings bulkCapacitorMissing(const SolvedBench& s) {
     f.sources = sourcesOf({&input.facts->bulk});
     const auto* p = s.point(Action::AllOff, Charge::Full);
     const auto v = p ? p->across(input.positive, input.negative) : std::nullopt;
-    if (v && v->value * 1.2 < 35 && *asked <= 220e-6) {
+    const auto rated = v ? std::ranges::find_if(kRated, [&](Volts r) { return v->value * kMargin < r.value; }) : kRated.end();
+    if (rated != kRated.end()) {
       Plan plan(s.bench);
-      const auto id = plan.device("capacitor-100u-35v", "c");
+      const auto size = show(Farads{*asked});
+      const auto id = plan.device("capacitor-electrolytic", "c", {}, {{"capacitance", size}, {"rated", show(*rated)}});
       plan.wire({id, "P"}, addressOf(s.bench, input.positive), "RD", 22, Metres{0.05})
           .wire({id, "N"}, addressOf(s.bench, input.negative), "BK", 22, Metres{0.05});
-      f.repair = plan.repair(fmt::format("Fit 100 µF 35 V at {}, + to it and - to {}, with leads of 5 cm.", s.bench.called(input.positive),
-                                         s.bench.facts(input.negative).label));
+      f.repair = plan.repair(fmt::format("Fit {} {} at {}, + to it and - to {}, with leads of 5 cm.", size, show(*rated),
+                                         s.bench.called(input.positive), s.bench.facts(input.negative).label));
     }
     out.push_back(std::move(f));
   }
