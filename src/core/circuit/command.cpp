@@ -47,16 +47,19 @@ std::string actionWord(Action a, int step) {
 }
 
 // Forward of a bridge is its first output high; which way the motor then turns is the wires' business.
-bool matches(const Motor& m, const parts::Channel& c, const parts::TruthRow& row, Action action, int step) {
+bool matches(const Motor& m, const parts::Channel& c, int firstCoil, const parts::TruthRow& row, Action action, int step) {
   if (c.lowSide) {
     std::vector<int> on;
     for (std::size_t o = 0; o < row.outputs.size(); ++o)
-      if (row.outputs[o] == Drive::Low) on.push_back(static_cast<int>(o));
+      if (row.outputs[o] == Drive::Low) on.push_back(firstCoil + static_cast<int>(o));
     switch (action) {
       case Action::Forward:
         return on.size() == row.outputs.size();
-      case Action::Step:
-        return on == stepOutputs(m, step);
+      case Action::Step: {
+        auto wanted = stepOutputs(m, step);
+        std::erase_if(wanted, [&](int coil) { return coil < firstCoil || coil >= firstCoil + static_cast<int>(row.outputs.size()); });
+        return on == wanted;
+      }
       case Action::AllOff:
       case Action::Coast:
         return on.empty();
@@ -124,7 +127,7 @@ Recipe inputsFor(TruthTables& tables, const Motor& m, const MeantChannel& meant,
   const parts::TruthRow* reference = nullptr;
   std::pair most{-1, -1};
   for (const auto& row : rows) {
-    if (!matches(m, channel, row, basic, 0)) continue;
+    if (!matches(m, channel, meant.firstCoil, row, basic, 0)) continue;
     std::pair agree{0, 0};
     for (const auto& [t, level] : row.inputs) {
       if (isDriven(t)) continue;
@@ -141,7 +144,7 @@ Recipe inputsFor(TruthTables& tables, const Motor& m, const MeantChannel& meant,
   const parts::TruthRow* best = nullptr;
   int fewest = 1000;
   for (const auto& row : rows) {
-    if (!matches(m, channel, row, action, step)) continue;
+    if (!matches(m, channel, meant.firstCoil, row, action, step)) continue;
     int changes = 0;
     bool possible = true;
     for (const auto& [t, level] : row.inputs) {

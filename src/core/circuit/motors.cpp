@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <set>
 
+#include "core/circuit/signal_nets.h"
+
 namespace bold::circuit {
 namespace {
 
@@ -45,19 +47,56 @@ void findBridges(const Bench& bench, Motor& m) {
   if (bridges.size() != 2 || (m.meant.device >= 0 && std::ranges::count(bridges, m.meant) == 0)) return;
   if (m.intent && !m.intent->channel.empty()) return;
   m.meant = bridges[0];
-  m.second = bridges[1];
+  m.further = {bridges[1]};
+}
+
+std::string coilRole(std::size_t coil) {
+  return "in" + std::to_string(coil + 1);
+}
+
+// A unipolar stepper whose coils hang on single switches is meant for all of them. A switch is whatever coil of the sequence
+// its pin is planned for; those that no pin tells apart follow in bench order.
+void findSwitches(const Bench& bench, const Nets& nets, Motor& m) {
+  std::vector<ChannelRef> loose;
+  for (const auto& r : m.reached)
+    if (channelOf(bench, r).out.size() == 1 && channelOf(bench, r).lowSide && channelOf(bench, r).signals.contains("in"))
+      loose.push_back(r);
+  if (loose.size() < 2 || (m.meant.device >= 0 && std::ranges::count(loose, m.meant) == 0)) return;
+  std::vector<ChannelRef> coils(std::max(loose.size(), m.windings.size()));
+  if (m.intent)
+    for (std::size_t k = 0; k < coils.size(); ++k)
+      for (const auto& s : m.intent->signals) {
+        const auto pin = bench.terminal(s.pin);
+        if (s.role != coilRole(k) || pin < 0) continue;
+        const auto reached = signalNets(bench, nets, pin, Along::Copper);
+        const auto it = std::ranges::find_if(loose, [&](ChannelRef r) {
+          const auto input = bench.terminal(r.device, channelOf(bench, r).signals.at("in"));
+          return input >= 0 && reached.contains(nets.of(input));
+        });
+        if (it == loose.end()) continue;
+        coils[k] = *it;
+        loose.erase(it);
+      }
+  for (auto& coil : coils)
+    if (coil.device < 0 && !loose.empty()) {
+      coil = loose.front();
+      loose.erase(loose.begin());
+    }
+  m.meant = coils.front();
+  m.further.assign(coils.begin() + 1, coils.end());
 }
 
 std::vector<TerminalIndex> tiedLow(const Bench& bench, const Nets& nets, const Motor& m) {
   std::vector<TerminalIndex> out;
-  for (const auto& stage : {m.meant, m.second}) {
-    if (stage.device < 0) continue;
-    for (const auto& t : bench.devices[static_cast<std::size_t>(stage.device)].part->terminals) {
-      const auto at = bench.terminal(stage.device, t.id);
+  std::set<int> stages{m.meant.device};
+  for (const auto& c : m.further) stages.insert(c.device);
+  stages.erase(-1);
+  for (const int stage : stages)
+    for (const auto& t : bench.devices[static_cast<std::size_t>(stage)].part->terminals) {
+      const auto at = bench.terminal(stage, t.id);
       if (t.input && std::ranges::any_of(nets.members(nets.of(at)), [&](TerminalIndex other) { return bench.facts(other).ground; }))
         out.push_back(at);
     }
-  }
   return out;
 }
 
@@ -65,15 +104,32 @@ std::vector<TerminalIndex> tiedLow(const Bench& bench, const Nets& nets, const M
 
 std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& m) {
   std::vector<MeantChannel> out;
+  const auto in = [&](ChannelRef r) { return channelOf(bench, r).signals.at("in"); };
+  if (m.kind == MotorKind::UnipolarStepper && !m.further.empty()) {
+    if (m.meant.device >= 0) out.push_back({m.meant, {{coilRole(0), in(m.meant)}}, 0});
+    for (std::size_t k = 0; k < m.further.size(); ++k)
+      if (m.further[k].device >= 0) out.push_back({m.further[k], {{coilRole(k + 1), in(m.further[k])}}, static_cast<int>(k) + 1});
+    return out;
+  }
   if (m.meant.device >= 0) out.push_back({m.meant, channelOf(bench, m.meant).signals});
-  if (m.second.device >= 0) {
-    MeantChannel second{m.second, {}};
+  for (const auto& ref : m.further) {
+    MeantChannel second{ref};
     static const std::map<std::string, std::string> kRoles{{"in1", "in3"}, {"in2", "in4"}, {"speed", "speed2"}};
-    for (const auto& [role, input] : channelOf(bench, m.second).signals)
-      second.inputs[kRoles.contains(role) ? kRoles.at(role) : role] = input;
+    for (const auto& [role, input] : channelOf(bench, ref).signals) second.inputs[kRoles.contains(role) ? kRoles.at(role) : role] = input;
     out.push_back(std::move(second));
   }
   return out;
+}
+
+std::vector<std::string> rolesOf(const Bench& bench, const Motor& m) {
+  if (m.kind == MotorKind::Servo) return {"pulse"};
+  std::vector<std::string> out;
+  for (const auto& c : meantChannels(bench, m))
+    for (const auto& [role, input] : c.inputs)
+      if (std::ranges::count(out, role) == 0) out.push_back(role);
+  if (!out.empty() || m.kind != MotorKind::Brushed) return out;
+  if (m.intent && m.intent->bothDirections) return {"forward", "reverse"};
+  return {"in"};
 }
 
 TerminalIndex inputOf(const Bench& bench, const Motor& m, const std::string& role) {
@@ -140,6 +196,7 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     }
     if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();
     if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
+    if (m.kind == MotorKind::UnipolarStepper) findSwitches(bench, nets, m);
     m.tiedLow = tiedLow(bench, nets, m);
     out.push_back(std::move(m));
   }

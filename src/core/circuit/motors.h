@@ -27,7 +27,7 @@ struct Motor {
   const harness::Intent* intent = nullptr;  ///< into Bench::intents; none: nothing was said about it
   std::vector<ChannelRef> reached;          ///< channels that any of its leads is wired to
   ChannelRef meant;                         ///< the channel the intent names, else the one reached; device -1: none
-  ChannelRef second;                        ///< the other bridge of a stepper driven by two; device -1: none
+  std::vector<ChannelRef> further;          ///< of a stepper on several channels: its second bridge, the switches of its other coils
   std::vector<TerminalIndex> tiedLow;       ///< inputs of those channels' parts that copper joins to ground
 };
 
@@ -35,12 +35,16 @@ struct Motor {
 std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets);
 
 /// A channel that a motor is meant for, and which of its inputs each role of the plan names. A stepper on two bridges has
-/// two: the second bridge's in1 and in2 are the plan's in3 and in4, its speed is speed2.
+/// two: the second bridge's in1 and in2 are the plan's in3 and in4, its speed is speed2. A unipolar one on single switches
+/// has one a coil: in1, in2 and so on, in the order of the sequence.
 struct MeantChannel {
   ChannelRef ref;
-  std::map<std::string, std::string> inputs;  ///< role -> input terminal
+  std::map<std::string, std::string> inputs{};  ///< role -> input terminal
+  int firstCoil = 0;                            ///< that its first output is meant for
 };
 std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& motor);
+/// The roles that a plan has signals for, as the motor is wired: of its channels' inputs, else of its loose transistors.
+std::vector<std::string> rolesOf(const Bench& bench, const Motor& motor);
 /// The input that a role of the plan is meant for; -1 when the plan names no stage with such a role.
 TerminalIndex inputOf(const Bench& bench, const Motor& motor, const std::string& role);
 

@@ -12,7 +12,7 @@ Findings stageUndersized(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     const auto* run = s.running(static_cast<int>(k), Charge::Full);
-    if (!run || m.meant.device < 0 || m.second.device >= 0) continue;
+    if (!run || m.meant.device < 0 || !m.further.empty()) continue;
     const auto& channel = circuit::channelOf(s.bench, m.meant);
     const auto bare = channel.continuous.typical();
     if (!bare || circuit::chopperOf(s.bench, m.meant)) continue;

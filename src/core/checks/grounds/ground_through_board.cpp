@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/checks/current/contact_ratings.h"
@@ -9,6 +10,20 @@ namespace bold::checks {
 namespace {
 constexpr Amps kQuiet{0.5};
 constexpr Volts kShift{0.05};
+
+// What comes in by the other terminals goes home by the ground pins: that is the board's own.
+double ownCurrent(const SolvedBench& s, const OperatingPoint& p, int device) {
+  double in = 0;
+  for (const auto& facts : s.bench.devices[static_cast<std::size_t>(device)].part->terminals)
+    if (const auto t = s.bench.terminal(device, facts.id); !facts.ground && s.bench.connected(t)) in -= leaving(s, p, t).value;
+  return std::max(in, 0.0);
+}
+
+// What goes through the board by a ground pin: in, or out beyond the board's own.
+double passing(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
+  const double out = leaving(s, p, t).value;
+  return out < 0 ? -out : std::max(out - ownCurrent(s, p, s.bench.deviceOf(t)), 0.0);
+}
 }  // namespace
 
 // Motor current that goes home through the ground pins of a controller board.
@@ -26,14 +41,15 @@ Findings groundThroughBoard(const SolvedBench& s) {
       const auto t = device.first + static_cast<int>(i);
       const bool socket = facts.place.connector == "USB" || facts.place.connector == "jack" || facts.place.connector == "power";
       if (!facts.ground || socket || !s.bench.connected(t)) continue;
-      const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(leaving(s, p, t).value); });
+      const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return passing(s, p, t); });
       // The lift of the ground between this pin and the farthest end of its wires.
       const auto lift = largest(s, steady, [&](const OperatingPoint& p) {
         double most = 0;
         for (const auto& l : s.bench.links)
           if (l.a == t || l.b == t)
             if (const auto v = p.across(l.a, l.b)) most = std::max(most, std::abs(v->value));
-        return most;
+        const double all = std::abs(leaving(s, p, t).value);
+        return all > 0 ? most * passing(s, p, t) / all : 0;
       });
       if (worst.value < kQuiet.value && lift.value < kShift.value) continue;
       const auto rating = contactRating(facts.place.contact);
