@@ -186,6 +186,7 @@ bool plainGround(const SolvedBench& s, TerminalIndex t) {
     const bool control = std::ranges::any_of(part.elements, [&](const parts::Element& e) {
       if (const auto* m = std::get_if<parts::Mosfet>(&e.body)) return m->gate == id;
       if (const auto* b = std::get_if<parts::Bipolar>(&e.body)) return b->base == id;
+      if (const auto* r = std::get_if<parts::Regulator>(&e.body)) return r->out == id;
       return false;
     });
     return output || control || s.bench.facts(u).supply || pinGroup(s.bench, u);

@@ -356,7 +356,9 @@ class CommandList {
         auto c = make(a, s, Moment::Running, "");
         set(c, motor, a, s);
         const bool first = a == mine.front() && s == 0;
-        add(std::move(c), first ? std::vector{Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong} : std::vector{Charge::Nominal});
+        add(std::move(c), first                 ? std::vector{Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong}
+                          : opensApart(m, a, s) ? std::vector{Charge::Full, Charge::Nominal}
+                                                : std::vector{Charge::Nominal});
       }
     }
     const Action run = mine.front();
@@ -374,7 +376,20 @@ class CommandList {
       set(c, motor, Action::Reverse, 0);
       add(std::move(c), {Charge::Full});
     }
-    if (m.kind != MotorKind::Servo) add(make(run, 0, Moment::JustOpened, ", just opened"), {Charge::Full});
+    if (m.kind == MotorKind::Servo) return;
+    add(make(run, 0, Moment::JustOpened, ", just opened"), {Charge::Full});
+    for (const auto a : mine)
+      for (int s = 0; s < 4; ++s)
+        if (opensApart(m, a, s)) add(make(a, s, Moment::JustOpened, ", just opened"), {Charge::Full});
+  }
+
+  // Whether switching this off sends a current other ways than switching off the first: the other direction of a bridge
+  // without clamps of its own, the other coils of a unipolar motor.
+  bool opensApart(const Motor& m, Action action, int step) const {
+    if (m.kind == MotorKind::UnipolarStepper)
+      return action == Action::Step && step > 0 && step < 4 && (m.intent && m.intent->sequence == "wave" ? true : step == 2);
+    return m.kind == MotorKind::Brushed && action == Action::Reverse && step == 0 &&
+           (m.meant.device < 0 || !channelOf(m_bench, m.meant).clampsInside);
   }
 };
 

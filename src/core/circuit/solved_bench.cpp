@@ -90,7 +90,15 @@ class Solving {
   void chain(const Chain& jobs) {
     auto atRest = m_atRest;
     auto allRunning = m_running;
-    const OperatingPoint* running = nullptr;  // the first running at full charge: what JustOpened and the like begin from
+    // Running at full charge, the first one first: what JustOpened and the like begin from.
+    std::vector<const OperatingPoint*> running;
+    const auto before = [&](const Command& c) -> const OperatingPoint* {
+      if (!needsRunning(c) || running.empty()) return nullptr;
+      if (c.moment != Moment::JustOpened) return running.front();
+      const auto it = std::ranges::find_if(
+          running, [&](const OperatingPoint* p) { return p->command().action == c.action && p->command().step == c.step; });
+      return it == running.end() ? nullptr : *it;
+    };
     for (const auto& job : jobs) {
       if (m_gaveUp || (m_cancelled && m_cancelled())) {
         m_gaveUp = true;
@@ -101,11 +109,12 @@ class Solving {
       // With supplies off everything stands elsewhere: better from nothing.
       const auto* start = c.action == Action::OneSupply ? nullptr : startFor(starts, job.charge);
       const auto& done = m_solved.points[job.slot];
-      const auto* p = done ? done.get() : one(job, needsRunning(c) ? running : nullptr, start);
+      const auto* p = done ? done.get() : one(job, before(c), start);
       if (!p->solved()) continue;
       if (c.action != Action::OneSupply) remember(starts, p);
-      const bool runs = c.action == Action::Forward || c.action == Action::Hold || c.action == Action::Step || c.action == Action::Move;
-      if (!running && runs && c.moment == Moment::Running && job.charge == Charge::Full) running = p;
+      const bool runs = c.action == Action::Forward || c.action == Action::Reverse || c.action == Action::Hold ||
+                        c.action == Action::Step || c.action == Action::Move;
+      if (runs && c.moment == Moment::Running && job.charge == Charge::Full) running.push_back(p);
     }
   }
 

@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
+#include "core/checks/flyback/clamp.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/checks/unknown_figures.h"
@@ -79,14 +81,43 @@ void addConnectors(const SolvedBench& s, const Motor& m, std::vector<std::string
   });
 }
 
-// A motor driven by loose transistors: those on its leads and the pins of its plan are where to look.
+// A channel that is one transistor and nothing else.
+bool looseTransistor(const SolvedBench& s, ChannelRef ref) {
+  if (ref.device < 0) return false;
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(ref.device)].part;
+  return circuit::channelOf(s.bench, ref).lowSide &&
+         std::ranges::none_of(part.terminals, [](const auto& t) { return t.supply || t.ground; });
+}
+
+bool onLooseParts(const SolvedBench& s, const Motor& m) {
+  const auto eachWay = [](const harness::Signal& sig) { return sig.role == "forward" || sig.role == "reverse"; };
+  return m.meant.device < 0 || !m.further.empty() || looseTransistor(s, m.meant) ||
+         (m.intent && std::ranges::any_of(m.intent->signals, eachWay));
+}
+
+// A motor driven by loose transistors: those on its leads or between its pins and them, the diodes on its leads and the pins
+// of its plan are where to look.
 void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
-  const auto look = [&](int d, const std::vector<parts::Node>& ends) {
-    for (const auto& n : ends)
-      if (onLead(s, m, at(s.bench, d, n))) add(subjects, idOf(s.bench, d));
+  std::set<int> steering;
+  const auto follow = [&](TerminalIndex t, circuit::Along along) {
+    if (t >= 0) steering.merge(circuit::signalNets(s.bench, s.nets, t, along));
   };
-  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { look(d, {t.drain, t.source}); });
-  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { look(d, {t.collector, t.emitter}); });
+  if (m.intent)
+    for (const auto& sig : m.intent->signals) {
+      follow(s.bench.terminal(sig.pin), circuit::Along::Transistors);
+      follow(circuit::inputOf(s.bench, m, sig.role), circuit::Along::TransistorsBack);
+    }
+  // Rails go everywhere: what lies on one has nothing to do with this motor for that.
+  const auto here = [&](TerminalIndex t) {
+    return t >= 0 && !s.nets.rail(s.nets.of(t)) && (onLead(s, m, t) || steering.contains(s.nets.of(t)));
+  };
+  const auto look = [&](int d, const std::vector<parts::Node>& ends) {
+    if (std::ranges::any_of(ends, [&](const auto& n) { return here(at(s.bench, d, n)); })) add(subjects, idOf(s.bench, d));
+  };
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { look(d, {t.drain, t.gate, t.source}); });
+  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { look(d, {t.collector, t.base, t.emitter}); });
+  for (const auto& d : looseDiodes(s))
+    if (here(d.anode) || here(d.cathode)) add(subjects, idOf(s.bench, d.device));
   if (m.intent)
     for (const auto& sig : m.intent->signals)
       if (const auto t = s.bench.terminal(sig.pin); t >= 0) subjects.push_back(s.bench.address(t));
@@ -148,10 +179,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
     if (wrong.empty()) continue;
     auto f = finding(Severity::Stop, fmt::format("{} does not do what is planned", called(s, m)),
                      fmt::format("Through these wires, {}", wrong.front()), {idOf(s.bench, m.device)});
-    if (m.meant.device < 0 ||
-        std::ranges::any_of(m.intent ? m.intent->signals : std::vector<harness::Signal>{},
-                            [](const harness::Signal& sig) { return sig.role == "forward" || sig.role == "reverse"; }))
-      addLooseParts(s, m, f.subjects);
+    if (onLooseParts(s, m)) addLooseParts(s, m, f.subjects);
     addConnectors(s, m, f.subjects);
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
                                              wrong.size() > 2 ? "" : "s")

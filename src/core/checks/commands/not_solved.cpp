@@ -17,11 +17,15 @@ void unsolvedCommands(const SolvedBench& s, Findings& out) {
     }
   if (names.empty()) return;
   std::vector<std::string> subjects;
+  const auto add = [&](int device) {
+    if (device >= 0 && std::ranges::count(subjects, idOf(s.bench, device)) == 0) subjects.push_back(idOf(s.bench, device));
+  };
   for (const auto& p : s.points)
-    if (!p->solved() && p->command().motor >= 0)
-      if (const auto& id = idOf(s.bench, s.motors[static_cast<std::size_t>(p->command().motor)].device);
-          std::ranges::count(subjects, id) == 0)
-        subjects.push_back(id);
+    if (!p->solved() && p->command().motor >= 0) {
+      const auto& m = s.motors[static_cast<std::size_t>(p->command().motor)];
+      add(m.device);
+      add(m.meant.device);
+    }
   auto f = finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", names.front()),
                    fmt::format("For \"{}\"{} {}: nothing is said about it.", names.front(),
                                names.size() > 1 ? fmt::format(" and {} more", names.size() - 1) : "", why),

@@ -38,7 +38,7 @@ Findings bridgeDiodesMissing(const SolvedBench& s) {
     for (const auto& ref : m.reached) {
       const auto& channel = circuit::channelOf(s.bench, ref);
       if ((channel.clampsInside && channel.clampsDoubtful.empty()) || !told.insert(ref.device).second) continue;
-      const auto* p = justOpened(s, static_cast<int>(k));
+      const auto* p = worstOpened(s, static_cast<int>(k));
       const bool clamped = p && p->arcShare(static_cast<int>(k)) < 0.05;
       if (channel.clampsInside ? clampedOutside(s, ref) : clamped) continue;
       auto f = finding(

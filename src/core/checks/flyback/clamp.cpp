@@ -8,6 +8,14 @@ const OperatingPoint* justOpened(const SolvedBench& s, int motor) {
   return nullptr;
 }
 
+const OperatingPoint* worstOpened(const SolvedBench& s, int motor) {
+  const OperatingPoint* worst = justOpened(s, motor);
+  for (const auto& p : s.points)
+    if (p->solved() && p->command().motor == motor && p->command().moment == Moment::JustOpened)
+      if (!worst || p->arcShare(motor) > worst->arcShare(motor) + 1e-9) worst = p.get();
+  return worst;
+}
+
 TerminalIndex supplyLead(const SolvedBench& s, const Motor& motor) {
   if (motor.windings.size() != 1) return -1;
   const auto& w = circuit::windingOf(s.bench, motor, 0);

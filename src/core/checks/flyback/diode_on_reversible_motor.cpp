@@ -35,7 +35,12 @@ Findings diodeOnReversibleMotor(const SolvedBench& s) {
         const auto& id = idOf(s.bench, d.device);
         if (c.a.device == id || c.b.device == id) plan.remove(static_cast<int>(i));
       }
-      f.repair = plan.repair(fmt::format("Take {} away.", called(s.bench, d.device)));
+      // It may be one of those that the bridge needs, gone astray.
+      const bool needed = std::ranges::any_of(m.reached, [&](ChannelRef r) {
+        const auto& c = circuit::channelOf(s.bench, r);
+        return !c.clampsInside || !c.clampsDoubtful.empty();
+      });
+      if (!needed) f.repair = plan.repair(fmt::format("Take {} away.", called(s.bench, d.device)));
       out.push_back(std::move(f));
     }
   return out;

@@ -12,7 +12,7 @@ Findings flybackMisplaced(const SolvedBench& s) {
   for (const auto& d : looseDiodes(s)) {
     for (std::size_t m = 0; m < s.motors.size(); ++m) {
       const auto& motor = s.motors[m];
-      const auto* p = justOpened(s, static_cast<int>(m));
+      const auto* p = worstOpened(s, static_cast<int>(m));
       if (!p || p->arcShare(static_cast<int>(m)) < 0.05) continue;
       for (const auto& ref : motor.reached) {
         const auto& channel = circuit::channelOf(s.bench, ref);

@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/checks/flyback/clamp.h"
@@ -15,6 +16,20 @@ std::string diodeFor(Amps run) {
   return run.value <= 1.0 ? "diode-1n5819" : "diode-1n5822";
 }
 
+// The switches of the coils that were on.
+void addSwitches(const SolvedBench& s, const Motor& m, const OperatingPoint& p, std::vector<std::string>& subjects) {
+  for (std::size_t k = 0; k < m.windings.size(); ++k) {
+    if (std::abs(p.element(m.device, m.windings[k]).value) < 1e-3) continue;
+    const auto& w = circuit::windingOf(s.bench, m, k);
+    for (const auto& ref : m.reached)
+      for (const auto& out : circuit::channelOf(s.bench, ref).out) {
+        const auto t = s.bench.terminal(ref.device, out);
+        const bool here = s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b));
+        if (here && std::ranges::count(subjects, idOf(s.bench, ref.device)) == 0) subjects.push_back(idOf(s.bench, ref.device));
+      }
+  }
+}
+
 }  // namespace
 
 // The moment a switch opens: the winding's current must find a clamped path.
@@ -22,15 +37,18 @@ Findings flybackMissing(const SolvedBench& s) {
   Findings out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
-    const auto* p = justOpened(s, static_cast<int>(m));
+    const auto* p = worstOpened(s, static_cast<int>(m));
     if (!p || p->arcShare(static_cast<int>(m)) < kArc) continue;
-    const auto& w = circuit::windingOf(s.bench, motor, 0);
-    const Amps i{std::abs(p->element(motor.device, motor.windings[0]).value)};
+    const auto most = std::ranges::max_element(motor.windings, {}, [&](int e) { return std::abs(p->element(motor.device, e).value); });
+    const auto& w = circuit::windingOf(s.bench, motor, static_cast<std::size_t>(most - motor.windings.begin()));
+    const Amps i{std::abs(p->element(motor.device, *most).value)};
     std::vector<std::string> subjects{idOf(s.bench, motor.device)};
     std::string stage = "its switch";
     if (motor.reached.size() == 1) {
       stage = circuit::called(s.bench, motor.reached.front());
       subjects.push_back(idOf(s.bench, motor.reached.front().device));
+    } else if (motor.kind == MotorKind::UnipolarStepper) {
+      addSwitches(s, motor, *p, subjects);
     }
     auto f = finding(Severity::Stop, fmt::format("{} has no flyback path", called(s, motor)),
                      fmt::format("When {} opens, the {} through {} have nowhere to go: the voltage rises until something breaks down.",

@@ -34,7 +34,13 @@ Findings supplyReturnMissing(const SolvedBench& s) {
   for (const auto& m : s.motors) {
     for (const auto& ref : m.reached) {
       const auto& channel = circuit::channelOf(s.bench, ref);
-      if (!channel.lowSide || channel.returnTerminal.empty()) continue;
+      if (channel.returnTerminal.empty()) continue;
+      // A bridge whose current comes back by a terminal of its own.
+      if (!channel.lowSide)
+        for (const auto& input : supplyInputs(s.bench, "motor"))
+          if (s.bench.deviceOf(input.positive) == ref.device && s.bench.connected(input.positive))
+            judge(input.positive, s.bench.terminal(ref.device, channel.returnTerminal));
+      if (!channel.lowSide) continue;
       for (std::size_t i = 0; i < m.windings.size(); ++i) {
         const auto& w = circuit::windingOf(s.bench, m, i);
         for (const auto& lead : {w.a, w.b})

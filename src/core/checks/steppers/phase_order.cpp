@@ -68,6 +68,10 @@ Findings phaseOrder(const SolvedBench& s) {
                     "Over the four steps of the plan the field of {} jumps to and fro instead of going round: it will shake and not turn.",
                     called(s, m)),
         {idOf(s.bench, m.device)});
+    // On switches of their own it may as well be the pins that are exchanged.
+    if (!m.further.empty() && m.intent)
+      for (const auto& signal : m.intent->signals)
+        if (const auto t = s.bench.terminal(signal.pin); t >= 0) f.subjects.push_back(s.bench.address(t));
     f.formula = "coils on, step by step: " + rows;
     out.push_back(std::move(f));
   }

@@ -13,14 +13,15 @@ struct Feeder {
   int device;
   TerminalIndex positive, negative;
   Volts open;
-  bool lithium, source;
+  bool lithium;
+  TerminalIndex input = -1;  // of a regulator
 };
 
 std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
   std::vector<Feeder> out;
   for (const auto& pole : s.nets.sources()) {
     const auto& body = sourceBody(s.bench, pole);
-    if (const auto v = body.nominal.typical()) out.push_back({pole.device, pole.positive, pole.negative, Volts{*v}, body.lithium, true});
+    if (const auto v = body.nominal.typical()) out.push_back({pole.device, pole.positive, pole.negative, Volts{*v}, body.lithium});
   }
   eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
     const auto in = at(s.bench, d, r.in);
@@ -30,7 +31,7 @@ std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
     const auto fed = p.across(in, ground);
     // Fed from its own output through its back diode it is no second feeder.
     if (fed && fed->value > *r.set.typical() + 0.5 * r.dropout.typical().value_or(0) + 0.1)
-      out.push_back({d, o, ground, Volts{*r.set.typical()}, false, false});
+      out.push_back({d, o, ground, Volts{*r.set.typical()}, false, in});
   });
   return out;
 }
@@ -73,7 +74,8 @@ Findings backFeed(const SolvedBench& s) {
         const int da = s.bench.deviceOf(link.a);
         const int db = s.bench.deviceOf(link.b);
         const bool between = (da == a.device && db == b.device) || (da == b.device && db == a.device);
-        if (between && s.nets.same(link.a, a.positive)) {
+        const auto feeds = [&](TerminalIndex input) { return input >= 0 && (link.a == input || link.b == input); };
+        if (between && s.nets.same(link.a, a.positive) && !feeds(a.input) && !feeds(b.input)) {
           joins = link.connection;
           ++count;
         }

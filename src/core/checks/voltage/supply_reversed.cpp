@@ -63,6 +63,19 @@ bool lowerHalf(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   });
 }
 
+// Supply terminals and the inputs of loose regulators, each with what it is fed against.
+std::vector<std::pair<TerminalIndex, TerminalIndex>> fedPairs(const Bench& bench) {
+  std::vector<std::pair<TerminalIndex, TerminalIndex>> out;
+  for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
+    if (const auto& supply = bench.facts(t).supply) out.emplace_back(t, bench.terminal(bench.deviceOf(t), supply->back));
+  eachElement<parts::Regulator>(bench, [&](int d, int, const parts::Regulator& r) {
+    const std::pair pair{at(bench, d, r.in), at(bench, d, r.ground)};
+    if (pair.first >= 0 && pair.second >= 0 && std::ranges::count(out, pair.first, &std::pair<TerminalIndex, TerminalIndex>::first) == 0)
+      out.push_back(pair);
+  });
+  return out;
+}
+
 // A source whose plus lies on the controller's ground while its minus goes to a motor or a transistor: nothing names its
 // terminals, but nobody switches a motor on a negative supply with such parts.
 void plusOnGround(const SolvedBench& s, Findings& out) {
@@ -96,10 +109,7 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
 // A source's negative pole on a supply terminal and its positive pole on that terminal's return: from the wires alone.
 Findings supplyReversed(const SolvedBench& s) {
   Findings out;
-  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
-    const auto& supply = s.bench.facts(t).supply;
-    if (!supply) continue;
-    const auto back = s.bench.terminal(s.bench.deviceOf(t), supply->back);
+  for (const auto& [t, back] : fedPairs(s.bench)) {
     for (const auto& pole : s.nets.sources()) {
       if (!s.nets.same(t, pole.negative) || !s.nets.same(back, pole.positive) || s.nets.same(pole.positive, pole.negative)) continue;
       auto f = finding(Severity::Stop, fmt::format("{} is fed the wrong way round", called(s.bench, s.bench.deviceOf(t))),
