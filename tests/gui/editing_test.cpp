@@ -80,6 +80,28 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
   CHECK(w.session.harness().devices.size() == 4);
 }
 
+TEST_CASE("the signals of a plan are asked for as the motor is wired, before any stage is named") {
+  const auto asked = [](const std::string& name, const char* motor) {
+    Window w;
+    auto bench = good(name);
+    bench.intents.clear();
+    const auto path = w.folder.write("bench.harness", harness::writeHarness(bench));
+    w.main.openFile(QString::fromStdString(path));
+    w.settle();
+    w.main.rail().setStep(gui::Step::Bench);
+    w.session.select(motor);
+    QStringList out;
+    for (const auto* edit : w.main.findChildren<QLineEdit*>())
+      if (edit->objectName().startsWith("signal-")) out << edit->objectName().mid(7);
+    return out;
+  };
+  CHECK(asked("stepper-array-chip", "m") == QStringList{"in1", "in2", "in3", "in4"});
+  CHECK(asked("stepper-mosfets", "m") == QStringList{"in1", "in2", "in3", "in4"});
+  CHECK(asked("stepper-bridges", "m").contains("in4"));
+  CHECK(asked("pmos-5v", "pump") == QStringList{"in"});
+  CHECK(asked("servo", "tilt") == QStringList{"pulse"});
+}
+
 TEST_CASE("undo and redo of everything end where they began, to the byte") {
   Window w;
   w.open("demo/wave-tank.harness");

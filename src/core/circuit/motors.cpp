@@ -128,6 +128,12 @@ std::vector<std::string> rolesOf(const Bench& bench, const Motor& m) {
     for (const auto& [role, input] : c.inputs)
       if (std::ranges::count(out, role) == 0) out.push_back(role);
   if (!out.empty() || m.kind != MotorKind::Brushed) return out;
+  const auto& w = windingOf(bench, m, 0);
+  const auto wired = [&](const parts::Node& lead) {
+    const auto t = bench.terminal(m.device, lead);
+    return t >= 0 && bench.connected(t);
+  };
+  if (!wired(w.a) || !wired(w.b)) return out;
   if (m.intent && m.intent->bothDirections) return {"forward", "reverse"};
   return {"in"};
 }

@@ -132,6 +132,7 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
       i.channel = both.value(1).toStdString();
     });
   });
+  connect(&m_session, &Session::analysisChanged, this, &IntentEditor::rebuildSignals);
   refresh();
 }
 
@@ -213,9 +214,11 @@ void IntentEditor::showNumbers() {
   m_together->setVisible(intent.together || (part && !stepper));
 }
 
-// One line for each role that the stage's channel has; those of the plan that it has not are kept and shown too.
-void IntentEditor::rebuildSignals() {
-  const auto intent = current();
+// The roles that a plan for this motor has signals for: as it is wired, else as the stage that was named has them.
+std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) const {
+  if (const auto& solved = m_session.analysis().solved; solved && m_session.analysisCurrent())
+    for (const auto& m : solved->motors)
+      if (solved->bench.devices[static_cast<std::size_t>(m.device)].doc.id == m_motor) return circuit::rolesOf(solved->bench, m);
   std::vector<std::string> roles;
   const auto* stage = m_session.harness().device(intent.stage);
   const auto part = stage ? m_session.library().find(stage->part) : nullptr;
@@ -224,6 +227,13 @@ void IntentEditor::rebuildSignals() {
       if (intent.channel.empty() || c.id == intent.channel)
         for (const auto& [role, t] : c.signals)
           if (std::ranges::count(roles, role) == 0) roles.push_back(role);
+  return roles;
+}
+
+// One line for each of them; those of the plan that are none of them are kept and shown too.
+void IntentEditor::rebuildSignals() {
+  const auto intent = current();
+  auto roles = this->roles(intent);
   for (const auto& s : intent.signals)
     if (std::ranges::count(roles, s.role) == 0) roles.push_back(s.role);
   // Keep the fields when the roles are the same: one of them may be typed in right now.

@@ -36,6 +36,7 @@ class IntentEditor : public QWidget {
   void addNumbers();
   void showNumbers();
   void rebuildSignals();
+  std::vector<std::string> roles(const harness::Intent& intent) const;
   void setPin(const std::string& role, const QString& typed);
 };
 

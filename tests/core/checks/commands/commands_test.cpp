@@ -78,4 +78,58 @@ TEST_CASE("replacements that cannot be used or contradict each other are said, n
   CHECK(analyseFast(bench("from low-side\nfigure pump.winding 5 ohm\nfigure pump.stall 2.5 A")).verdict == Verdict::Clear);
   const auto b = analyseFast(bench("from low-side\nfigure pump.winding -5 ohm"));
   CHECK(b.why.at(0) == "The figure \"winding\" cannot be replaced by -5 ohm. The library's figure was kept.");
+  // Beside a stop as well.
+  const auto c = analyseFast(bench("from low-side\nfigure pump.winding -5 ohm\nremove d1"));
+  CHECK(c.verdict == Verdict::DoNotSwitchOn);
+  CHECK(c.why == b.why);
+}
+
+TEST_CASE("never-driven, command-outcome: a gate that a pin steers through transistors") {
+  CHECK(Judged("never-driven", "from mosfet-12v-gate").quiet());
+  CHECK(Judged("command-outcome", "from mosfet-12v-gate").quiet());
+  CHECK(Judged("never-driven", "from mosfet-12v-gate\nunwire q1.C r2.A").only() == kStop);
+  // One transistor turns the level over: the plan has to say so.
+  const std::string inverter =
+      "from mosfet-12v-gate\nremove q2\nremove r3\nremove r4\npart r5 resistor-1k\nwire r5.A psu.P\nwire r5.B q3.G\n"
+      "wire r2.B q3.G\nfigure r2.resistance 10 ohm\n";
+  CHECK(Judged("command-outcome", inverter + "intent pump forward=P stage=q3 in=uno.D6!").quiet());
+  CHECK(Judged("active-level", inverter + "intent pump forward=P stage=q3 in=uno.D6!").quiet());
+  CHECK(Judged("command-outcome", inverter).text() ==
+        "Through these wires, all off: Pump runs forward; and 1 more command comes out wrong.");
+  // Straight to the gate nothing turns over.
+  CHECK(Judged("active-level", "from low-side\nintent pump stage=q1 in=uno.D5!").only() == kStop);
+}
+
+TEST_CASE("command-outcome: a mode input tied to ground chooses the truth table's rows") {
+  CHECK(Judged("command-outcome", "from drv8835").quiet());
+  CHECK(Judged("stage-not-awake", "from drv8835").quiet());
+  CHECK(Judged("command-outcome", "from drv8835-phase").quiet());
+}
+
+TEST_CASE("command-outcome: a unipolar stepper on single switches, whichever pin drives which") {
+  CHECK(Judged("command-outcome", "from stepper-array-chip").quiet());
+  CHECK(Judged("phase-order", "from stepper-array-chip").quiet());
+  // The chip's inputs may be used in any order as long as plan and coils agree.
+  CHECK(Judged("phase-order", "from stepper-array-chip\nexchange s1.1B s1.2B\nexchange s1.1C s1.2C").quiet());
+  const Judged crossed("phase-order", "from stepper-array-chip\nexchange s1.1B s1.2B");
+  CHECK(crossed.only() == kStop);
+  CHECK(std::ranges::count(crossed.findings[0].subjects, "sbc.P1-11") == 1);
+  CHECK(Judged("command-outcome", "from stepper-array-chip\nexchange s1.1B s1.2B").quiet());
+  CHECK(Judged("command-outcome", "from stepper-mosfets").quiet());
+}
+
+TEST_CASE("not-solved: what hangs on an unknown figure is not judged, the rest is") {
+  const std::string unset = "from low-side\nremove r1\npart rx resistor\nwire uno.D5 rx.A\nwire rx.B q1.G\n";
+  CHECK(Judged("not-solved", unset).text() == "Without the resistance of rx nothing behind it can be judged. Enter it as a figure of rx.");
+  CHECK(Judged("command-outcome", unset).quiet());
+  CHECK(Judged("not-solved", unset + "figure rx.resistance 220 ohm").quiet());
+  CHECK(Judged("not-solved", "from low-side-bench-supply").quiet());
+  const std::string supply = "from low-side-bench-supply\nremove psu\npart psu supply-bench\nwire psu.P pump.P\nwire psu.N q1.S\n";
+  CHECK(Judged("not-solved", supply).text() == "Without the voltage of psu nothing it feeds can be judged. Enter it as a figure of psu.");
+  CHECK(Judged("command-outcome", supply).quiet());
+  // Another motor, on a supply that is known, is judged as ever: its gate hangs on nothing.
+  const std::string other =
+      "part p2 adapter-12v-2a\npart m2 brushed-gear25-12v\npart q2 nmos-irlz44n\npart d2 diode-1n5822\nwire p2.P m2.P\nwire m2.N q2.D\n"
+      "wire q2.S p2.N\nwire p2.N q1.S\nwire d2.K m2.P\nwire d2.A m2.N\nintent m2 stage=q2 in=uno.D6\n";
+  CHECK_FALSE(Judged("command-outcome", supply + other).quiet());
 }

@@ -114,3 +114,10 @@ TEST_CASE("current-limit-setting: the wrong sense resistor doubles the current")
   CHECK(wrong.only() == kStop);
   CHECK(wrong.arg("trip") == Approx(1.2 / (8 * 0.05)));
 }
+
+TEST_CASE("current-limit-setting: what a box is set to, not what it comes set to") {
+  CHECK(Judged("current-limit-setting", "from opto-box-tb6600").quiet());
+  const Judged low("current-limit-setting", "from opto-box-tb6600\nset s1.current 1.2 A");
+  REQUIRE(low.findings.size() == 1);
+  CHECK(low.findings[0].formula == "I_trip = 1.2 V / (1 x 1 Ω) = 1.2 A; RMS 849 mA");
+}

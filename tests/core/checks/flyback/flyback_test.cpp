@@ -50,3 +50,22 @@ TEST_CASE("flyback-reversed: only a diode that conducts while the switch is on")
                "from low-side\npart d2 diode-1n4148\npart r9 resistor-1k\nwire r9.A uno.5V\nwire r9.B d2.A\nwire d2.K uno.GND-2")
             .quiet());
 }
+
+TEST_CASE("bridge-diodes-missing: doubtful clamps are settled outside, each direction needs its own") {
+  CHECK(Judged("bridge-diodes-missing", "from sn754410").quiet());
+  CHECK(Judged("bridge-diodes-missing", "from sn754410\nremove d4").only() == kCaution);
+  CHECK(Judged("bridge-diodes-missing", "from l293").quiet());
+  for (const auto* d : {"d1", "d2", "d3", "d4"})
+    CHECK(Judged("bridge-diodes-missing", std::string("from l293\nremove ") + d).only() == kStop);
+}
+
+TEST_CASE("flyback-missing: every coil of a unipolar stepper") {
+  CHECK(Judged("flyback-missing", "from stepper-mosfets").quiet());
+  for (int coil = 1; coil <= 4; ++coil) {
+    const auto n = std::to_string(coil);
+    const Judged j("flyback-missing", "from stepper-mosfets\nremove d" + n);
+    INFO("coil " << coil);
+    REQUIRE(j.only() == kStop);
+    CHECK(std::ranges::count(j.findings[0].subjects, "q" + n) == 1);
+  }
+}

@@ -58,3 +58,16 @@ TEST_CASE("open-lead: one lead, all leads, a spare battery") {
   CHECK(Judged("open-lead", "from bridge\npart spare battery-9v-block").only() == kNote);
   CHECK(Judged("open-lead", "from bridge\npart half battery-9v-block\nwire half.P uno.VIN").only() == kStop);
 }
+
+TEST_CASE("ground-through-board: what a board draws itself is no motor's current") {
+  CHECK(Judged("ground-through-board", "from step-dir-tmc2208").quiet());  // 1 A of its own by a header's ground
+  // The pump's current through the same board is.
+  CHECK_FALSE(Judged("ground-through-board", "from low-side\nunwire q1.S psu.N\nwire psu.N uno.GND-2").quiet());
+}
+
+TEST_CASE("supply-return-missing, supply-reversed: a bridge's own return, a loose regulator") {
+  CHECK(Judged("supply-return-missing", "from l298-chip").quiet());
+  CHECK(Judged("supply-return-missing", "from l298-chip\nunwire s1.SENSE-A s1.GND").only() == kStop);
+  CHECK(Judged("supply-reversed", "from npn-bd139-chip").quiet());
+  CHECK(Judged("supply-reversed", "from npn-bd139-chip\nexchange psu.P psu.N").only() == kStop);
+}

@@ -51,3 +51,20 @@ TEST_CASE("pin-boot-state: a gate that nothing holds is told with its own motor,
   REQUIRE(f.findings.size() == 1);
   CHECK(f.findings[0].subjects == std::vector<std::string>{"q2.G", "m2"});
 }
+
+TEST_CASE("pin-boot-state: a board's own pull is stronger than a transistor's, or hardly there") {
+  // 1.8 kohm to 3.3 V for good against 10 kohm at the gate: open until the program runs.
+  const std::string gate =
+      "part feed adapter-5v-3a\npart sbc sbc-header-40 Controller\nplug feed.power sbc.power\npart psu adapter-12v-2a\n"
+      "part pump pump-diaphragm-12v Pump\nfigure pump.winding 4.5 ohm\npart q1 nmos-ao3400a\npart r1 resistor-220r\n"
+      "part r2 resistor-10k\npart d1 diode-1n5822\nwire r1.B q1.G\nwire r2.A q1.G\nwire r2.B q1.S\nwire psu.P pump.P\n"
+      "wire pump.N q1.D\nwire q1.S psu.N\nwire q1.S sbc.J8-9\nwire d1.K pump.P\nwire d1.A pump.N\n";
+  const auto on = [&](const std::string& pin) { return gate + "wire sbc." + pin + " r1.A\nintent pump stage=q1 in=sbc." + pin + "\n"; };
+  CHECK(Judged("pin-boot-state", on("J8-3")).only() == kStop);
+  CHECK(Judged("pin-boot-state", on("J8-11")).quiet());
+  // 10 Mohm of a touch pad against the 100 kohm of an input.
+  CHECK(Judged("pin-boot-state", "from drv8835-phase").quiet());
+  CHECK(
+      Judged("pin-boot-state", "from drv8835-phase\nmove nrf.P1 nrf.P5\nintent m both speed ramp stage=s1 channel=A in1=nrf.P0 in2=nrf.P5")
+          .only() == kStop);
+}

@@ -157,3 +157,15 @@ TEST_CASE("controller-unpowered: USB, jack, VIN and the 5 V pin all count as pow
   CHECK(Judged("controller-unpowered", board + "part v adapter-5v-2a\nwire v.P uno.5V\nwire v.N uno.GND").quiet());
   CHECK(Judged("controller-unpowered", board + "part v adapter-12v-2a\nwire v.P uno.VIN").only() == kStop);
 }
+
+TEST_CASE("bulk-capacitor-missing: the repair fits what is asked for") {
+  CHECK(Judged("bulk-capacitor-missing", "from bridge-in-in").quiet());
+  const Judged missing("bulk-capacitor-missing", "from bridge-in-in\nremove c1");
+  REQUIRE(missing.findings.size() == 1);
+  REQUIRE(missing.findings[0].repair);
+  CHECK(missing.findings[0].repair->text == "Fit 220 µF 35 V at S1 VB+, + to it and - to VB-, with leads of 5 cm.");
+}
+
+TEST_CASE("logic-supply-out-of-range: a stage's own regulator with nothing to feed stands at its voltage") {
+  CHECK(Judged("logic-supply-out-of-range", "from step-dir-a3967").quiet());
+}
