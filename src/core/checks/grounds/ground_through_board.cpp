@@ -41,15 +41,21 @@ Findings groundThroughBoard(const SolvedBench& s) {
       const auto t = device.first + static_cast<int>(i);
       const bool socket = facts.place.connector == "USB" || facts.place.connector == "jack" || facts.place.connector == "power";
       if (!facts.ground || socket || !s.bench.connected(t)) continue;
-      const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return passing(s, p, t); });
       // The lift of the ground between this pin and the farthest end of its wires.
-      const auto lift = largest(s, steady, [&](const OperatingPoint& p) {
+      const auto wiresLift = [&](const OperatingPoint& p) {
         double most = 0;
         for (const auto& l : s.bench.links)
           if (l.a == t || l.b == t)
             if (const auto v = p.across(l.a, l.b)) most = std::max(most, std::abs(v->value));
-        const double all = std::abs(leaving(s, p, t).value);
-        return all > 0 ? most * passing(s, p, t) / all : 0;
+        return most;
+      };
+      const auto all = [&](const OperatingPoint& p) { return std::abs(leaving(s, p, t).value); };
+      // With the board's own current it is more: where even that is little, nothing needs telling apart.
+      if (largest(s, steady, all).value < kQuiet.value && largest(s, steady, wiresLift).value < kShift.value) continue;
+      const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return passing(s, p, t); });
+      const auto lift = largest(s, steady, [&](const OperatingPoint& p) {
+        const double amps = all(p);
+        return amps > 0 ? wiresLift(p) * passing(s, p, t) / amps : 0;
       });
       if (worst.value < kQuiet.value && lift.value < kShift.value) continue;
       const auto rating = contactRating(facts.place.contact);
