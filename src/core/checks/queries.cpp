@@ -197,6 +197,24 @@ Address addressOf(const Bench& bench, TerminalIndex t) {
   return {bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].doc.id, bench.facts(t).id};
 }
 
+bool onLead(const SolvedBench& s, const Motor& m, TerminalIndex t) {
+  for (std::size_t i = 0; i < m.windings.size(); ++i) {
+    const auto& w = circuit::windingOf(s.bench, m, i);
+    if (s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b))) return true;
+  }
+  return false;
+}
+
+std::vector<std::string> connectorsOf(const SolvedBench& s, const Motor& m) {
+  std::vector<std::string> out;
+  eachElement<parts::Contact>(s.bench, [&](int d, int, const parts::Contact& c) {
+    if (c.connector && (onLead(s, m, at(s.bench, d, c.a)) || onLead(s, m, at(s.bench, d, c.b))) &&
+        std::ranges::count(out, idOf(s.bench, d)) == 0)
+      out.push_back(idOf(s.bench, d));
+  });
+  return out;
+}
+
 int indexOf(const SolvedBench& s, const Motor& motor) {
   return static_cast<int>(&motor - s.motors.data());
 }

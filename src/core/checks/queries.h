@@ -64,7 +64,12 @@ std::vector<const Motor*> loadsOf(const SolvedBench& s, ChannelRef channel);
 /// Every channel with at least one motor.
 std::vector<ChannelRef> loadedChannels(const SolvedBench& s);
 
+/// Connectors in the leads of a motor: a fault there may lie at their far side. Device ids.
+std::vector<std::string> connectorsOf(const SolvedBench& s, const Motor& motor);
+
 int indexOf(const SolvedBench& s, const Motor& motor);
+/// Whether a terminal shares copper with one of the motor's leads.
+bool onLead(const SolvedBench& s, const Motor& motor, TerminalIndex t);
 bool isServo(const SolvedBench& s, int device);
 
 /// Solved at the expected corner with every supply on: what a bench does every day.

@@ -67,6 +67,13 @@ bool matches(const Motor& m, const parts::Channel& c, int firstCoil, const parts
         return false;
     }
   }
+  if (m.half) {
+    const auto drive = row.outputs[m.half->output];
+    const auto on = m.half->high ? Drive::High : Drive::Low;
+    if (action == Action::Forward || action == Action::Hold) return drive == on;
+    if (action == Action::Coast) return drive == Drive::Open;
+    return action == Action::AllOff && drive != on && drive != Drive::Short;
+  }
   if (c.out.size() == 2) {
     const auto a = parts::bridgeAction(row.outputs[0], row.outputs[1]);
     switch (action) {
@@ -162,6 +169,7 @@ Recipe inputsFor(TruthTables& tables, const Motor& m, const MeantChannel& meant,
   }
   if (!best) return recipe;
   recipe.inputs = best->inputs;
+  if (m.half) std::erase_if(recipe.inputs, [&](const auto& input) { return !parts::decides(rows, input.first, m.half->output); });
   recipe.found = true;
   return recipe;
 }

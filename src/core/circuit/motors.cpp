@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/circuit/coils.h"
 #include "core/circuit/signal_nets.h"
 
 namespace bold::circuit {
@@ -84,6 +85,26 @@ void findSwitches(const Bench& bench, const Nets& nets, Motor& m) {
     }
   m.meant = coils.front();
   m.further.assign(coils.begin() + 1, coils.end());
+}
+
+// A brushed motor with one lead on one output of its bridge and the other on a rail.
+std::optional<HalfBridge> halfBridge(const Bench& bench, const Nets& nets, const Motor& m) {
+  if (m.kind != MotorKind::Brushed || m.meant.device < 0) return std::nullopt;
+  const auto& channel = channelOf(bench, m.meant);
+  if (channel.lowSide || channel.out.size() != 2) return std::nullopt;
+  const auto& w = windingOf(bench, m, 0);
+  const TerminalIndex leads[2] = {bench.terminal(m.device, w.a), bench.terminal(m.device, w.b)};
+  const auto on = [&](TerminalIndex lead, std::size_t o) { return nets.same(lead, bench.terminal(m.meant.device, channel.out[o])); };
+  for (const int i : {0, 1})
+    for (const std::size_t o : {0, 1}) {
+      const auto other = leads[1 - i];
+      if (!on(leads[i], o) || on(leads[i], 1 - o) || on(other, 0) || on(other, 1) || !nets.rail(nets.of(other))) continue;
+      const auto& members = nets.members(nets.of(other));
+      const bool ground = std::ranges::any_of(members, [&](TerminalIndex t) { return bench.facts(t).ground; }) ||
+                          std::ranges::any_of(nets.sources(), [&](const Nets::Pole& p) { return nets.same(p.negative, other); });
+      return HalfBridge{o, ground};
+    }
+  return std::nullopt;
 }
 
 std::vector<TerminalIndex> tiedLow(const Bench& bench, const Nets& nets, const Motor& m) {
@@ -189,6 +210,9 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     for (const auto& i : bench.intents)
       if (i.motor == bench.devices[d].doc.id) m.intent = &i;
     m.reached = channelsReached(bench, nets, m);
+    // With its taps open a six-lead motor on bridges is a bipolar one.
+    const bool bridges = !m.reached.empty() && std::ranges::none_of(m.reached, [&](ChannelRef r) { return channelOf(bench, r).lowSide; });
+    if (m.kind == MotorKind::UnipolarStepper && bridges && tapsOpen(bench, m)) m.kind = MotorKind::BipolarStepper;
     if (m.intent && !m.intent->stage.empty()) {
       const int s = bench.deviceIndex(m.intent->stage);
       if (s >= 0) {
@@ -203,6 +227,7 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();
     if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
     if (m.kind == MotorKind::UnipolarStepper) findSwitches(bench, nets, m);
+    m.half = halfBridge(bench, nets, m);
     m.tiedLow = tiedLow(bench, nets, m);
     out.push_back(std::move(m));
   }

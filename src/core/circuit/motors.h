@@ -19,6 +19,12 @@ struct ChannelRef {
   bool operator==(const ChannelRef&) const = default;
 };
 
+/// One output of a bridge used as a switch: its motor hangs between it and a rail.
+struct HalfBridge {
+  std::size_t output;  ///< of the channel
+  bool high;           ///< pulls its motor up: the other lead is on ground
+};
+
 /// A motor with what it is meant to do and what it is wired to.
 struct Motor {
   int device = -1;
@@ -28,6 +34,7 @@ struct Motor {
   std::vector<ChannelRef> reached;          ///< channels that any of its leads is wired to
   ChannelRef meant;                         ///< the channel the intent names, else the one reached; device -1: none
   std::vector<ChannelRef> further;          ///< of a stepper on several channels: its second bridge, the switches of its other coils
+  std::optional<HalfBridge> half;           ///< of the meant channel
   std::vector<TerminalIndex> tiedLow;       ///< inputs of those channels' parts that copper joins to ground
 };
 

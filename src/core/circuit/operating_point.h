@@ -16,6 +16,9 @@ enum class Doing { Nothing, Forward, Reverse, Brake, Coast, Energised, Undecided
 /// "runs forward", "coasts", "is energised"…
 std::string_view word(Doing doing);
 
+/// Why not: a stage goes off and on for ever, mostly because what it draws takes its supply below what it works at.
+inline constexpr const char* kRestless = "its logic does not come to rest";
+
 /// Voltages and currents of the bench for one command at one supply state. Checks read nothing else, so how it is
 /// solved can change without a check changing.
 class OperatingPoint {

@@ -58,7 +58,7 @@ class SolvedPoint : public OperatingPoint {
           m_out.insert(e);
         }
     }
-    m_whyNot = "its logic does not come to rest";
+    m_whyNot = kRestless;
   }
 
   const Command& command() const override { return m_command; }

@@ -100,6 +100,16 @@ std::vector<TruthRow> truthTable(const Part& part, const Channel& channel) {
   return rows;
 }
 
+bool decides(const std::vector<TruthRow>& rows, const std::string& input, std::size_t output) {
+  std::map<std::map<std::string, Level>, Drive> seen;  // by the other inputs
+  return std::ranges::any_of(rows, [&](const TruthRow& row) {
+    auto others = row.inputs;
+    others.erase(input);
+    const auto [it, fresh] = seen.try_emplace(std::move(others), row.outputs[output]);
+    return !fresh && it->second != row.outputs[output];
+  });
+}
+
 BridgeAction bridgeAction(Drive first, Drive second) {
   if (first == Drive::Short || second == Drive::Short) return BridgeAction::Short;
   if (first == Drive::Open || second == Drive::Open) return BridgeAction::Coast;

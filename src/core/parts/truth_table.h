@@ -20,6 +20,9 @@ struct TruthRow {
 /// Rows are in counting order with the first input (by id) as the lowest digit.
 std::vector<TruthRow> truthTable(const Part& part, const Channel& channel);
 
+/// Whether an input has a say in what an output does.
+bool decides(const std::vector<TruthRow>& rows, const std::string& input, std::size_t output);
+
 /// What a two-ended load on outputs (first, second) does: the plain names of a bridge.
 enum class BridgeAction { Coast, Forward, Reverse, Brake, Short };
 BridgeAction bridgeAction(Drive first, Drive second);

@@ -19,6 +19,9 @@ const std::set<std::string> kReviewed{
     "darlington stall-current",                  // 1.8 A for a start, 1 A for long without a heat sink
     "stepper-bridges pin-boot-state",            // enables on their jumpers, inputs that float at boot
     "step-dir-tb6560 supply-sequence",           // its motor supply can be plugged in before the board's USB
+    "one-battery-5v-out pack-over-discharge",    // bare lithium cells
+    "one-battery-vin pack-over-discharge",       // the same
+    "bts7960-lipo pack-over-discharge",          // bare lithium cells
     "l293d junction-temperature",                // half an ampere through the worst L293D in a socket at 40 degC
 };
 }  // namespace

@@ -20,7 +20,10 @@ namespace {
 const std::map<std::string, std::string> kExcused{
     {"breadboard: removed bb.e12 bb.tn5", "the gate that floats then is named at the transistor, not at the breadboard's row"},
     {"bridge-stack-expander: set s1.logic 3.3 V", "the stage works as well on 3.3 V, and nothing is driven over the bus"},
+    {"bts7960-lipo: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
     {"bts7960: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
+    {"drv8833-one-battery: moved pico.VSYS to pico.VBUS (other end sw.B)", "the board runs from its USB line as well, behind its diode"},
+    {"drv8833-one-battery: set s1.sleepLink fitted", "the link holds the stage awake; the wire does the same"},
     {"drv8833: set s1.sleepLink fitted", "the link holds the stage awake; the plan's pin does the same"},
     {"drv8835: removed s1.MODE s1.GND",
      "with its mode open the stage wants phase and enable on the same two pins, and a program for that moves the motor"},
@@ -29,6 +32,7 @@ const std::map<std::string, std::string> kExcused{
     {"low-side-attiny: moved t.GND to t.PB0 (other end c1.B)", "100 nF on the pin slow its edges by some microseconds"},
     {"low-side-attiny: moved t.VCC to t.PB5 (other end c1.A)", "nothing asks for the capacitor, and the pin is not in the plan"},
     {"npn-bd139-chip: moved pic.VSS to pic.OSC1 (other end reg.GND)", "the chip's two grounds are one inside; its card asks for both"},
+    {"npn-regulator: moved reg.OUT to reg.IN (other end c1.P)", "nothing asks for the regulator's capacitor but its card"},
     {"sn754410: moved s1.VCC2 to s1.3-4EN (other end c1.P)", "the part asks for no capacitor, and that bridge drives nothing"},
     {"stack-carriers: set k.yMS1 fitted", "no carrier is in that socket"},
     {"stack-carriers: set k.yMS2 fitted", "no carrier is in that socket"},

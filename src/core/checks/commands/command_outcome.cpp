@@ -62,23 +62,8 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
   }
 }
 
-bool onLead(const SolvedBench& s, const Motor& m, TerminalIndex t) {
-  for (std::size_t i = 0; i < m.windings.size(); ++i) {
-    const auto& w = circuit::windingOf(s.bench, m, i);
-    if (s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b))) return true;
-  }
-  return false;
-}
-
 void add(std::vector<std::string>& subjects, const std::string& id) {
   if (std::ranges::count(subjects, id) == 0) subjects.push_back(id);
-}
-
-// Connectors in the motor's leads: the fault may lie at their far side.
-void addConnectors(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
-  eachElement<parts::Contact>(s.bench, [&](int d, int, const parts::Contact& c) {
-    if (c.connector && (onLead(s, m, at(s.bench, d, c.a)) || onLead(s, m, at(s.bench, d, c.b)))) add(subjects, idOf(s.bench, d));
-  });
 }
 
 // A channel that is one transistor and nothing else.
@@ -180,7 +165,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
     auto f = finding(Severity::Stop, fmt::format("{} does not do what is planned", called(s, m)),
                      fmt::format("Through these wires, {}", wrong.front()), {idOf(s.bench, m.device)});
     if (onLooseParts(s, m)) addLooseParts(s, m, f.subjects);
-    addConnectors(s, m, f.subjects);
+    for (const auto& id : connectorsOf(s, m)) add(f.subjects, id);
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
                                              wrong.size() > 2 ? "" : "s")
                                : ".";

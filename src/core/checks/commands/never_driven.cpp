@@ -12,11 +12,11 @@ using parts::Level;
 
 bool moves(const Motor& m, const parts::Channel& c, const parts::TruthRow& row) {
   if (c.lowSide) return std::ranges::count(row.outputs, parts::Drive::Low) > 0;
+  if (m.half) return row.outputs[m.half->output] == (m.half->high ? parts::Drive::High : parts::Drive::Low);
   if (row.outputs.size() == 2) {
     const auto a = parts::bridgeAction(row.outputs[0], row.outputs[1]);
     return a == parts::BridgeAction::Forward || a == parts::BridgeAction::Reverse;
   }
-  (void)m;
   return std::ranges::none_of(row.outputs, [](parts::Drive d) { return d == parts::Drive::Open || d == parts::Drive::Short; });
 }
 

@@ -7,13 +7,20 @@
 namespace bold::checks {
 namespace {
 
+// A battery that is nearly empty no longer holds a stage on: that is known well enough.
+bool dropsOutAtTheEnd(const OperatingPoint& p) {
+  return p.charge() == Charge::Empty && p.whyNot() == circuit::kRestless;
+}
+
 void unsolvedCommands(const SolvedBench& s, Findings& out) {
   std::vector<std::string> names;
   std::string why;
+  bool atTheEnd = true;
   for (const auto& p : s.points)
-    if (!p->solved() && std::ranges::count(names, p->command().title) == 0) {
-      names.push_back(p->command().title);
-      why = p->whyNot();
+    if (!p->solved()) {
+      if (std::ranges::count(names, p->command().title) == 0) names.push_back(p->command().title);
+      if (!dropsOutAtTheEnd(*p) || why.empty()) why = p->whyNot();
+      atTheEnd = atTheEnd && dropsOutAtTheEnd(*p);
     }
   if (names.empty()) return;
   std::vector<std::string> subjects;
@@ -26,10 +33,14 @@ void unsolvedCommands(const SolvedBench& s, Findings& out) {
       add(m.device);
       add(m.meant.device);
     }
-  auto f = finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", names.front()),
-                   fmt::format("For \"{}\"{} {}: nothing is said about it.", names.front(),
-                               names.size() > 1 ? fmt::format(" and {} more", names.size() - 1) : "", why),
-                   subjects);
+  const auto what = fmt::format("\"{}\"{}", names.front(), names.size() > 1 ? fmt::format(" and {} more", names.size() - 1) : "");
+  auto f = atTheEnd ? finding(Severity::Caution, fmt::format("Nearly empty supplies do not carry \"{}\"", names.front()),
+                              fmt::format("Once the supplies are nearly empty, {} {} a stage below the voltage it works at: it drops out, "
+                                          "recovers and drops out again. Charge or change them before.",
+                                          what, names.size() > 1 ? "draw" : "draws"),
+                              subjects)
+                    : finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", names.front()),
+                              fmt::format("For {} {}: nothing is said about it.", what, why), subjects);
   for (const auto& n : names) f.formula += (f.formula.empty() ? "" : ", ") + n;
   out.push_back(std::move(f));
 }

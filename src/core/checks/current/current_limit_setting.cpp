@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/checks/queries.h"
+#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
@@ -18,6 +19,7 @@ Findings currentLimitSetting(const SolvedBench& s) {
     const auto& name = called(s.bench, ref.device);
     const auto* motor = loadsOf(s, ref).front();
     const auto& w = circuit::windingOf(s.bench, *motor, 0);
+    const auto phase = circuit::ratedCurrent(s.bench, *motor);
     const std::vector<std::string> subjects{idOf(s.bench, ref.device)};
     const auto trip = parts::tripCurrent(*chopper);
     if (!trip) {
@@ -31,7 +33,7 @@ Findings currentLimitSetting(const SolvedBench& s) {
                        subjects);
       f.text[0] = 'I';
       f.formula = fmt::format("I_trip = V_ref / ({:g} x R_sense)", chopper->perVolt);
-      if (const auto phase = w.phase.typical(); phase && chopper->senseResistor.typical())
+      if (phase && chopper->senseResistor.typical())
         f.formula += fmt::format("; for {} set V_ref = {}", show(Amps{*phase}),
                                  show(Volts{*phase * kCrest * chopper->perVolt * *chopper->senseResistor.typical()}));
       out.push_back(std::move(f));
@@ -40,7 +42,6 @@ Findings currentLimitSetting(const SolvedBench& s) {
     const Amps rms = *trip / kCrest;
     const auto& channel = circuit::channelOf(s.bench, ref);
     const auto& rating = continuousOf(s.bench, ref);
-    const auto phase = w.phase.typical();
     const auto peak = channel.peak.typical();
     const auto say = [&](Severity severity, const std::string& headline, const std::string& text, Amps value, Amps limit,
                          const std::string& limitName) {

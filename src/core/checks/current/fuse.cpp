@@ -23,10 +23,17 @@ std::vector<FuseElement> fuses(const SolvedBench& s) {
   return out;
 }
 
+bool looseCapacitor(const Bench& bench, TerminalIndex t) {
+  const auto& elements = bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part->elements;
+  return elements.size() == 1 && std::holds_alternative<parts::Capacitor>(elements.front().body);
+}
+
 std::optional<double> thinnest(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   std::optional<double> least;
   for (const int l : supplyWires(s, pole)) {
-    const auto size = circuit::sizeOf(s.bench, s.bench.links[static_cast<std::size_t>(l)]);
+    const auto& link = s.bench.links[static_cast<std::size_t>(l)];
+    if (looseCapacitor(s.bench, link.a) || looseCapacitor(s.bench, link.b)) continue;  // its leads carry no supply current
+    const auto size = circuit::sizeOf(s.bench, link);
     const auto it = s.bench.gauges.find(size.awg);
     // A wire whose gauge nobody gave is no ground for an accusation.
     if (!size.gaugeGiven || it == s.bench.gauges.end() || !it->second.freeAir.typical()) continue;

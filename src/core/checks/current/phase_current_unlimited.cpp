@@ -5,6 +5,7 @@
 
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
+#include "core/circuit/coils.h"
 
 namespace bold::checks {
 // A stepper on plain switches: its coils take supply over resistance.
@@ -17,7 +18,7 @@ Findings phaseCurrentUnlimited(const SolvedBench& s) {
     const auto* p = s.running(static_cast<int>(k), Charge::Full);
     if (!p) continue;
     const auto& w = circuit::windingOf(s.bench, m, 0);
-    const auto rated = w.phase.typical();
+    const auto rated = circuit::ratedCurrent(s.bench, m);
     double amps = 0;
     for (const int e : m.windings) amps = std::max(amps, std::abs(p->element(m.device, e).value));
     if (!rated || amps <= 1.1 * *rated) continue;

@@ -14,6 +14,8 @@ Findings sharedChannel(const SolvedBench& s) {
     const auto loads = loadsOf(s, ref);
     if (loads.size() < 2 || circuit::chopperOf(s.bench, ref)) continue;
     if (std::ranges::any_of(loads, [](const Motor* m) { return m->windings.size() != 1; })) continue;
+    const auto half = [](const Motor* m) { return m->half ? static_cast<int>(m->half->output) : -1; };
+    if (loads.size() == 2 && half(loads[0]) >= 0 && half(loads[1]) >= 0 && half(loads[0]) != half(loads[1])) continue;  // an output each
     // Each one's own stall, added: they are held by the same thing often enough (a jammed shaft, a start).
     double sum = 0;
     double running = 0;

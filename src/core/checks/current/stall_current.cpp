@@ -46,7 +46,8 @@ Findings stallCurrent(const SolvedBench& s) {
       const double through = std::abs(p->element(motor.device, motor.windings[0]).value);
       const double open = v ? std::abs(v->value) + through * 0.5 : 0;  // what stands behind the winding, wires and stage included
       ShortLoad spread = typical;
-      spread.amps = std::max(stall.value, atSpreadEnd(through, open, w));
+      spread.amps = std::max(stall.value,
+                             atSpreadEnd(through, open, w) * (through > 0 ? stall.value / through : 1));  // of what joined channels share
       const Weight byTypical = weigh(typical);
       const Weight bySpread = lower(weigh(spread));
       const Weight worst = std::max(byTypical, bySpread);

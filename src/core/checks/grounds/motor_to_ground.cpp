@@ -28,7 +28,10 @@ Findings motorToGround(const SolvedBench& s) {
         if (!onOutput(leads[i]) || onOutput(leads[1 - i]) || !onRail(leads[1 - i])) continue;
         const bool both = m.intent && m.intent->bothDirections;
         auto f =
-            finding(both ? Severity::Stop : Severity::Caution, fmt::format("{} hangs between an output and a rail", called(s, m)),
+            finding(both       ? Severity::Stop
+                    : m.intent ? Severity::Note
+                               : Severity::Caution,
+                    fmt::format("{} hangs between an output and a rail", called(s, m)),
                     fmt::format("{} goes from {} to {}, not to the second output: {}.", called(s, m), s.bench.called(leads[i]),
                                 s.bench.called(leads[1 - i]), both ? "it can never turn the other way" : "it works one way, without brake"),
                     {s.bench.address(leads[1 - i]), idOf(s.bench, ref.device)});

@@ -7,6 +7,7 @@
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/circuit/coils.h"
 #include "core/parts/read_element.h"
 #include "core/parts/roles.h"
 
@@ -136,12 +137,16 @@ Findings openLead(const SolvedBench& s) {
       deadEnds(s, static_cast<int>(d), out);
       continue;
     }
+    // The taps of a six-lead motor that bridges drive by its whole coils.
+    std::vector<TerminalIndex> taps;
+    for (const auto& m : s.motors)
+      if (m.device == static_cast<int>(d) && m.kind == MotorKind::BipolarStepper) taps = circuit::tapsOf(s.bench, m);
     std::vector<std::string> open;
     std::vector<std::string> subjects;
     int wired = 0;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) {
       const auto t = device.first + static_cast<int>(i);
-      if (device.part->terminals[i].optional) continue;
+      if (device.part->terminals[i].optional || std::ranges::count(taps, t) > 0) continue;
       if (s.bench.connected(t)) {
         ++wired;
       } else {

@@ -7,7 +7,7 @@
 namespace bold::checks {
 const std::vector<TerminalIndex>& InputsOfPins::of(TerminalIndex pin) {
   const auto [it, fresh] = m_known.try_emplace(pin);
-  if (fresh)
+  if (fresh && !m_solved.nets.rail(m_solved.nets.of(pin)))  // output-short speaks of a pin on a rail
     for (const auto t : signalReach(m_solved, pin))
       if (m_solved.bench.facts(t).input) it->second.push_back(t);
   return it->second;

@@ -66,14 +66,16 @@ std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level leve
 }
 
 // An input that nothing holds at boot, where the levels of the others leave it open whether the motor is driven.
-TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref) {
+TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, const Motor& m, ChannelRef ref) {
   const auto& channel = circuit::channelOf(s.bench, ref);
   if (channel.lowSide) return -1;
+  const auto rows = parts::truthTable(*s.bench.devices[static_cast<std::size_t>(ref.device)].part, channel);
   TerminalIndex floats = -1;
   std::map<std::string, Level> known;
   for (const auto& [role, id] : channel.signals) {
     const auto t = s.bench.terminal(ref.device, id);
     if (!s.bench.facts(t).input || s.bench.facts(t).input->levels.empty() || role == "step" || role == "dir") continue;
+    if (m.half && !parts::decides(rows, id, m.half->output)) continue;
     const auto level = p.level(t);
     if (level != Level::Undefined)
       known[id] = level;
@@ -81,9 +83,9 @@ TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, Chann
       floats = t;
   }
   if (floats < 0) return -1;
-  const auto rows = parts::truthTable(*s.bench.devices[static_cast<std::size_t>(ref.device)].part, channel);
   const bool mayMove = std::ranges::any_of(rows, [&](const parts::TruthRow& row) {
-    return drives(channel, row) &&
+    const bool on = m.half ? row.outputs[m.half->output] == (m.half->high ? Drive::High : Drive::Low) : drives(channel, row);
+    return on &&
            std::ranges::all_of(known, [&](const auto& k) { return !row.inputs.contains(k.first) || row.inputs.at(k.first) == k.second; });
   });
   return mayMove ? floats : -1;
@@ -140,10 +142,10 @@ Findings pinBootState(const SolvedBench& s) {
       auto open = floatingGates(s, *p, m);
       const bool gate = !open.empty();
       for (const auto& ref : m.reached)
-        if (const auto input = floatingInput(s, *p, ref); input >= 0) open = {input};
+        if (const auto input = floatingInput(s, *p, m, ref); input >= 0) open = {input};
       const auto floats = open.empty() ? -1 : open.back();
       if (!runs && !coils && floats < 0) continue;
-      const auto hold = m.reached.empty() || gate ? Hold{} : holdOf(s.bench, m.reached.front());
+      const auto hold = m.reached.empty() || gate || m.half ? Hold{} : holdOf(s.bench, m.reached.front());
       // One word a stage: the same pull resistor settles all that it drives.
       const auto place = hold.input >= 0 ? hold.input
                          : floats >= 0
@@ -167,7 +169,10 @@ Findings pinBootState(const SolvedBench& s) {
       for (const auto t : open)
         if (t != place) f.subjects.push_back(s.bench.address(t));
       f.formula = runs ? "boot level of the pin, solved" : "no pull, and the pin is an input at boot";
-      f.repair = pull(s, hold.input >= 0 ? hold.input : floats, hold.input >= 0 ? hold.level : Level::Low);
+      f.repair = pull(s, hold.input >= 0 ? hold.input : floats,
+                      hold.input >= 0           ? hold.level
+                      : m.half && !m.half->high ? Level::High
+                                                : Level::Low);
       if (f.repair && hold.input >= 0 && drivenBy(s, hold.input) < 0) f.repair.reset();
       out.push_back(std::move(f));
       break;

@@ -4,6 +4,7 @@
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
@@ -36,16 +37,14 @@ Findings coilPairs(const SolvedBench& s) {
     if (motor.kind != MotorKind::BipolarStepper) continue;
     std::vector<std::string> wrong;
     std::vector<std::string> subjects{idOf(s.bench, motor.device)};
-    for (std::size_t i = 0; i < motor.windings.size(); ++i) {
-      const auto& w = circuit::windingOf(s.bench, motor, i);
-      const auto a = s.bench.terminal(motor.device, w.a);
-      const auto b = s.bench.terminal(motor.device, w.b);
+    const auto coils = circuit::coilsOf(s.bench, motor);
+    for (const auto& [name, a, b] : coils) {
       if (!s.bench.connected(a) || !s.bench.connected(b)) continue;  // open-lead
       const bool paired = std::ranges::any_of(pairs, [&](const auto& p) {
         return (s.nets.same(a, p.first) && s.nets.same(b, p.second)) || (s.nets.same(a, p.second) && s.nets.same(b, p.first));
       });
       if (paired) continue;
-      wrong.push_back(w.name);
+      wrong.push_back(name);
       subjects.push_back(s.bench.address(a));
       subjects.push_back(s.bench.address(b));
     }
@@ -54,19 +53,18 @@ Findings coilPairs(const SolvedBench& s) {
                      fmt::format("The two leads of coil {}{} of {} do not end on the two outputs of one bridge: it will buzz, not turn.",
                                  wrong.front(), wrong.size() > 1 ? " and of coil " + wrong[1] : "", called(s, motor)),
                      subjects);
+    for (const auto& id : connectorsOf(s, motor)) f.subjects.push_back(id);
     f.formula = "a few ohms between the leads of one coil, nothing between two coils";
     // Two coils crossed at one lead: exchanging one lead of each mends it, if it makes both pairs whole.
     if (wrong.size() == 2) {
-      const auto& w0 = circuit::windingOf(s.bench, motor, 0);
-      const auto& w1 = circuit::windingOf(s.bench, motor, 1);
-      const auto a0 = s.bench.terminal(motor.device, w0.a);
-      const auto b0 = s.bench.terminal(motor.device, w0.b);
+      const auto a0 = coils[0].a;
+      const auto b0 = coils[0].b;
       const auto paired = [&](TerminalIndex x, TerminalIndex y) {
         return std::ranges::any_of(pairs, [&](const auto& p) {
           return (s.nets.same(x, p.first) && s.nets.same(y, p.second)) || (s.nets.same(x, p.second) && s.nets.same(y, p.first));
         });
       };
-      for (const auto other : {s.bench.terminal(motor.device, w1.a), s.bench.terminal(motor.device, w1.b)}) {
+      for (const auto other : {coils[1].a, coils[1].b}) {
         if (f.repair || !paired(a0, other)) continue;
         f.repair = Plan(s.bench).exchange(b0, other).repair(
             fmt::format("Exchange the leads {} and {}.", s.bench.called(b0), s.bench.called(other)));

@@ -1,30 +1,11 @@
 #include <fmt/core.h>
 
 #include <algorithm>
-#include <set>
 
 #include "core/checks/queries.h"
+#include "core/circuit/coils.h"
 
 namespace bold::checks {
-namespace {
-
-// Terminals that two windings of a motor share: the taps of a unipolar one.
-std::vector<TerminalIndex> taps(const SolvedBench& s, const Motor& m) {
-  std::vector<TerminalIndex> seen;
-  std::set<TerminalIndex> out;
-  for (std::size_t i = 0; i < m.windings.size(); ++i) {
-    const auto& w = circuit::windingOf(s.bench, m, i);
-    for (const auto& n : {w.a, w.b}) {
-      const auto t = s.bench.terminal(m.device, n);
-      if (std::ranges::count(seen, t) > 0) out.insert(t);
-      seen.push_back(t);
-    }
-  }
-  return {out.begin(), out.end()};
-}
-
-}  // namespace
-
 // Whether a stepper's leads and its stage go together, and where its taps are.
 Findings leadCount(const SolvedBench& s) {
   Findings out;
@@ -47,21 +28,19 @@ Findings leadCount(const SolvedBench& s) {
       continue;
     }
     if (m.kind != MotorKind::UnipolarStepper) continue;
-    const auto tapsOf = taps(s, m);
+    const auto taps = circuit::tapsOf(s.bench, m);
     if (bridges) {
-      // With its taps open a six-lead motor is a bipolar one; with one tap for all coils it cannot be.
-      const bool open = std::ranges::none_of(tapsOf, [&](TerminalIndex t) { return s.bench.connected(t); });
-      if (tapsOf.size() > 1 && open) continue;
+      if (circuit::tapsOpen(s.bench, m)) continue;
       const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return !circuit::channelOf(s.bench, r).lowSide; });
       say(fmt::format("{} does not suit {}", called(s, m), called(s.bench, ref.device)),
-          tapsOf.size() > 1
+          taps.size() > 1
               ? fmt::format("On bridges the taps of {} have to stay open; one is wired.", called(s, m))
               : fmt::format("The coils of {} share one lead: bridges cannot turn their currents round one by one.", called(s, m)),
-          {idOf(s.bench, m.device), idOf(s.bench, ref.device)}, tapsOf.size() > 1 ? "a tap is wired" : "one tap for all coils");
+          {idOf(s.bench, m.device), idOf(s.bench, ref.device)}, taps.size() > 1 ? "a tap is wired" : "one tap for all coils");
       continue;
     }
     if (!arrays) continue;
-    for (const auto t : tapsOf) {
+    for (const auto t : taps) {
       if (sourceAt(s, t, true)) continue;
       const auto* p = s.point(Action::AllOff, Charge::Nominal);
       const auto& ref = m.reached.front();

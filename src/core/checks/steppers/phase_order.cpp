@@ -2,22 +2,20 @@
 
 #include "core/checks/queries.h"
 #include "core/circuit/coil_order.h"
+#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
 
 // Which way round each coil of a bipolar motor is wired: its current from its + lead against its stage's first output.
-std::optional<int> coilSign(const SolvedBench& s, const Motor& m, std::size_t i) {
-  const auto& w = circuit::windingOf(s.bench, m, i);
-  const auto a = s.bench.terminal(m.device, w.a);
-  const auto b = s.bench.terminal(m.device, w.b);
+std::optional<int> coilSign(const SolvedBench& s, const Motor& m, const circuit::Coil& coil) {
   for (const auto& ref : m.reached) {
     const auto& out = circuit::channelOf(s.bench, ref).out;
     for (std::size_t k = 0; k + 1 < out.size(); k += 2) {
       const auto x = s.bench.terminal(ref.device, out[k]);
       const auto y = s.bench.terminal(ref.device, out[k + 1]);
-      if (s.nets.same(a, x) && s.nets.same(b, y)) return 1;
-      if (s.nets.same(a, y) && s.nets.same(b, x)) return -1;
+      if (s.nets.same(coil.a, x) && s.nets.same(coil.b, y)) return 1;
+      if (s.nets.same(coil.a, y) && s.nets.same(coil.b, x)) return -1;
     }
   }
   return std::nullopt;
@@ -25,15 +23,17 @@ std::optional<int> coilSign(const SolvedBench& s, const Motor& m, std::size_t i)
 
 // One coil the wrong way round turns the field backwards; both turn it the right way again.
 void bipolarOrder(const SolvedBench& s, const Motor& m, Findings& out) {
-  if (m.windings.size() != 2) return;
-  const auto first = coilSign(s, m, 0);
-  const auto second = coilSign(s, m, 1);
+  const auto coils = circuit::coilsOf(s.bench, m);
+  if (coils.size() != 2) return;
+  const auto first = coilSign(s, m, coils[0]);
+  const auto second = coilSign(s, m, coils[1]);
   if (!first || !second || *first == *second) return;
-  const auto& w = circuit::windingOf(s.bench, m, *first < 0 ? 0 : 1);
+  const auto& turned = coils[*first < 0 ? 0 : 1];
   auto f = finding(
       Severity::Caution, fmt::format("{} turns the other way", called(s, m)),
-      fmt::format("Coil {} of {} is wired the other way round than its labels say: the motor turns backwards.", w.name, called(s, m)),
-      {s.bench.address(s.bench.terminal(m.device, w.a)), idOf(s.bench, m.device)});
+      fmt::format("Coil {} of {} is wired the other way round than its labels say: the motor turns backwards.", turned.name, called(s, m)),
+      {s.bench.address(turned.a), idOf(s.bench, m.device)});
+  for (const auto& id : connectorsOf(s, m)) f.subjects.push_back(id);
   f.formula = fmt::format("coil A {}, coil B {}", *first > 0 ? "as labelled" : "exchanged", *second > 0 ? "as labelled" : "exchanged");
   out.push_back(std::move(f));
 }

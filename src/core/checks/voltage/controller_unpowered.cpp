@@ -19,6 +19,10 @@ Findings controllerUnpowered(const SolvedBench& s) {
                      fmt::format("{} has {} on its supply; it needs {}. Plug in its supply, or put it on the bench.", called(s.bench, d),
                                  show(v), show(Volts{least})),
                      {idOf(s.bench, d)});
+    // The loose regulator that should feed it is where to look next.
+    eachElement<parts::Regulator>(s.bench, [&](int r, int, const parts::Regulator& reg) {
+      if (r != d && s.nets.same(at(s.bench, r, reg.out), rail)) f.subjects.push_back(idOf(s.bench, r));
+    });
     f.formula = fmt::format("{} < {}", show(v), show(Volts{least}));
     f.args = {{"voltage", v}, {"least", Volts{least}}};
     f.bar = Bar{"controller supply", v, {}, Volts{least}, "least", true};

@@ -44,6 +44,15 @@ bool railOfPins(const SolvedBench& s, int device) {
   return has;
 }
 
+// A board that is fed past this terminal, at a rail further in: what then comes out here feeds nothing.
+bool fedElsewhere(const SolvedBench& s, const OperatingPoint& p, int device) {
+  const auto& terminals = s.bench.devices[static_cast<std::size_t>(device)].part->terminals;
+  return std::ranges::any_of(terminals, [&](const parts::Terminal& facts) {
+    const auto t = s.bench.terminal(device, facts.id);
+    return facts.supply && s.bench.connected(t) && leaving(s, p, t).value < -1e-3;
+  });
+}
+
 }  // namespace
 
 // Judged at rest and while anything runs: a supply that comes through an input or a pull resistor is there only at times.
@@ -69,6 +78,7 @@ Findings logicSupplyOutOfRange(const SolvedBench& s) {
     const bool controller = railOfPins(s, d);
     const bool absent = window.min && v.value < *window.min / 2;
     if (absent && (controller || !used(s, d))) continue;
+    if (controller && !s.bench.connected(t) && fedElsewhere(s, *nominal, d)) continue;
     const bool tooHigh = window.max && high.value > *window.max * 1.0001;
     const bool tooLow = window.min && v.value < *window.min;
     if (!over && !absent && !tooHigh && !tooLow) continue;

@@ -6,6 +6,9 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
+constexpr double kTolerance = 1.0501;  // of adapters
+}  // namespace
 
 // A stage's supply terminal, or the open switch of a loose transistor, against full charge without load.
 Findings motorSupplyTooHigh(const SolvedBench& s) {
@@ -15,7 +18,9 @@ Findings motorSupplyTooHigh(const SolvedBench& s) {
   const auto judge = [&](Volts v, const Figure& recommended, const Figure& absolute, const std::string& what,
                          std::vector<std::string> subjects) {
     const bool over = absolute.greatest() && v.value > *absolute.greatest();
-    const bool high = !over && recommended.max && v.value > *recommended.max;
+    // Where the absolute maximum is far away, what is printed names a class of supplies, and their tolerance is meant too.
+    const bool classOnly = absolute.greatest() && recommended.max && *recommended.max * kTolerance < 0.8 * *absolute.greatest();
+    const bool high = !over && recommended.max && v.value > *recommended.max * (classOnly ? kTolerance : 1);
     if (!over && !high) return;
     const AnyQuantity limit{over ? *absolute.greatest() : *recommended.max, Unit::Volt};
     auto f = finding(over ? Severity::Stop : Severity::Caution, fmt::format("{} gets {}", what, show(v)),

@@ -30,6 +30,14 @@ bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   return false;
 }
 
+bool fuseAt(const SolvedBench& s, TerminalIndex t) {
+  bool any = false;
+  eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
+    any = any || (r.fuse && (s.nets.same(t, at(s.bench, d, r.a)) || s.nets.same(t, at(s.bench, d, r.b))) && d != s.bench.deviceOf(t));
+  });
+  return any;
+}
+
 // Which way round polarised capacitors stand across a source: those at a stage were put there with its wires.
 enum class Capacitors { None, Right, Wrong };
 Capacitors capacitorsAcross(const SolvedBench& s, const circuit::Nets::Pole& pole) {
@@ -123,7 +131,9 @@ Findings supplyReversed(const SolvedBench& s) {
       const auto x = atStage ? t : pole.positive;
       const auto y = atStage ? back : pole.negative;
       const bool several = connectionsAt(s.bench, x) > 1 || connectionsAt(s.bench, y) > 1;
-      if (!atStage || !several || capacitors != Capacitors::None)
+      // A fuse that is in the plus already would come into the minus.
+      const bool fused = !atStage && fuseAt(s, pole.positive);
+      if (!fused && (!atStage || !several || capacitors != Capacitors::None))
         f.repair =
             Plan(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
       out.push_back(std::move(f));

@@ -133,3 +133,23 @@ TEST_CASE("not-solved: what hangs on an unknown figure is not judged, the rest i
       "wire q2.S p2.N\nwire p2.N q1.S\nwire d2.K m2.P\nwire d2.A m2.N\nintent m2 stage=q2 in=uno.D6\n";
   CHECK_FALSE(Judged("command-outcome", supply + other).quiet());
 }
+
+TEST_CASE("not-solved: a stage that only nearly empty cells no longer hold on is a caution") {
+  CHECK(Judged("not-solved", "from drv8833-one-battery").quiet());
+  const Judged end("not-solved", "from drv8833-one-battery\nfigure bat.empty 2.7 V");
+  CHECK(end.only() == kCaution);
+  CHECK(end.text().starts_with("Once the supplies are nearly empty, \"Gate forward\" and 1 more draw a stage below"));
+}
+
+TEST_CASE("half a bridge is a switch: its motor's plan, its levels and its neighbour's stay apart") {
+  for (const auto* check : {"command-outcome", "stage-not-awake", "never-driven", "shared-channel", "pin-boot-state"}) {
+    INFO(check);
+    CHECK(Judged(check, "from l293d-one-way").quiet());
+  }
+  CHECK(Judged("motor-to-ground", "from l293d-one-way").findings.size() == 2);
+  CHECK(Judged("command-outcome", "from l293d-one-way\nunwire uno.D4 s1.1A").findings.size() > 0);
+  // On the supply instead of on ground it runs when its output is low.
+  const std::string top = "from l293d-one-way\nunwire m2.N s1.GND-3\nunwire s1.2Y m2.P\nwire s1.2Y m2.N\nwire psu.P m2.P\n";
+  CHECK(Judged("command-outcome", top).quiet());
+  CHECK(Judged("pin-boot-state", top).only() == kStop);  // its pull-down now runs it
+}

@@ -121,3 +121,10 @@ TEST_CASE("current-limit-setting: what a box is set to, not what it comes set to
   REQUIRE(low.findings.size() == 1);
   CHECK(low.findings[0].formula == "I_trip = 1.2 V / (1 x 1 Ω) = 1.2 A; RMS 849 mA");
 }
+
+TEST_CASE("stall-current, running-current: joined channels share what their motor draws") {
+  CHECK(Judged("stall-current", "from array-parallel").quiet());
+  CHECK(Judged("running-current", "from array-parallel").quiet());
+  CHECK_FALSE(Judged("running-current", "from array-parallel\nunwire s1.1B s1.2B").quiet());
+  CHECK(Judged("paralleled-channels", "from l298n-parallel").quiet());
+}

@@ -36,3 +36,25 @@ TEST_CASE("coil-pairs: a turned coil is a pair, a crossed one is not") {
   CHECK(Judged("coil-pairs", "from stepper-bridges\nexchange m.A-N m.B-N").only() == kStop);
   CHECK(Judged("coil-pairs", "from step-dir\nunwire s1.1B m.A-N").quiet());  // open-lead
 }
+
+TEST_CASE("a six-lead stepper by its whole coils, its taps open") {
+  for (const auto* check : {"open-lead", "lead-count", "coil-pairs", "phase-order", "current-limit-setting"}) {
+    INFO(check);
+    CHECK(Judged(check, "from step-dir-six-wire").quiet());
+  }
+  CHECK(Judged("coil-pairs", "from step-dir-six-wire\nexchange m.A2 m.B").only() == kStop);
+  CHECK(Judged("phase-order", "from step-dir-six-wire\nexchange m.A m.A2").only() == kCaution);
+  // Whole coils stand 0.707 of what their halves stand: 0.85 A.
+  const Judged high("current-limit-setting", "from step-dir-six-wire\nfigure s1.reference 1.1 V");
+  REQUIRE(high.findings.size() == 1);
+  CHECK(high.arg("limit") == Approx(0.8485).epsilon(1e-3));
+  CHECK_FALSE(Judged("open-lead", "from step-dir-six-wire\nunwire s1.1B m.A2").quiet());
+  CHECK_FALSE(Judged("lead-count", "from step-dir-six-wire\nwire m.AC psu.P").quiet());
+}
+
+TEST_CASE("polarity-sensitive-load: electronics the wrong way round") {
+  CHECK(Judged("polarity-sensitive-load", "from low-side-blower").quiet());
+  const Judged reversed("polarity-sensitive-load", "from low-side-blower\nexchange m.P m.N");
+  CHECK(reversed.only() == kStop);
+  REQUIRE(reversed.findings[0].repair);
+}

@@ -169,3 +169,13 @@ TEST_CASE("bulk-capacitor-missing: the repair fits what is asked for") {
 TEST_CASE("logic-supply-out-of-range: a stage's own regulator with nothing to feed stands at its voltage") {
   CHECK(Judged("logic-supply-out-of-range", "from step-dir-a3967").quiet());
 }
+
+TEST_CASE("motor-supply-too-high: a printed class of supplies means their tolerance too, a limit does not") {
+  CHECK(Judged("motor-supply-too-high", "from array-12v-stepper").quiet());  // 12.6 V on "5 to 12 V", far below 50 V
+  CHECK(Judged("motor-supply-too-high", "from array-12v-stepper\nfigure psu.full 13 V").only() == kCaution);
+  CHECK(Judged("motor-supply-too-high", "from drv8833\nfigure bat.full 11 V").only() == kCaution);  // 10.8 V, and 11.8 V is the end
+}
+
+TEST_CASE("logic-supply-out-of-range: a board fed past its regulator") {
+  CHECK(Judged("logic-supply-out-of-range", "from npn-regulator").quiet());
+}
