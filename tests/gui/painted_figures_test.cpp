@@ -74,6 +74,25 @@ TEST_CASE("a limit bar is as long as its value, its tick stands at the limit, an
   CHECK(pixels(image, c.stop) == 0);
 }
 
+TEST_CASE("half a bridge is drawn with its motor on the rail that it hangs on") {
+  const auto& c = gui::palette();
+  gui::BridgeFigure w;
+  figures::BridgeState state{"S1", "Pump", "runs forward", {leg(true, false, 0.5)}, Amps{0.5}, false, true};
+  const QRect above(220, 38, 20, 60);
+  const QRect below(220, 112, 20, 60);
+  w.show(state);
+  const auto toReturn = painted(w, {360, 210});
+  CHECK(pixels(toReturn, c.accent, below) > 5);
+  CHECK(pixels(toReturn, c.accent, above) == 0);
+  state.legs = {leg(false, true, -0.5)};
+  state.motorCurrent = Amps{-0.5};
+  state.toReturn = false;
+  w.show(state);
+  const auto toSupply = painted(w, {360, 210});
+  CHECK(pixels(toSupply, c.accent, below) == 0);
+  CHECK(pixels(toSupply, c.accent, above) > 5);
+}
+
 TEST_CASE("the bridge figure closes the levers that are on, draws the current's way, and turns round with it") {
   const auto& c = gui::palette();
   gui::BridgeFigure w;

@@ -217,11 +217,13 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
       const int s = bench.deviceIndex(m.intent->stage);
       if (s >= 0) {
         const auto& channels = bench.devices[static_cast<std::size_t>(s)].part->channels;
-        for (std::size_t c = 0; c < channels.size(); ++c)
-          if (m.intent->channel.empty() || channels[c].id == m.intent->channel) {
-            m.meant = {s, static_cast<int>(c)};
-            break;
-          }
+        const auto& wanted = m.intent->channel;
+        const auto reached = std::ranges::find(m.reached, s, &ChannelRef::device);
+        if (wanted.empty() && reached != m.reached.end())
+          m.meant = *reached;
+        else if (const auto c = std::ranges::find_if(channels, [&](const auto& x) { return wanted.empty() || x.id == wanted; });
+                 c != channels.end())
+          m.meant = {s, static_cast<int>(c - channels.begin())};
       }
     }
     if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();

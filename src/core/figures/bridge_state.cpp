@@ -58,9 +58,23 @@ std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const Op
   b.stage = circuit::called(s.bench, ref);
   b.motor = checks::called(s, m);
   b.does = circuit::doingWords(p, motor);
-  for (const auto& out : circuit::channelOf(s.bench, ref).out) {
-    b.legs.push_back(legOf(s, p, ref, out));
+  const auto add = [&](circuit::ChannelRef at, const std::string& out) {
+    b.legs.push_back(legOf(s, p, at, out));
     b.shootThrough = b.shootThrough || (b.legs.back().high == true && b.legs.back().low == true);
+  };
+  const auto& outs = circuit::channelOf(s.bench, ref).out;
+  if (m.half) {
+    add(ref, outs[m.half->output]);
+    b.toReturn = m.half->high;
+  } else if (m.kind == circuit::MotorKind::UnipolarStepper && !m.further.empty()) {
+    b.stage = "";
+    for (const auto& c : circuit::meantChannels(s.bench, m)) {
+      add(c.ref, circuit::channelOf(s.bench, c.ref).out.front());
+      const auto& name = checks::called(s.bench, c.ref.device);
+      if (!b.stage.ends_with(name)) b.stage += (b.stage.empty() ? "" : ", ") + name;
+    }
+  } else {
+    for (const auto& out : outs) add(ref, out);
   }
   bool switches = false;
   for (const auto& leg : b.legs) switches = switches || leg.hasHigh || leg.hasLow;

@@ -17,9 +17,10 @@ struct Leg {
 struct BridgeState {
   std::string stage, motor;  ///< names
   std::string does;          ///< "runs forward"
-  std::vector<Leg> legs;     ///< two for a bridge, one for a switch, four for a stage of coils
+  std::vector<Leg> legs;     ///< two for a bridge, one for a switch or half a bridge, four for the switches of coils
   Amps motorCurrent{0};      ///< from the first leg's side into the motor
   bool shootThrough = false;
+  bool toReturn = false;  ///< with one leg: the motor's other lead is on the return, not on the supply
 };
 
 /// Nothing when the motor has no stage with switches.

@@ -92,9 +92,12 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
   p.drawText(QRectF(w - 220, kTop - 20, 200, 16), Qt::AlignRight, QString::fromStdString(b.stage));
   const auto n = static_cast<double>(b.legs.size());
   const bool pair = b.legs.size() == 2;
+  const bool half = b.legs.size() == 1 && b.legs[0].hasHigh;
   for (std::size_t i = 0; i < b.legs.size(); ++i) {
     const auto& leg = b.legs[i];
-    const double x = pair ? (i == 0 ? w * 0.22 : w * 0.78) : w * (0.2 + 0.6 * (n < 2 ? 0.5 : static_cast<double>(i) / (n - 1)));
+    const double x = pair   ? (i == 0 ? w * 0.22 : w * 0.78)
+                     : half ? w * 0.36
+                            : w * (0.2 + 0.6 * (n < 2 ? 0.5 : static_cast<double>(i) / (n - 1)));
     const bool both = leg.high == true && leg.low == true;
     const QColor on = both ? c.stop : c.accent;
     const bool through = std::abs(leg.current.value) > kFlows;
@@ -117,7 +120,7 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(left ? x - 78 : x + 10, kMiddle + 2, 68, 14), left ? Qt::AlignRight : Qt::AlignLeft,
                leg.voltage ? QString::fromStdString(displayText(*leg.voltage)) : tr("no path"));
   }
-  // The motor: between the two outputs, or from the supply to the only one.
+  // The motor: between the two outputs, or from a rail to the only one.
   const double x1 = w * 0.22;
   const double x2 = w * 0.78;
   const double amps = b.motorCurrent.value;
@@ -144,15 +147,28 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
       p.setBrush(c.panel);
       p.drawRoundedRect(QRectF(x - 6, kTop + 14, 12, 26), 4, 4);
     }
+  } else if (half) {
+    const double end = b.toReturn ? kBottom : kTop;
+    pen(p, path, flows ? 3 : 1.6);
+    p.drawLine(QPointF(w * 0.36, kMiddle), QPointF(w * 0.64, kMiddle));
+    p.drawLine(QPointF(w * 0.64, kMiddle), QPointF(w * 0.64, end));
+    if (flows) {
+      const QPointF leg(w * 0.36, kMiddle);
+      const QPointF corner(w * 0.64, kMiddle);
+      arrow(p, amps > 0 ? leg : corner, amps > 0 ? corner : leg, c.accent);
+    }
   } else if (b.legs.size() == 1) {
     pen(p, path, flows ? 3 : 1.6);
     p.drawLine(QPointF(w / 2, kTop), QPointF(w / 2, kMiddle - 4));
   }
-  const QPointF centre = pair ? QPointF(w / 2, kMiddle) : QPointF(w / 2, (kTop + kMiddle) / 2 - 2);
+  const double above = (kTop + kMiddle) / 2 - 2;
+  const QPointF centre = pair   ? QPointF(w / 2, kMiddle)
+                         : half ? QPointF(w * 0.64, b.toReturn ? (kMiddle + kBottom) / 2 + 2 : above)
+                                : QPointF(w / 2, above);
   if (b.legs.size() <= 2) {
     pen(p, c.ink, 1.6);
     p.setBrush(c.panel);
-    p.drawEllipse(centre, pair ? 26 : 20, pair ? 26 : 20);
+    p.drawEllipse(centre, 26, 26);
     p.setPen(c.ink);
     p.drawText(QRectF(centre.x() - 26, centre.y() - 8, 52, 16), Qt::AlignCenter, QString::fromStdString(displayText(Amps{std::abs(amps)})));
   }

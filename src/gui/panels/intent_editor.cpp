@@ -164,10 +164,15 @@ void IntentEditor::refresh() {
   for (const auto& d : m_session.harness().devices) {
     const auto part = m_session.library().find(d.part);
     if (!part) continue;
+    if (part->channels.size() > 1) {
+      m_channel->addItem(tr("%1, as it is wired").arg(qs(d.called())), QStringList{qs(d.id), QString()});
+      if (d.id == intent.stage && intent.channel.empty()) m_channel->setCurrentIndex(m_channel->count() - 1);
+    }
     for (const auto& c : part->channels) {
       m_channel->addItem(part->channels.size() > 1 ? tr("%1 channel %2").arg(qs(d.called()), qs(c.id)) : qs(d.called()),
                          QStringList{qs(d.id), qs(c.id)});
-      if (d.id == intent.stage && (intent.channel.empty() || intent.channel == c.id)) m_channel->setCurrentIndex(m_channel->count() - 1);
+      const bool only = part->channels.size() == 1 && intent.channel.empty();
+      if (d.id == intent.stage && (only || intent.channel == c.id)) m_channel->setCurrentIndex(m_channel->count() - 1);
     }
   }
   rebuildSignals();

@@ -140,6 +140,31 @@ TEST_CASE("the bridge figure shows one high and one low switch on while running,
   CHECK((k->legs[0].low == k->legs[1].low));
 }
 
+TEST_CASE("the bridge figure of half a bridge has one leg, that of single switches a leg a coil") {
+  const auto s = solved("from l293d-one-way");
+  for (const int m : {0, 1}) {
+    const auto* run = s->point(m, Action::Forward, Moment::Running, Charge::Full);
+    REQUIRE(run);
+    const auto b = bridgeState(*s, m, *run);
+    REQUIRE(b);
+    REQUIRE(b->legs.size() == 1);
+    CHECK(b->legs[0].output == (m == 0 ? "1Y" : "2Y"));
+    CHECK(b->legs[0].high == true);
+    CHECK(b->legs[0].low == false);
+    CHECK(b->toReturn);
+    CHECK(b->motorCurrent.value == Approx(0.2).epsilon(0.01));
+  }
+  const auto stepper = solved("from stepper-mosfets");
+  const auto* step = stepper->point(0, Action::Step, Moment::Running, Charge::Nominal, 1);
+  REQUIRE(step);
+  const auto b = bridgeState(*stepper, 0, *step);
+  REQUIRE(b);
+  CHECK(b->stage == "q1, q2, q3, q4");
+  std::vector<bool> on;
+  for (const auto& leg : b->legs) on.push_back(leg.low == true);
+  CHECK(on == std::vector<bool>{false, true, true, false});
+}
+
 TEST_CASE("a motor without a stage has no bridge figure") {
   const auto s = solved("from servo");
   CHECK_FALSE(bridgeState(*s, 0, *s->points.front()));
