@@ -29,8 +29,9 @@ struct Way {
   int stages;    // each with a tenth of the resistances' share
   int passes;    // a stage on the way there need not come to rest
   int together;  // rounds
+  int drifting;  // passes that nodes may take to where hardly anything holds them
 };
-constexpr std::array kWays{Way{5, 1, kTogether}, Way{5, kThorough, 0}, Way{10, kThorough, 0}};
+constexpr std::array kWays{Way{5, 1, kTogether, kDrifting}, Way{5, kThorough, 0, kDrifting}, Way{12, kThorough, 0, 0}};
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
 enum class Rest { None, Rough, Drifting, Full };
@@ -126,7 +127,7 @@ double stride(const Vector& step, const Vector& last) {
 }
 
 // Newton's method from x, until it is as settled as wanted (or more).
-Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted, int& passes) {
+Rest iterate(BlockSystem& system, Vector& x, double soft, int most, int drifting, Rest wanted, int& passes) {
   double trust = kLongest;
   bool plain = false;  // the last step was Newton's own
   int drifts = 0;
@@ -142,7 +143,7 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
     double along = 0;  // with the last step, or against it
     for (std::size_t i = 0; i < last.size(); ++i) along += step[i] * last[i];
     auto rest = restOf(step, system.residual(), x);
-    if (rest == Rest::Drifting && ++drifts > kDrifting) rest = Rest::Full;
+    if (rest == Rest::Drifting && ++drifts > drifting) rest = Rest::Full;
     if (rest == Rest::Full && !system.sound()) continue;  // with fresh pivots from here
     if (rest == Rest::Full) {
       for (std::size_t i = 0; i < step.size(); ++i)
@@ -165,10 +166,10 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted,
 // Newton's method for one set of modes after the other, until every supply stands right. Where one stands shows long before
 // the last microvolt.
 // @param together for so many rounds all go at once where they want to; then one at a time, so that two cannot chase each other
-bool settle(BlockSystem& system, Vector& x, int most, int together, int& passes) {
+bool settle(BlockSystem& system, Vector& x, int most, int together, int drifting, int& passes) {
   Rest wanted = Rest::Rough;
   for (int flips = 0; flips < kMostFlips;) {
-    const auto rest = iterate(system, x, 0, most, wanted, passes);
+    const auto rest = iterate(system, x, 0, most, drifting, wanted, passes);
     if (rest == Rest::None) return false;
     if (system.flipModes(x, flips < together)) {
       ++flips;
@@ -198,7 +199,7 @@ void solveBlock(BlockSolution& s) {
   BlockSystem system(s);
   const bool warm = static_cast<int>(s.volts.size()) == s.circuit.nodes;
   auto& x = s.volts;
-  s.converged = warm && settle(system, x, kQuick, kTogether, s.passes) && polish(system, x);
+  s.converged = warm && settle(system, x, kQuick, kTogether, kDrifting, s.passes) && polish(system, x);
   // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience, then by
   // smaller and smaller steps for nodes that next to nothing holds in the end.
   for (const auto& way : kWays) {
@@ -208,8 +209,8 @@ void solveBlock(BlockSolution& s) {
       if (b.kind == Branch::Kind::Collector) x[static_cast<std::size_t>(b.a)] = kFirstCurrent;
     system.resetModes();
     double soft = 1;
-    for (int stage = 0; stage < way.stages; ++stage, soft /= 10) iterate(system, x, soft, way.passes, Rest::Rough, s.passes);
-    s.converged = settle(system, x, kThorough, way.together, s.passes) && polish(system, x);
+    for (int stage = 0; stage < way.stages; ++stage, soft /= 10) iterate(system, x, soft, way.passes, way.drifting, Rest::Rough, s.passes);
+    s.converged = settle(system, x, kThorough, way.together, way.drifting, s.passes) && polish(system, x);
   }
   if (s.converged && (!system.factor() || (!system.sound() && !system.factor()))) s.converged = false;
   system.leave(s);

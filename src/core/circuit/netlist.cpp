@@ -14,6 +14,7 @@ namespace {
 using Kind = Branch::Kind;
 
 constexpr double kRegulatorOhms = 0.05;  // output resistance of a linear regulator
+constexpr double kPinLeak = 1e-8;        // S of a pin that is an input: far less than anybody promises, more than what is blocked
 constexpr double kSensing = 1e-5;        // S: by which it senses its output; without it leaks would lift an idle output
 constexpr double kChopperTie = 100e3;    // an active chopper output is tied to ground in the mean
 constexpr double kZenerOhms = 1.0;       // of a conducting zener or transient suppressor
@@ -279,7 +280,8 @@ class Builder {
       at.high = wanted == PinState::High;
       // Both transistors of every pin, on or off: all commands then make circuits of one shape, worked out once.
       const int high = wanted == PinState::High ? saturating(rail, node(t), r, most) : conductance(rail, node(t), 0);
-      const int low = wanted == PinState::Low ? saturating(node(t), ground, r, most) : conductance(node(t), ground, 0);
+      const int low = wanted == PinState::Low ? saturating(node(t), ground, r, most)
+                                              : conductance(node(t), ground, wanted == PinState::Float ? kPinLeak : 0);
       at.drive = wanted == PinState::High ? high : wanted == PinState::Low ? low : -1;
       if (wanted == PinState::Float && m_in.command.action == Action::Boot) bootPull(p, t, rail, ground);
       if (std::ranges::count(p.tolerant, name) == 0) at.up = knee(node(t), rail, 0.5, 10);

@@ -12,9 +12,13 @@ class Walk {
       m_at = m_open.back();
       m_open.pop_back();
       if (m_nets.rail(m_at)) continue;
-      for (std::size_t d = 0; d < m_bench.devices.size(); ++d)
-        for (const auto& e : m_bench.devices[d].part->elements)
-          if (m_bench.devices[d].has(e)) through(static_cast<int>(d), e);
+      for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
+        const auto& device = m_bench.devices[d];
+        for (const auto& e : device.part->elements)
+          if (device.has(e)) through(static_cast<int>(d), e);
+        for (const auto& c : device.part->channels)
+          if (c.lowSide) array(static_cast<int>(d), c);
+      }
     }
     return std::move(m_seen);
   }
@@ -38,6 +42,13 @@ class Walk {
       transistor(device, b->base, b->collector, b->emitter);
     } else if (const auto* m = std::get_if<parts::Mosfet>(&e.body)) {
       transistor(device, m->gate, m->drain, m->source);
+    }
+  }
+  // What switches inside an array has its base behind a resistor that no wire reaches.
+  void array(int device, const parts::Channel& c) {
+    for (std::size_t o = 0; o < c.out.size(); ++o) {
+      const auto in = c.signals.find(c.out.size() == 1 ? "in" : "in" + std::to_string(o + 1));
+      if (in != c.signals.end()) transistor(device, in->second, c.out[o], c.out[o]);
     }
   }
   void transistor(int device, const parts::Node& control, const parts::Node& one, const parts::Node& other) {

@@ -245,3 +245,14 @@ TEST_CASE("a second solver of another kind finds the same voltages on the good b
   }
   CHECK(compared > 40);
 }
+
+TEST_CASE("a bridge of bipolar transistors whose pins float at boot is solved, and off") {
+  const auto s = solved(good("bridge-loose-bjt"));
+  const auto* boot = s->point(Action::Boot, Charge::Nominal);
+  REQUIRE(boot);
+  CHECK(boot->doing(0) == Doing::Coast);
+  for (const auto* q : {"q1", "q2", "q3", "q4"}) {
+    const int d = s->bench.deviceIndex(q);
+    CHECK(std::abs(boot->element(d, 0).value) < 1e-6);
+  }
+}

@@ -5,6 +5,7 @@
 #include <set>
 
 #include "core/checks/flyback/clamp.h"
+#include "core/checks/levels/opto_inputs.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/checks/unknown_figures.h"
@@ -243,7 +244,10 @@ void signalsReach(const SolvedBench& s, Findings& out) {
       const auto input = meantInput(s, m, signal);
       if (pin < 0 || input < 0 || input == pin) continue;  // pin-cannot-drive speaks of pins that are not there
       Astray a{&signal, pin, input, signalReach(s, pin)};
-      if (!a.gets(input) && !circuit::throughTransistors(s.bench, s.nets, pin, input)) astray.push_back(std::move(a));
+      // Isolated inputs may as well be pulled down at their minus.
+      const auto other = otherOfOpto(s, input);
+      const auto arrives = [&](TerminalIndex t) { return a.gets(t) || circuit::throughTransistors(s.bench, s.nets, pin, t); };
+      if (!arrives(input) && (other < 0 || !arrives(other))) astray.push_back(std::move(a));
     }
     std::vector<bool> told(astray.size(), false);
     for (std::size_t i = 0; i < astray.size(); ++i) {

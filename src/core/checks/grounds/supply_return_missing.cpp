@@ -1,17 +1,34 @@
 #include <fmt/core.h>
 
+#include <algorithm>
+
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
+
+// From a source's minus on through sources in a row to a return.
+bool comesBack(const SolvedBench& s, TerminalIndex minus, TerminalIndex back) {
+  const auto& poles = s.nets.sources();
+  for (std::size_t n = 0; n <= poles.size(); ++n) {
+    if (s.nets.same(minus, back)) return true;
+    const auto next = std::ranges::find_if(poles, [&](const circuit::Nets::Pole& p) { return s.nets.same(p.positive, minus); });
+    if (next == poles.end()) return false;
+    minus = next->negative;
+  }
+  return false;
+}
+
+}  // namespace
 
 // A stage fed from a source's plus whose return does not get back to that source's minus.
 Findings supplyReturnMissing(const SolvedBench& s) {
   Findings out;
   const auto judge = [&](TerminalIndex fed, TerminalIndex back) {
     const auto* pole = sourceAt(s, fed, true);
-    if (!pole || back < 0 || s.nets.same(back, pole->negative) || s.nets.same(back, pole->positive)) return;
-    for (const auto& other : s.nets.sources())  // sources in series, or two that share the plus
+    if (!pole || back < 0 || comesBack(s, pole->negative, back) || s.nets.same(back, pole->positive)) return;
+    for (const auto& other : s.nets.sources())  // two that share the plus
       if (s.nets.same(fed, other.positive) && s.nets.same(back, other.negative)) return;
     auto f = finding(Severity::Stop,
                      fmt::format("{} has no way back to {}", called(s.bench, s.bench.deviceOf(back)), called(s.bench, pole->device)),

@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/checks/plan.h"
@@ -8,7 +9,19 @@
 namespace bold::checks {
 namespace {
 constexpr double kBackwards = 0.3;  // V against the direction the part is made for
+
+// Whether another transistor switches the same lead of a motor.
+bool inLeg(const SolvedBench& s, int device, TerminalIndex t) {
+  if (s.nets.rail(s.nets.of(t)) || std::ranges::none_of(s.motors, [&](const Motor& m) { return onLead(s, m, t); })) return false;
+  bool other = false;
+  const auto look = [&](int d, const parts::Node& a, const parts::Node& b) {
+    other = other || (d != device && (s.nets.same(t, at(s.bench, d, a)) || s.nets.same(t, at(s.bench, d, b))));
+  };
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& m) { look(d, m.drain, m.source); });
+  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& b) { look(d, b.collector, b.emitter); });
+  return other;
 }
+}  // namespace
 
 // A transistor in whose body diode, or backwards through which, the current flows.
 Findings transistorOrientation(const SolvedBench& s) {
@@ -31,8 +44,10 @@ Findings transistorOrientation(const SolvedBench& s) {
         {s.bench.address(in), s.bench.address(outT)});
     f.formula = fmt::format("{} backwards", show(Volts{worst.value}));
     f.args = {{"voltage", Volts{worst.value}}};
-    f.repair =
-        Plan(s.bench).exchange(in, outT).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, in), found(s.bench, outT)));
+    // In the leg of a bridge it may as well be a wire on the wrong rail: exchanged, that would short the other transistor.
+    if (!inLeg(s, d, in) && !inLeg(s, d, outT))
+      f.repair = Plan(s.bench).exchange(in, outT).repair(
+          fmt::format("Exchange the wires at {} and {}.", found(s.bench, in), found(s.bench, outT)));
     out.push_back(std::move(f));
   };
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {

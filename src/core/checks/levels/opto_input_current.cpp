@@ -20,7 +20,8 @@ Findings optoInputCurrent(const SolvedBench& s) {
     const bool reversed = back && reverse > *back + 0.3;
     const bool over = most && o.most > 1.25 * *most;
     const bool weak = promised && o.most > kOptoOff.value && o.most < *promised;
-    if (!reversed && !over && !weak) continue;
+    const bool dark = promised && o.driven && o.most <= kOptoOff.value;
+    if (!reversed && !over && !weak && !dark) continue;
     const bool stop = reversed || over || o.most < 0.6 * *promised;
     const Amps limit{over ? *most : promised.value_or(0)};
     auto f = finding(stop ? Severity::Stop : Severity::Caution,
@@ -30,6 +31,8 @@ Findings optoInputCurrent(const SolvedBench& s) {
                                             show(Volts{reverse}), displayText(o.led->reverseVoltage))
                      : over   ? fmt::format("The LED at {} gets {} and stands {}: a resistor is missing.", s.bench.called(o.plus),
                                             show(Amps{o.most}), show(limit))
+                     : dark   ? fmt::format("The LED at {} never lights: whatever its pin does, it gets {}; on is promised from {}.",
+                                            s.bench.called(o.plus), show(Amps{std::max(o.most, 0.0)}), show(limit))
                               : fmt::format("The LED at {} gets {}; on is promised from {}{}.", s.bench.called(o.plus), show(Amps{o.most}),
                                             show(limit), stop ? ", and this is far below" : ": it will often work, but nobody promises it"),
                      {s.bench.address(o.plus), s.bench.address(o.minus)});

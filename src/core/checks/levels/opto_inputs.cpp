@@ -21,18 +21,33 @@ TerminalIndex otherEnd(const SolvedBench& s, int device, const parts::Node& inne
   return found;
 }
 
+std::pair<TerminalIndex, TerminalIndex> terminalsOf(const SolvedBench& s, int device, const parts::Diode& led) {
+  return {led.anode.inner() ? otherEnd(s, device, led.anode) : at(s.bench, device, led.anode),
+          led.cathode.inner() ? otherEnd(s, device, led.cathode) : at(s.bench, device, led.cathode)};
+}
+
 }  // namespace
+
+TerminalIndex otherOfOpto(const SolvedBench& s, TerminalIndex t) {
+  TerminalIndex other = -1;
+  eachElement<parts::Diode>(s.bench, [&](int d, int, const parts::Diode& led) {
+    if (!led.led || d != s.bench.deviceOf(t)) return;
+    const auto [plus, minus] = terminalsOf(s, d, led);
+    if (t == plus) other = minus;
+    if (t == minus) other = plus;
+  });
+  return other;
+}
 
 std::vector<OptoInput> optoInputs(const SolvedBench& s) {
   std::vector<OptoInput> out;
   eachElement<parts::Diode>(s.bench, [&](int d, int e, const parts::Diode& led) {
     if (!led.led) return;
-    OptoInput o{d, e, &led, -1, -1, 0, 0, false};
-    o.plus = led.anode.starts_with('~') ? otherEnd(s, d, led.anode) : at(s.bench, d, led.anode);
-    o.minus = led.cathode.starts_with('~') ? otherEnd(s, d, led.cathode) : at(s.bench, d, led.cathode);
+    const auto [plus, minus] = terminalsOf(s, d, led);
+    OptoInput o{d, e, &led, plus, minus, 0, 0, false};
     if (o.plus < 0 || o.minus < 0 || (!s.bench.connected(o.plus) && !s.bench.connected(o.minus))) return;
-    const auto a = drivenBy(s, o.plus);
-    const auto b = drivenBy(s, o.minus);
+    const auto a = steeredBy(s, o.plus);
+    const auto b = steeredBy(s, o.minus);
     o.driven = a >= 0 || b >= 0;
     bool first = true;
     for (const auto& p : s.points) {

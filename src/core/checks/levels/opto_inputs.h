@@ -16,6 +16,9 @@ struct OptoInput {
 };
 std::vector<OptoInput> optoInputs(const SolvedBench& s);
 
+/// The other terminal of the isolated input that one is of; -1: it is of none.
+TerminalIndex otherOfOpto(const SolvedBench& s, TerminalIndex t);
+
 /// Below this an isolated input is off.
 inline constexpr Amps kOptoOff{0.3e-3};
 

@@ -71,3 +71,17 @@ TEST_CASE("supply-return-missing, supply-reversed: a bridge's own return, a loos
   CHECK(Judged("supply-reversed", "from npn-bd139-chip").quiet());
   CHECK(Judged("supply-reversed", "from npn-bd139-chip\nexchange psu.P psu.N").only() == kStop);
 }
+
+TEST_CASE("supply-return-missing: packs in a row come back by the last one's minus") {
+  CHECK(Judged("supply-return-missing", "from drv8871-series-packs").quiet());
+  CHECK(Judged("supply-return-missing", "from drv8871-series-packs\nunwire b1.N s1.GND").only() == kStop);
+}
+
+TEST_CASE("transistor-orientation: no repair in the leg of a bridge, where a wire on the wrong rail looks the same") {
+  const Judged leg("transistor-orientation", "from bridge-loose-bjt\nunwire psu.N q3.E\nwire psu.P q3.E");
+  REQUIRE_FALSE(leg.quiet());
+  for (const auto& f : leg.findings) CHECK_FALSE(f.repair);
+  const Judged low("transistor-orientation", "from npn\nexchange q1.C q1.E");
+  REQUIRE(low.findings.size() == 1);
+  CHECK(low.findings[0].repair);
+}

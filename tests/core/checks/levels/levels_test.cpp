@@ -68,3 +68,16 @@ TEST_CASE("input-overvoltage: five volts at pins that tolerate them, and at thei
   REQUIRE(battery.only() == kStop);
   CHECK(battery.findings[0].text.find("it tolerates 5.5 V") != std::string::npos);
 }
+
+TEST_CASE("isolated inputs: pulled up or down by the pin itself or by a transistor, and lit") {
+  for (const auto* name : {"opto-box", "opto-common-anode", "opto-by-array"})
+    for (const auto* check : {"command-outcome", "opto-input-current", "opto-never-off"}) {
+      INFO(name << ": " << check);
+      CHECK(Judged(check, std::string("from ") + name).quiet());
+    }
+  const Judged dark("opto-input-current", "from opto-by-array\nunwire esp.5V s1.PUL-P");
+  REQUIRE(dark.findings.size() == 2);
+  CHECK(dark.findings[0].severity == kStop);
+  CHECK(dark.text().find("never lights") != std::string::npos);
+  CHECK(Judged("command-outcome", "from opto-common-anode\nmove uno.D2 uno.D9").only() == kStop);
+}
