@@ -197,6 +197,13 @@ Address addressOf(const Bench& bench, TerminalIndex t) {
   return {bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].doc.id, bench.facts(t).id};
 }
 
+bool returnAstray(const SolvedBench& s, int device) {
+  return std::ranges::any_of(supplyInputs(s.bench, "motor"), [&](const SupplyInput& input) {
+    const auto* pole = s.bench.deviceOf(input.positive) == device ? sourceAt(s, input.positive, true) : nullptr;
+    return pole && !s.nets.same(input.negative, pole->negative);
+  });
+}
+
 bool onLead(const SolvedBench& s, const Motor& m, TerminalIndex t) {
   for (std::size_t i = 0; i < m.windings.size(); ++i) {
     const auto& w = circuit::windingOf(s.bench, m, i);

@@ -104,6 +104,8 @@ struct SupplyInput {
   const parts::SupplyFacts* facts;
 };
 std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose);
+/// A part whose motor supply comes from one source and does not go back to it: first things first.
+bool returnAstray(const SolvedBench& s, int device);
 /// Metres of wire between two terminals of one net by the shortest way; nothing when no copper joins them.
 /// @param most gives up beyond: nothing
 std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most = Metres{1e9});

@@ -1,7 +1,6 @@
 #include "core/circuit/block_solver.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 #include "core/circuit/block_system.h"
@@ -23,15 +22,9 @@ constexpr int kDrifting = 6;             // passes that nodes may take to where 
 constexpr double kLongest = 50;          // V a step
 constexpr double kLongestStride = 1.95;  // of 2, which would end where the slope is nothing
 constexpr int kQuick = 16;               // passes that a start close to the solution needs at most
+constexpr int kHurried = 1;              // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
-// Ways from a bench of plain resistances to the real one.
-struct Way {
-  int stages;    // each with a tenth of the resistances' share
-  int passes;    // a stage on the way there need not come to rest
-  int together;  // rounds
-  int drifting;  // passes that nodes may take to where hardly anything holds them
-};
-constexpr std::array kWays{Way{5, 1, kTogether, kDrifting}, Way{5, kThorough, 0, kDrifting}, Way{12, kThorough, 0, 0}};
+constexpr int kRamp = 24;              // steps of the supplies
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
 enum class Rest { None, Rough, Drifting, Full };
@@ -127,7 +120,7 @@ double stride(const Vector& step, const Vector& last) {
 }
 
 // Newton's method from x, until it is as settled as wanted (or more).
-Rest iterate(BlockSystem& system, Vector& x, double soft, int most, int drifting, Rest wanted, int& passes) {
+Rest iterate(BlockSystem& system, Vector& x, double soft, int most, Rest wanted, int& passes) {
   double trust = kLongest;
   bool plain = false;  // the last step was Newton's own
   int drifts = 0;
@@ -143,7 +136,7 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, int drifting
     double along = 0;  // with the last step, or against it
     for (std::size_t i = 0; i < last.size(); ++i) along += step[i] * last[i];
     auto rest = restOf(step, system.residual(), x);
-    if (rest == Rest::Drifting && ++drifts > drifting) rest = Rest::Full;
+    if (rest == Rest::Drifting && ++drifts > kDrifting) rest = Rest::Full;
     if (rest == Rest::Full && !system.sound()) continue;  // with fresh pivots from here
     if (rest == Rest::Full) {
       for (std::size_t i = 0; i < step.size(); ++i)
@@ -166,10 +159,10 @@ Rest iterate(BlockSystem& system, Vector& x, double soft, int most, int drifting
 // Newton's method for one set of modes after the other, until every supply stands right. Where one stands shows long before
 // the last microvolt.
 // @param together for so many rounds all go at once where they want to; then one at a time, so that two cannot chase each other
-bool settle(BlockSystem& system, Vector& x, int most, int together, int drifting, int& passes) {
+bool settle(BlockSystem& system, Vector& x, int most, int together, int& passes) {
   Rest wanted = Rest::Rough;
   for (int flips = 0; flips < kMostFlips;) {
-    const auto rest = iterate(system, x, 0, most, drifting, wanted, passes);
+    const auto rest = iterate(system, x, 0, most, wanted, passes);
     if (rest == Rest::None) return false;
     if (system.flipModes(x, flips < together)) {
       ++flips;
@@ -181,6 +174,24 @@ bool settle(BlockSystem& system, Vector& x, int most, int together, int drifting
     }
   }
   return false;
+}
+
+void begin(BlockSystem& system, BlockSolution& s) {
+  s.volts.assign(static_cast<std::size_t>(s.circuit.nodes), 0);
+  for (const auto& b : s.circuit.branches)
+    if (b.kind == Branch::Kind::Collector) s.volts[static_cast<std::size_t>(b.a)] = kFirstCurrent;
+  system.resetModes();
+}
+
+// From no supply at all to all of it, where resistances lead astray: transistors that starve bend the way from there.
+bool rampedUp(BlockSystem& system, BlockSolution& s) {
+  begin(system, s);
+  for (int step = 0; step < kRamp; ++step) {
+    system.setSupplies(static_cast<double>(step) / kRamp);
+    settle(system, s.volts, kThorough, 0, s.passes);
+  }
+  system.setSupplies(1);
+  return settle(system, s.volts, kThorough, 0, s.passes) && polish(system, s.volts);
 }
 
 }  // namespace
@@ -199,19 +210,15 @@ void solveBlock(BlockSolution& s) {
   BlockSystem system(s);
   const bool warm = static_cast<int>(s.volts.size()) == s.circuit.nodes;
   auto& x = s.volts;
-  s.converged = warm && settle(system, x, kQuick, kTogether, kDrifting, s.passes) && polish(system, x);
-  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience, then by
-  // smaller and smaller steps for nodes that next to nothing holds in the end.
-  for (const auto& way : kWays) {
+  s.converged = warm && settle(system, x, kQuick, kTogether, s.passes) && polish(system, x);
+  // From a bench of plain resistances to the real one, little by little: first in a hurry, then with patience.
+  for (const int stage : {kHurried, kThorough}) {
     if (s.converged) break;
-    x.assign(static_cast<std::size_t>(s.circuit.nodes), 0);
-    for (const auto& b : s.circuit.branches)
-      if (b.kind == Branch::Kind::Collector) x[static_cast<std::size_t>(b.a)] = kFirstCurrent;
-    system.resetModes();
-    double soft = 1;
-    for (int stage = 0; stage < way.stages; ++stage, soft /= 10) iterate(system, x, soft, way.passes, way.drifting, Rest::Rough, s.passes);
-    s.converged = settle(system, x, kThorough, way.together, way.drifting, s.passes) && polish(system, x);
+    begin(system, s);
+    for (const double soft : {1.0, 0.1, 0.01, 1e-3, 1e-4}) iterate(system, x, soft, stage, Rest::Rough, s.passes);
+    s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes) && polish(system, x);
   }
+  if (!s.converged) s.converged = rampedUp(system, s);
   if (s.converged && (!system.factor() || (!system.sound() && !system.factor()))) s.converged = false;
   system.leave(s);
 }

@@ -89,7 +89,7 @@ void BlockSystem::resetModes() {
 
 // What a supply or regulator would give if it had no limits.
 double BlockSystem::wanted(const Branch& b, const double* x) const {
-  if (b.kind == Kind::Source) return (b.v0 - (x[b.a] - x[b.b])) / b.r;
+  if (b.kind == Kind::Source) return (m_supplied * b.v0 - (x[b.a] - x[b.b])) / b.r;
   if (b.kind == Kind::Coil) return (x[b.c] - x[b.d] - (x[b.a] - x[b.b])) / b.r;
   const double head = x[b.a] - x[b.c] - b.drop;
   return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x[b.b] - x[b.c])) / b.r;

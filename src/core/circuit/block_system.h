@@ -28,6 +28,9 @@ class BlockSystem {
   /// Puts supplies into the right mode: all at once, or only the one that is furthest from it; false when all stand right.
   bool flipModes(const Vector& x, bool all);
 
+  /// Sources give this share of their voltage from here on.
+  void setSupplies(double share) { m_supplied = share; }
+
   /// Works out what flows at x. `soft` adds a share of its linear part to every element that can go flat (a supply in its
   /// limit, a running motor), so that Newton's method always sees a slope; it ends at zero.
   void stamp(const Vector& x, double soft);
@@ -55,6 +58,7 @@ class BlockSystem {
   };
 
   const Circuit& m_c;
+  double m_supplied = 1;
   std::vector<Mode> m_modes;  // per branch; meaningless for others than supplies and regulators
   std::shared_ptr<const SparsePattern> m_pattern;
   std::shared_ptr<const BranchSlots> m_slots;

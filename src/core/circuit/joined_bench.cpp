@@ -50,6 +50,9 @@ class JoinedPoint : public OperatingPoint {
   const Command& command() const override { return m_command; }
   Charge charge() const override { return m_charge; }
   const std::string& whyNot() const override { return m_whyNot; }
+  bool hunts() const override {
+    return std::ranges::any_of(m_points, [](const OperatingPoint* p) { return p->hunts(); });
+  }
 
   std::optional<Volts> across(TerminalIndex a, TerminalIndex b) const override {
     // No current flows through the wires between cells: both their ends have the same voltage.

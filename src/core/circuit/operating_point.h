@@ -16,9 +16,6 @@ enum class Doing { Nothing, Forward, Reverse, Brake, Coast, Energised, Undecided
 /// "runs forward", "coasts", "is energised"…
 std::string_view word(Doing doing);
 
-/// Why not: a stage goes off and on for ever, mostly because what it draws takes its supply below what it works at.
-inline constexpr const char* kRestless = "its logic does not come to rest";
-
 /// Voltages and currents of the bench for one command at one supply state. Checks read nothing else, so how it is
 /// solved can change without a check changing.
 class OperatingPoint {
@@ -31,6 +28,8 @@ class OperatingPoint {
   /// Empty when solved; else why not. Nothing below may be used then.
   virtual const std::string& whyNot() const = 0;
   bool solved() const { return whyNot().empty(); }
+  /// A stage draws its own supply below what it works at: it goes off and on. Solved as if it stayed on.
+  virtual bool hunts() const = 0;
 
   /// Voltage of a against b; nothing when no current path joins them or either is not wired to anything.
   virtual std::optional<Volts> across(TerminalIndex a, TerminalIndex b) const = 0;

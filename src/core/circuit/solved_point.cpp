@@ -51,19 +51,15 @@ class SolvedPoint : public OperatingPoint {
       findLevels();
       const auto flipped = flip(on, pass);
       if (flipped.empty()) return;
-      // With one supply on alone, a stage may be fed through its inputs: it drops out as soon as it draws, and counts as off.
-      if (m_command.action == Action::OneSupply && pass >= kHunting)
-        for (const auto e : flipped) {
-          on[e] = 0;
-          m_out.insert(e);
-        }
+      if (pass >= kHunting) settleHunting(flipped, on);
     }
-    m_whyNot = kRestless;
+    m_whyNot = "its logic does not come to rest";
   }
 
   const Command& command() const override { return m_command; }
   Charge charge() const override { return m_charge; }
   const std::string& whyNot() const override { return m_whyNot; }
+  bool hunts() const override { return !m_held.empty(); }
 
   std::optional<Volts> across(TerminalIndex a, TerminalIndex b) const override {
     const int na = node(a);
@@ -186,7 +182,7 @@ class SolvedPoint : public OperatingPoint {
   Netlist m_netlist;
   Solution m_solution;
   SwitchState m_on;
-  std::set<std::size_t> m_out;  // switches that cannot hold themselves on
+  std::set<std::size_t> m_out, m_held;  // switches that cannot hold themselves on: taken for off, or for on
 
   std::vector<Level> m_levels;  // per terminal; meant for inputs
 
@@ -239,11 +235,14 @@ class SolvedPoint : public OperatingPoint {
     return Threshold{set.lowShare * rail->value, set.highShare * rail->value};
   }
 
-  Level condition(int device, int e) const {
-    const auto& element = m_bench.devices[static_cast<std::size_t>(device)].part->elements[static_cast<std::size_t>(e)];
+  // @param supplied as if every supply of the part were there
+  Level condition(int device, int e, bool supplied = false) const {
+    const auto& part = *m_bench.devices[static_cast<std::size_t>(device)].part;
+    const auto& element = part.elements[static_cast<std::size_t>(e)];
     parts::Condition::World world;
     world.level = [this, device](const parts::Node& t) { return level(m_bench.terminal(device, t)); };
-    world.volts = [this, device](const parts::Node& a, const parts::Node& b) -> std::optional<double> {
+    world.volts = [this, device, supplied, &part](const parts::Node& a, const parts::Node& b) -> std::optional<double> {
+      if (const auto* t = part.find(a); supplied && t && t->supply) return 1e3;
       const auto v = across(m_bench.terminal(device, a), m_bench.terminal(device, b));
       return v ? std::optional(v->value) : std::nullopt;
     };
@@ -251,6 +250,11 @@ class SolvedPoint : public OperatingPoint {
     if (const auto* c = std::get_if<parts::Chopper>(&element.body)) return c->on.evaluate(world);
     return Level::Low;
   }
+
+  struct Flip {
+    int device, element;
+    std::size_t index;
+  };
 
   // A motor is undecided when a switch at one of the channels it is wired to does not know whether it is on.
   bool touchesUndecided(const Motor& m) const {
@@ -296,9 +300,33 @@ class SolvedPoint : public OperatingPoint {
     return out;
   }
 
+  // Some supply of the part is below what it needs; its inputs may have gone with it.
+  bool starved(int device) const {
+    return std::ranges::any_of(m_bench.devices[static_cast<std::size_t>(device)].part->terminals, [&](const parts::Terminal& t) {
+      if (!t.supply || !t.supply->recommended.min) return false;
+      const auto v = across(m_bench.terminal(device, t.id), m_bench.terminal(device, t.supply->back));
+      return v && v->value < *t.supply->recommended.min;
+    });
+  }
+
+  // What draws its own supply below what it works at goes off and on for ever. Taken for on, its currents and the voltage it
+  // is left with are what is to be judged; what goes off by its inputs steers itself and has no such point. With one supply on alone it may
+  // be fed through its inputs only: it counts as off.
+  void settleHunting(const std::vector<Flip>& flipped, SwitchState& on) {
+    for (const auto& f : flipped) {
+      if (m_command.action == Action::OneSupply) {
+        on[f.index] = 0;
+        m_out.insert(f.index);
+      } else if (on[f.index] == 0 && (starved(f.device) || condition(f.device, f.element, true) == Level::High)) {
+        on[f.index] = 1;
+        m_held.insert(f.index);
+      }
+    }
+  }
+
   // Brings the switches in line with their conditions; those that had to change.
-  std::vector<std::size_t> flip(SwitchState& states, int pass) const {
-    std::vector<std::size_t> flipped;
+  std::vector<Flip> flip(SwitchState& states, int pass) const {
+    std::vector<Flip> flipped;
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
       const auto& device = m_bench.devices[d];
       for (std::size_t i = 0; i < device.part->elements.size(); ++i) {
@@ -309,11 +337,11 @@ class SolvedPoint : public OperatingPoint {
         const int e = static_cast<int>(i);
         const auto index = m_bench.elementIndex(at, e);
         auto& on = states[index];
-        const bool want = condition(at, e) == Level::High && !m_out.contains(index);
+        const bool want = (condition(at, e) == Level::High && !m_out.contains(index)) || m_held.contains(index);
         // After some passes one flip at a time, so that two cannot chase each other.
         if ((on != 0) == want || (pass > 8 && !flipped.empty())) continue;
         on = want;
-        flipped.push_back(index);
+        flipped.push_back({at, e, index});
       }
     }
     return flipped;

@@ -7,41 +7,61 @@
 namespace bold::checks {
 namespace {
 
-// A battery that is nearly empty no longer holds a stage on: that is known well enough.
-bool dropsOutAtTheEnd(const OperatingPoint& p) {
-  return p.charge() == Charge::Empty && p.whyNot() == circuit::kRestless;
-}
+struct Commands {
+  std::vector<std::string> names, subjects;
+
+  void add(const SolvedBench& s, const OperatingPoint& p) {
+    if (std::ranges::count(names, p.command().title) == 0) names.push_back(p.command().title);
+    if (p.command().motor < 0) return;
+    const auto& m = s.motors[static_cast<std::size_t>(p.command().motor)];
+    for (const int d : {m.device, m.meant.device})
+      if (d >= 0 && std::ranges::count(subjects, idOf(s.bench, d)) == 0) subjects.push_back(idOf(s.bench, d));
+  }
+  std::string first() const {
+    return fmt::format("\"{}\"{}", names.front(), names.size() > 1 ? fmt::format(" and {} more", names.size() - 1) : "");
+  }
+  std::string all() const {
+    std::string out;
+    for (const auto& n : names) out += (out.empty() ? "" : ", ") + n;
+    return out;
+  }
+};
 
 void unsolvedCommands(const SolvedBench& s, Findings& out) {
-  std::vector<std::string> names;
+  Commands unsolved;
   std::string why;
-  bool atTheEnd = true;
   for (const auto& p : s.points)
     if (!p->solved()) {
-      if (std::ranges::count(names, p->command().title) == 0) names.push_back(p->command().title);
-      if (!dropsOutAtTheEnd(*p) || why.empty()) why = p->whyNot();
-      atTheEnd = atTheEnd && dropsOutAtTheEnd(*p);
+      unsolved.add(s, *p);
+      why = p->whyNot();
     }
-  if (names.empty()) return;
-  std::vector<std::string> subjects;
-  const auto add = [&](int device) {
-    if (device >= 0 && std::ranges::count(subjects, idOf(s.bench, device)) == 0) subjects.push_back(idOf(s.bench, device));
-  };
-  for (const auto& p : s.points)
-    if (!p->solved() && p->command().motor >= 0) {
-      const auto& m = s.motors[static_cast<std::size_t>(p->command().motor)];
-      add(m.device);
-      add(m.meant.device);
-    }
-  const auto what = fmt::format("\"{}\"{}", names.front(), names.size() > 1 ? fmt::format(" and {} more", names.size() - 1) : "");
-  auto f = atTheEnd ? finding(Severity::Caution, fmt::format("Nearly empty supplies do not carry \"{}\"", names.front()),
-                              fmt::format("Once the supplies are nearly empty, {} {} a stage below the voltage it works at: it drops out, "
-                                          "recovers and drops out again. Charge or change them before.",
-                                          what, names.size() > 1 ? "draw" : "draws"),
-                              subjects)
-                    : finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", names.front()),
-                              fmt::format("For {} {}: nothing is said about it.", what, why), subjects);
-  for (const auto& n : names) f.formula += (f.formula.empty() ? "" : ", ") + n;
+  if (unsolved.names.empty()) return;
+  auto f = finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", unsolved.names.front()),
+                   fmt::format("For {} {}: nothing is said about it.", unsolved.first(), why), unsolved.subjects);
+  f.formula = unsolved.all();
+  out.push_back(std::move(f));
+}
+
+// A stage that takes its own supply away. While the motor is held, or from a battery that is nearly empty, it is no fault of
+// the bench.
+void huntingCommands(const SolvedBench& s, Findings& out) {
+  Commands always;
+  Commands atTheEnd;
+  for (const auto& p : s.points) {
+    if (!p->solved() || !p->hunts()) continue;
+    const bool usual = p->command().moment == Moment::Running && p->charge() != Charge::Empty;
+    (usual ? always : atTheEnd).add(s, *p);
+  }
+  const bool stop = !always.names.empty();
+  const auto& hunting = stop ? always : atTheEnd;
+  if (hunting.names.empty()) return;
+  auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("\"{}\" takes its stage's supply away", hunting.names.front()),
+                   fmt::format("{} draw{} a stage's supply below the voltage it works at{}: it drops out, recovers and drops out again. "
+                               "The currents and voltages given are those while it is on.",
+                               hunting.first(), hunting.names.size() > 1 ? "" : "s",
+                               stop ? "" : " when the motor is held or the supplies are nearly empty"),
+                   hunting.subjects);
+  f.formula = hunting.all();
   out.push_back(std::move(f));
 }
 
@@ -84,6 +104,7 @@ void missingFigures(const SolvedBench& s, Findings& out) {
 Findings notSolved(const SolvedBench& s) {
   Findings out;
   unsolvedCommands(s, out);
+  huntingCommands(s, out);
   missingFigures(s, out);
   return out;
 }

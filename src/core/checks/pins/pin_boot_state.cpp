@@ -59,11 +59,7 @@ std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level leve
   const auto pin = drivenBy(s, input);
   const auto group = pin < 0 ? std::nullopt : pinGroup(s.bench, pin);
   if (to < 0 || ground < 0 || (group && !s.nets.same(ground, group->ground))) return std::nullopt;
-  // Nor where the stage's own return is astray: first things first.
-  for (const auto& supply : supplyInputs(s.bench, "motor"))
-    if (const auto* pole = sourceAt(s, supply.positive, true);
-        pole && s.bench.deviceOf(supply.positive) == s.bench.deviceOf(input) && !s.nets.same(supply.negative, pole->negative))
-      return std::nullopt;
+  if (returnAstray(s, s.bench.deviceOf(input))) return std::nullopt;
   Plan plan(s.bench);
   const auto r = plan.device("resistor-10k", "r");
   plan.wire({r, "A"}, addressOf(s.bench, input), "YE").wire({r, "B"}, addressOf(s.bench, to), level == Level::High ? "RD" : "BK");

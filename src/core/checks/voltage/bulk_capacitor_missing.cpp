@@ -32,7 +32,7 @@ Findings bulkCapacitorMissing(const SolvedBench& s) {
     const auto* p = s.point(Action::AllOff, Charge::Full);
     const auto v = p ? p->across(input.positive, input.negative) : std::nullopt;
     const auto rated = v ? std::ranges::find_if(kRated, [&](Volts r) { return v->value * kMargin < r.value; }) : kRated.end();
-    if (rated != kRated.end()) {
+    if (rated != kRated.end() && !returnAstray(s, s.bench.deviceOf(input.positive))) {
       Plan plan(s.bench);
       const auto size = show(Farads{*asked});
       const auto id = plan.device("capacitor-electrolytic", "c", {}, {{"capacitance", size}, {"rated", show(*rated)}});

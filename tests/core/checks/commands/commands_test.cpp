@@ -138,7 +138,17 @@ TEST_CASE("not-solved: a stage that only nearly empty cells no longer hold on is
   CHECK(Judged("not-solved", "from drv8833-one-battery").quiet());
   const Judged end("not-solved", "from drv8833-one-battery\nfigure bat.empty 2.7 V");
   CHECK(end.only() == kCaution);
-  CHECK(end.text().starts_with("Once the supplies are nearly empty, \"Gate forward\" and 1 more draw a stage below"));
+  CHECK(end.text() ==
+        "\"Gate forward\" and 1 more draw a stage's supply below the voltage it works at when the motor is held or the supplies are nearly "
+        "empty: it drops out, recovers and drops out again. The currents and voltages given are those while it is on.");
+  // A motor that is far too large: the adapter goes into its limit, and what is judged is what flows then.
+  const std::string large = "from drv8871\nswap m brushed-775-12v";
+  CHECK(Judged("not-solved", large).only() == kStop);
+  CHECK_FALSE(Judged("motor-supply-too-low", large).quiet());
+  CHECK_FALSE(Judged("stall-current", large).quiet());
+  // What steers itself has no rest to be judged at.
+  const Judged ring("not-solved", "from drv8833\nunwire esp.IO17 s1.IN2\nwire s1.OUT1 s1.IN2");
+  CHECK(std::ranges::count(ring.findings, checks::Severity::NotJudged, &checks::Finding::severity) == 1);
 }
 
 TEST_CASE("half a bridge is a switch: its motor's plan, its levels and its neighbour's stay apart") {

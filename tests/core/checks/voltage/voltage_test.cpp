@@ -179,3 +179,11 @@ TEST_CASE("motor-supply-too-high: a printed class of supplies means their tolera
 TEST_CASE("logic-supply-out-of-range: a board fed past its regulator") {
   CHECK(Judged("logic-supply-out-of-range", "from npn-regulator").quiet());
 }
+
+TEST_CASE("motor-undervoltage: a stepper on plain switches that gets far too little") {
+  CHECK(Judged("motor-undervoltage", "from array").quiet());
+  const Judged weak("motor-undervoltage", "from array\nswap psu battery-2aa-alkaline");
+  CHECK(weak.only() == kCaution);
+  CHECK(weak.arg("rated") == Approx(0.1));
+  CHECK(Judged("motor-undervoltage", "from step-dir").quiet());  // a chopper's trip is current-limit-setting's matter
+}
