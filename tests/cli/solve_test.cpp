@@ -3,6 +3,8 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
+#include "core/harness/read_harness.h"
+#include "support/benches.h"
 #include "support/process.h"
 
 using namespace bold;
@@ -25,6 +27,15 @@ TEST_CASE("solve prints what a command does, in words and figures") {
   CHECK(r.out.find("Wave paddle forward, supplies full\n") == 0);
   CHECK(r.out.find("runs forward") != std::string::npos);
   CHECK(r.out.find("supplies empty") == std::string::npos);
+}
+
+TEST_CASE("solve says where a stage takes its own supply away") {
+  const TemporaryFolder folder;
+  const auto path = folder.write("large.harness", harness::writeHarness(bench("from drv8871\nswap m brushed-775-12v")));
+  const auto r = run({"solve", path, "--command", "Gate forward", "--supply", "nominal"});
+  CHECK(r.code == 0);
+  CHECK(r.out.find("  a stage goes off and on, for want of supply: shown while it is on\n") != std::string::npos);
+  CHECK(run({"solve", kDemo, "--command", "Wave paddle forward"}).out.find("goes off and on") == std::string::npos);
 }
 
 TEST_CASE("solve without a command holds every command at each of its supply states") {

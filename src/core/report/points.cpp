@@ -42,6 +42,7 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
     j["whyNot"] = p.whyNot();
     return j;
   }
+  j["hunts"] = p.hunts();
   j["motors"] = Json::array();
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
@@ -78,6 +79,7 @@ std::string amps(Amps i) {
 std::string asText(const SolvedBench& s, const OperatingPoint& p) {
   std::string out = fmt::format("{}, supplies {}\n", p.command().title, word(p.charge()));
   if (!p.solved()) return out + fmt::format("  not solved: {}\n", p.whyNot());
+  if (p.hunts()) out += "  a stage goes off and on, for want of supply: shown while it is on\n";
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     out += fmt::format("  {:<22} {}", checks::called(s, m), circuit::doingWords(p, static_cast<int>(k)));

@@ -55,6 +55,7 @@ QLabel* heading(const QString& text, QWidget* parent) {
 // "Paddle runs forward, 0.51 A", then what each source gives.
 QString whatHappens(const circuit::SolvedBench& s, const circuit::OperatingPoint& p) {
   QStringList lines;
+  if (p.hunts()) lines << QObject::tr("A stage goes off and on, for want of supply: shown while it is on.");
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     double amps = 0;
