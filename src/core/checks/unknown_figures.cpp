@@ -6,11 +6,6 @@
 namespace bold::checks {
 namespace {
 
-bool grounded(const SolvedBench& s, int net) {
-  return std::ranges::any_of(s.nets.members(net), [&](TerminalIndex t) { return s.bench.facts(t).ground; }) ||
-         std::ranges::any_of(s.nets.sources(), [&](const circuit::Nets::Pole& p) { return s.nets.of(p.negative) == net; });
-}
-
 // A controller decides for itself what its pins do; what only joins copper is in the nets already.
 bool passesOn(const parts::Part& part) {
   const auto is = [&]<class T>(const T*) {
@@ -30,7 +25,7 @@ std::set<int> following(const SolvedBench& s, int unknown, bool pastRails) {
     bool grown = false;
     for (const auto& t : s.bench.devices[static_cast<std::size_t>(device)].part->terminals) {
       const int net = s.nets.of(s.bench.terminal(device, t.id));
-      if (!grounded(s, net) && (pastRails || !s.nets.rail(net))) grown = nets.insert(net).second || grown;
+      if (!s.nets.grounded(net) && (pastRails || !s.nets.rail(net))) grown = nets.insert(net).second || grown;
     }
     return grown;
   };

@@ -99,10 +99,7 @@ std::optional<HalfBridge> halfBridge(const Bench& bench, const Nets& nets, const
     for (const std::size_t o : {0, 1}) {
       const auto other = leads[1 - i];
       if (!on(leads[i], o) || on(leads[i], 1 - o) || on(other, 0) || on(other, 1) || !nets.rail(nets.of(other))) continue;
-      const auto& members = nets.members(nets.of(other));
-      const bool ground = std::ranges::any_of(members, [&](TerminalIndex t) { return bench.facts(t).ground; }) ||
-                          std::ranges::any_of(nets.sources(), [&](const Nets::Pole& p) { return nets.same(p.negative, other); });
-      return HalfBridge{o, ground};
+      return HalfBridge{o, nets.grounded(nets.of(other))};
     }
   return std::nullopt;
 }

@@ -62,14 +62,15 @@ Nets::Nets(const Bench& bench) : m_net(bench.terminalCount()) {
     m_net[t] = number[root];
     m_members[static_cast<std::size_t>(number[root])].push_back(static_cast<int>(t));
   }
-  m_rails.assign(m_members.size(), false);
-  const auto rail = [&](TerminalIndex t) { m_rails[static_cast<std::size_t>(of(t))] = true; };
+  m_grounds.assign(m_members.size(), false);
+  const auto mark = [&](std::vector<bool>& nets, TerminalIndex t) { nets[static_cast<std::size_t>(of(t))] = true; };
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
-    if (bench.facts(t).ground || bench.facts(t).supply) rail(t);
-  for (const auto& pole : m_sources) {
-    rail(pole.positive);
-    rail(pole.negative);
-  }
+    if (bench.facts(t).ground) mark(m_grounds, t);
+  for (const auto& pole : m_sources) mark(m_grounds, pole.negative);
+  m_rails = m_grounds;
+  for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
+    if (bench.facts(t).supply) mark(m_rails, t);
+  for (const auto& pole : m_sources) mark(m_rails, pole.positive);
   numberNodes(bench);
 }
 

@@ -20,6 +20,9 @@ class Nets {
   /// Whether a source's pole, a ground or a supply terminal is on the net: signals end there.
   bool rail(int net) const { return m_rails[static_cast<std::size_t>(net)]; }
 
+  /// Whether a ground or a source's minus is on the net.
+  bool grounded(int net) const { return m_grounds[static_cast<std::size_t>(net)]; }
+
   /// A source's poles: which sources have this net as their positive / negative.
   struct Pole {
     int device, element;
@@ -38,7 +41,7 @@ class Nets {
   std::vector<int> m_net;
   std::vector<std::vector<TerminalIndex>> m_members;
   std::vector<Pole> m_sources;
-  std::vector<bool> m_rails;  // per net
+  std::vector<bool> m_rails, m_grounds;  // per net
 };
 
 /// Union-find over n items; find gives the least member as representative.

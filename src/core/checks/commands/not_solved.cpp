@@ -67,22 +67,16 @@ void huntingCommands(const SolvedBench& s, Findings& out) {
 
 // Figures without which a part's currents are unknown: one finding a part.
 void missingFigures(const SolvedBench& s, Findings& out) {
-  for (const int d : unknownSources(s)) {
-    auto f = finding(Severity::NotJudged, fmt::format("The voltage of {} is unknown", called(s.bench, d)),
-                     fmt::format("Without the voltage of {} nothing it feeds can be judged. Enter it as a figure of {}.",
-                                 called(s.bench, d), called(s.bench, d)),
+  const auto say = [&](int d, const std::string& figure, const std::string& what) {
+    auto f = finding(Severity::NotJudged, fmt::format("The {} of {} is unknown", figure, called(s.bench, d)),
+                     fmt::format("Without the {} of {} nothing {} can be judged. Enter it as a figure of {}.", figure, called(s.bench, d),
+                                 what, called(s.bench, d)),
                      {idOf(s.bench, d)});
-    f.formula = "nominal voltage: unknown";
+    f.formula = figure + ": unknown";
     out.push_back(std::move(f));
-  }
-  for (const int d : unknownResistors(s)) {
-    auto f = finding(Severity::NotJudged, fmt::format("The resistance of {} is unknown", called(s.bench, d)),
-                     fmt::format("Without the resistance of {} nothing behind it can be judged. Enter it as a figure of {}.",
-                                 called(s.bench, d), called(s.bench, d)),
-                     {idOf(s.bench, d)});
-    f.formula = "resistance: unknown";
-    out.push_back(std::move(f));
-  }
+  };
+  for (const int d : unknownSources(s)) say(d, "voltage", "it feeds");
+  for (const int d : unknownResistors(s)) say(d, "resistance", "behind it");
   for (const auto& m : s.motors) {
     if (m.windings.empty() || m.reached.empty()) continue;
     const auto& w = circuit::windingOf(s.bench, m, 0);
