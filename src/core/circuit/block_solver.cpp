@@ -24,6 +24,7 @@ constexpr double kLongestStride = 1.95;  // of 2, which would end where the slop
 constexpr int kQuick = 16;               // passes that a start close to the solution needs at most
 constexpr int kHurried = 1;              // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
+constexpr int kMostAstray = 3;         // of those that may come to no rest
 constexpr int kRamp = 24;              // steps of the supplies
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
@@ -186,12 +187,13 @@ void begin(BlockSystem& system, BlockSolution& s) {
 // From no supply at all to all of it, where resistances lead astray: transistors that starve bend the way from there.
 bool rampedUp(BlockSystem& system, BlockSolution& s) {
   begin(system, s);
-  for (int step = 0; step < kRamp; ++step) {
+  int astray = 0;
+  for (int step = 0; astray < kMostAstray && step < kRamp; ++step) {
     system.setSupplies(static_cast<double>(step) / kRamp);
-    settle(system, s.volts, kThorough, 0, s.passes);
+    astray += !settle(system, s.volts, kThorough, 0, s.passes);
   }
   system.setSupplies(1);
-  return settle(system, s.volts, kThorough, 0, s.passes) && polish(system, s.volts);
+  return astray < kMostAstray && settle(system, s.volts, kThorough, 0, s.passes) && polish(system, s.volts);
 }
 
 }  // namespace

@@ -161,7 +161,7 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
     pen(p, path, flows ? 3 : 1.6);
     p.drawLine(QPointF(w / 2, kTop), QPointF(w / 2, kMiddle - 4));
   }
-  const double above = (kTop + kMiddle) / 2 - 2;
+  const double above = kTop + 28;
   const QPointF centre = pair   ? QPointF(w / 2, kMiddle)
                          : half ? QPointF(w * 0.64, b.toReturn ? (kMiddle + kBottom) / 2 + 2 : above)
                                 : QPointF(w / 2, above);
@@ -175,7 +175,7 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
   f.setWeight(QFont::DemiBold);
   p.setFont(f);
   p.setPen(b.shootThrough ? c.stop : c.ink);
-  p.drawText(QRectF(w - 260, kBottom + 4, 240, 18), Qt::AlignRight,
+  p.drawText(QRectF(80, kBottom + 4, w - 100, 18), Qt::AlignRight,
              tr("%1 %2").arg(QString::fromStdString(b.motor), QString::fromStdString(b.does)));
 }
 

@@ -38,13 +38,15 @@ Findings coilPairs(const SolvedBench& s) {
     std::vector<std::string> wrong;
     std::vector<std::string> subjects{idOf(s.bench, motor.device)};
     const auto coils = circuit::coilsOf(s.bench, motor);
-    for (const auto& [name, a, b] : coils) {
+    for (const auto& coil : coils) {
+      const auto a = coil.a;
+      const auto b = coil.b;
       if (!s.bench.connected(a) || !s.bench.connected(b)) continue;  // open-lead
       const bool paired = std::ranges::any_of(pairs, [&](const auto& p) {
         return (s.nets.same(a, p.first) && s.nets.same(b, p.second)) || (s.nets.same(a, p.second) && s.nets.same(b, p.first));
       });
       if (paired) continue;
-      wrong.push_back(name);
+      wrong.push_back(coil.name);
       subjects.push_back(s.bench.address(a));
       subjects.push_back(s.bench.address(b));
     }
