@@ -57,7 +57,7 @@ void arrow(QPainter& p, QPointF from, QPointF to, const QColor& colour) {
 
 BridgeFigure::BridgeFigure(QWidget* parent) : QWidget(parent) {
   setObjectName("bridgeFigure");
-  setMinimumHeight(210);
+  setMinimumHeight(216);
 }
 
 void BridgeFigure::show(std::optional<figures::BridgeState> state) {
@@ -175,8 +175,11 @@ void BridgeFigure::paintEvent(QPaintEvent*) {
   f.setWeight(QFont::DemiBold);
   p.setFont(f);
   p.setPen(b.shootThrough ? c.stop : c.ink);
-  p.drawText(QRectF(80, kBottom + 4, w - 100, 18), Qt::AlignRight,
-             tr("%1 %2").arg(QString::fromStdString(b.motor), QString::fromStdString(b.does)));
+  const auto does = tr("%1 %2").arg(QString::fromStdString(b.motor), QString::fromStdString(b.does));
+  // Beside "return" where there is room, else below it.
+  const QFontMetricsF wide(f);
+  const bool beside = wide.horizontalAdvance(does) < w - 100;
+  p.drawText(QRectF(20, beside ? kBottom + 4 : kBottom + 20, w - 40, 18), Qt::AlignRight, wide.elidedText(does, Qt::ElideRight, w - 40));
 }
 
 }  // namespace bold::gui
