@@ -32,6 +32,13 @@ Doing seenFromPlan(const SolvedBench& s, const Motor& m, Doing d) {
 constexpr Volts kLeastToBrake{2.5};
 
 bool tooWeakToBrake(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
+  if (m.meant.device < 0) return false;
+  const auto& stage = *s.bench.devices[static_cast<std::size_t>(m.meant.device)].part;
+  const bool bipolar = std::ranges::any_of(stage.elements, [](const parts::Element& e) {
+    const auto* sw = std::get_if<parts::Switch>(&e.body);
+    return sw && sw->oneWay;
+  });
+  if (!bipolar) return false;
   const auto& w = circuit::windingOf(s.bench, m, 0);
   const auto v = p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
   const double drop = std::abs(p.element(m.device, m.windings[0]).value) * w.resistance.typical().value_or(0);

@@ -20,7 +20,7 @@ Findings optoInputCurrent(const SolvedBench& s) {
     const bool reversed = back && reverse > *back + 0.3;
     const bool over = most && o.most > 1.25 * *most;
     const bool weak = promised && o.most > kOptoOff.value && o.most < *promised;
-    const bool dark = promised && o.driven && o.most <= kOptoOff.value;
+    const bool dark = promised && o.switched && o.most <= kOptoOff.value;
     if (!reversed && !over && !weak && !dark) continue;
     const bool stop = reversed || over || o.most < 0.6 * *promised;
     const Amps limit{over ? *most : promised.value_or(0)};

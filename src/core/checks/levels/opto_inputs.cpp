@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <set>
 
 #include "core/checks/queries.h"
 
@@ -44,21 +45,25 @@ std::vector<OptoInput> optoInputs(const SolvedBench& s) {
   eachElement<parts::Diode>(s.bench, [&](int d, int e, const parts::Diode& led) {
     if (!led.led) return;
     const auto [plus, minus] = terminalsOf(s, d, led);
-    OptoInput o{d, e, &led, plus, minus, 0, 0, false};
+    OptoInput o{d, e, &led, plus, minus, 0, 0, false, false};
     if (o.plus < 0 || o.minus < 0 || (!s.bench.connected(o.plus) && !s.bench.connected(o.minus))) return;
     const auto a = steeredBy(s, o.plus);
     const auto b = steeredBy(s, o.minus);
     o.driven = a >= 0 || b >= 0;
     bool first = true;
+    std::set<circuit::PinState> written;
     for (const auto& p : s.points) {
       if (!everyday(*p) || p->command().action == Action::Boot) continue;
       const auto drives = [&](TerminalIndex pin) { return pin >= 0 && p->command().pins.contains(pin); };
       if (o.driven && !drives(a) && !drives(b)) continue;
+      for (const auto pin : {a, b})
+        if (drives(pin)) written.insert(p->command().pins.at(pin));
       const double i = p->element(d, e).value;
       o.most = first ? i : std::max(o.most, i);
       o.least = first ? i : std::min(o.least, i);
       first = false;
     }
+    o.switched = written.contains(circuit::PinState::High) && written.contains(circuit::PinState::Low);
     if (!first) out.push_back(o);
   });
   return out;

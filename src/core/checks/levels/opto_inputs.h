@@ -13,6 +13,7 @@ struct OptoInput {
   TerminalIndex plus, minus;
   double least, most;  ///< A over the everyday commands in which the program drives it
   bool driven;         ///< a controller pin reaches it
+  bool switched;       ///< and is written both high and low in those commands
 };
 std::vector<OptoInput> optoInputs(const SolvedBench& s);
 

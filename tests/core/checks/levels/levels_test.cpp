@@ -81,3 +81,7 @@ TEST_CASE("isolated inputs: pulled up or down by the pin itself or by a transist
   CHECK(dark.text().find("never lights") != std::string::npos);
   CHECK(Judged("command-outcome", "from opto-common-anode\nmove uno.D2 uno.D9").only() == kStop);
 }
+
+TEST_CASE("isolated inputs: one that the plan leaves at one level has not been seen to stay dark") {
+  CHECK(Judged("opto-input-current", "from opto-box\nintent m both hold stage=s1 dir=uno.D3").quiet());
+}
