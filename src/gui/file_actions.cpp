@@ -12,6 +12,7 @@
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -78,13 +79,14 @@ bool FileActions::save(bool as) {
     QMessageBox ask(QMessageBox::Warning, tr("Changed on disk"), wrong, QMessageBox::Cancel, &m_window);
     auto* over = ask.addButton(tr("Write over it"), QMessageBox::DestructiveRole);
     auto* other = ask.addButton(tr("Save as…"), QMessageBox::AcceptRole);
+    makePlain(ask);
     ask.exec();
     if (ask.clickedButton() == other) return save(true);
     if (ask.clickedButton() != over) return false;
     wrong = m_session.save(path, harness::Overwrite::Yes, changedOnDisk);
   }
   if (!wrong.isEmpty()) {
-    QMessageBox::warning(&m_window, tr("Not saved"), wrong);
+    tell(&m_window, tr("Not saved"), wrong);
     return false;
   }
   remember(path);
@@ -104,8 +106,8 @@ void FileActions::remember(const QString& path) {
 void FileActions::fillRecent(QMenu& menu) {
   menu.clear();
   for (const auto& path : QSettings().value("recent").toStringList()) {
-    auto* action = menu.addAction(QFileInfo(path).fileName());
-    action->setToolTip(path);
+    auto* action = menu.addAction(plainAction(QFileInfo(path).fileName()));
+    action->setToolTip(plainTip(path));
     connect(action, &QAction::triggered, this, [this, path] {
       if (mayDiscard()) open(path);
     });
@@ -162,6 +164,7 @@ void FileActions::showProblems(const QStringList& sentences) {
   box.setTextFormat(Qt::PlainText);
   if (sentences.size() > 1) box.setInformativeText(sentences.mid(0, 8).join("\n\n"));
   if (sentences.size() > 8) box.setDetailedText(sentences.join("\n"));
+  makePlain(box);
   box.exec();
 }
 

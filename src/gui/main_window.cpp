@@ -33,6 +33,7 @@
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -78,7 +79,7 @@ MainWindow::MainWindow(Session& session)
   column->addWidget(buildTop());
   column->addWidget(m_notices);
   column->addWidget(m_body, 1);
-  m_status = new QLabel(central);
+  m_status = plainLabel(central);
   m_status->setContentsMargins(14, 5, 14, 5);
   m_status->setAutoFillBackground(true);
   paintStatus();
@@ -130,13 +131,12 @@ QWidget* MainWindow::buildTop() {
   row->setSpacing(12);
   auto* names = new QVBoxLayout;
   names->setSpacing(1);
-  m_title = new QLabel(top);
+  m_title = plainLabel(top);
   QFont f = m_title->font();
   f.setPixelSize(17);
   f.setWeight(QFont::DemiBold);
   m_title->setFont(f);
-  m_title->setTextFormat(Qt::PlainText);
-  m_where = new QLabel(top);
+  m_where = plainLabel(top);
   m_where->setForegroundRole(QPalette::PlaceholderText);
   names->addWidget(m_title);
   names->addWidget(m_where);

@@ -3,7 +3,7 @@
 #include <fmt/core.h>
 
 #include <nlohmann/json.hpp>
-#include <set>
+#include <unordered_set>
 
 namespace bold {
 namespace {
@@ -19,6 +19,7 @@ class Builder : public nlohmann::json_sax<Json> {
   Json root;
   std::string error;
   std::size_t errorAt = 0;
+  std::size_t repeats = 0;
 
   bool null() override { return put(nullptr); }
   bool boolean(bool v) override { return put(v); }
@@ -32,11 +33,12 @@ class Builder : public nlohmann::json_sax<Json> {
   bool start_array(std::size_t) override { return open(Json::array()); }
   bool end_array() override { return close(); }
   bool key(string_t& k) override {
-    m_stack.back().key = k;
-    m_stack.back().dropped = !m_stack.back().seen.insert(k).second;
-    if (m_stack.back().dropped)
+    auto& top = m_stack.back();
+    top.key = k;
+    top.dropped = !top.seen.insert(k).second;
+    if (top.dropped && ++repeats <= kMostRepeatsNamed)
       m_problems.push_back(
-          {fmt::format("The key \"{}\" appears twice in one object.", k), m_where + pointer(), "The first value was kept."});
+          {fmt::format("The key \"{}\" appears twice in one object.", shownText(k)), m_where + pointer(), "The first value was kept."});
     return true;
   }
   bool parse_error(std::size_t position, const std::string&, const nlohmann::detail::exception& e) override {
@@ -49,7 +51,7 @@ class Builder : public nlohmann::json_sax<Json> {
   struct Level {
     Json value;
     std::string key;
-    std::set<std::string> seen;
+    std::unordered_set<std::string> seen;
     bool dropped = false;
   };
   std::string m_where;
@@ -58,7 +60,7 @@ class Builder : public nlohmann::json_sax<Json> {
 
   std::string pointer() const {
     std::string p = "#";
-    for (const auto& l : m_stack) p += "/" + (l.value.is_array() ? std::to_string(l.value.size()) : l.key);
+    for (const auto& l : m_stack) p += "/" + (l.value.is_array() ? std::to_string(l.value.size()) : pointerKey(l.key));
     return p;
   }
   template <class T>
@@ -68,7 +70,9 @@ class Builder : public nlohmann::json_sax<Json> {
     } else if (auto& top = m_stack.back(); top.value.is_array()) {
       top.value.push_back(std::forward<T>(v));
     } else if (!top.dropped) {
-      top.value.emplace(top.key, std::forward<T>(v));
+      // The key is known to be new: emplace would look through all the others once more.
+      using Members = Json::object_t::Container;
+      static_cast<Members&>(*top.value.template get_ptr<Json::object_t*>()).emplace_back(top.key, std::forward<T>(v));
     }
     return true;
   }
@@ -100,25 +104,32 @@ std::string lineAndColumn(std::string_view text, std::size_t position) {
   return fmt::format("line {}, column {}", line, column);
 }
 
+// One line of JSON, with the spaces people expect.
+void addSpaced(const std::string& flat, std::string& out) {
+  bool inString = false;
+  for (std::size_t i = 0; i < flat.size(); ++i) {
+    out += flat[i];
+    if (flat[i] == '"') inString = !inString;
+    if (flat[i] == '\\' && i + 1 < flat.size()) {
+      out += flat[++i];
+      continue;
+    }
+    if (!inString && (flat[i] == ',' || flat[i] == ':')) out += ' ';
+  }
+}
+
+std::string flatText(const Json& v) {
+  return v.dump(-1, ' ', false, Json::error_handler_t::replace);
+}
+
 void write(const Json& v, std::size_t indent, std::string& out) {
-  const std::string flat = v.dump(-1, ' ', false, Json::error_handler_t::replace);
+  const std::string flat = flatText(v);
   const bool leaf = !v.is_structured() || v.empty();
   if (leaf || flat.size() + indent <= kLineWidth) {
-    if (leaf) {
+    if (leaf)
       out += flat;
-      return;
-    }
-    // One line, with the spaces people expect.
-    bool inString = false;
-    for (std::size_t i = 0; i < flat.size(); ++i) {
-      out += flat[i];
-      if (flat[i] == '"') inString = !inString;
-      if (flat[i] == '\\' && i + 1 < flat.size()) {
-        out += flat[++i];
-        continue;
-      }
-      if (!inString && (flat[i] == ',' || flat[i] == ':')) out += ' ';
-    }
+    else
+      addSpaced(flat, out);
     return;
   }
   const std::string pad(indent + 2, ' ');
@@ -140,7 +151,11 @@ Result<Json> parseJson(std::string_view text, const std::string& where, std::vec
   if (text.size() > kLargestText) return fail({"The file is larger than 16 MiB.", where, {}});
   if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) return fail({"The file is empty.", where, {}});
   Builder builder(where, problems);
-  if (Json::sax_parse(text.begin(), text.end(), &builder)) return std::move(builder.root);
+  const bool whole = Json::sax_parse(text.begin(), text.end(), &builder);
+  if (builder.repeats > kMostRepeatsNamed)
+    problems.push_back({fmt::format("{} more keys appear twice in one object.", builder.repeats - kMostRepeatsNamed), where + "#",
+                        "The first value of each was kept."});
+  if (whole) return std::move(builder.root);
   if (builder.errorAt == 0) return fail({fmt::format("The file cannot be read: {}.", builder.error), where, {}});
   const bool cut = builder.errorAt >= text.size();
   return fail({fmt::format("The file is not whole JSON: {} at {}.", cut ? "it ends too early" : "it stops making sense",
@@ -153,6 +168,24 @@ std::string jsonText(const Json& value) {
   std::string out;
   write(value, 0, out);
   out += '\n';
+  return out;
+}
+
+std::string nestedText(const Json& value, std::size_t indent) {
+  std::string out;
+  write(value, indent, out);
+  return out;
+}
+
+std::string lineText(const Json& value) {
+  std::string out;
+  addSpaced(flatText(value), out);
+  return out;
+}
+
+std::string pointerKey(std::string_view key) {
+  std::string out;
+  for (const char c : key) out += c == '~' ? "~0" : c == '/' ? "~1" : std::string(1, c);
   return out;
 }
 

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "core/base/json.h"
+#include "core/base/shown_text.h"
 
 namespace bold {
 
@@ -34,7 +35,7 @@ class ObjectReader {
   std::string text(const std::string& key, std::string fallback = {}) {
     const auto* v = get(key);
     if (!v) return fallback;
-    if (v->is_string()) return v->get<std::string>();
+    if (v->is_string()) return shownText(v->get_ref<const std::string&>());
     report(key, "is not a text");
     return fallback;
   }
@@ -68,7 +69,7 @@ class ObjectReader {
     }
     for (const auto& e : *v) {
       if (e.is_string())
-        out.push_back(e.get<std::string>());
+        out.push_back(shownText(e.get_ref<const std::string&>()));
       else
         report(key, "is not a list of texts");
     }
@@ -87,7 +88,7 @@ class ObjectReader {
   }
   void report(const std::string& key, const std::string& what, const std::string& kept = {}) const {
     const std::string at = key.empty() ? m_pointer : m_pointer + "/" + key;
-    m_problems.push_back({(key.empty() ? "This" : "\"" + key + "\"") + " " + what + ".", m_file + "#" + at, kept});
+    m_problems.push_back({(key.empty() ? "This" : "\"" + shownText(key) + "\"") + " " + what + ".", m_file + "#" + at, kept});
   }
   /// Keys that nobody asked for.
   std::vector<std::string> unknown() const {

@@ -4,6 +4,8 @@
 #include <tl/expected.hpp>
 #include <utility>
 
+#include "core/base/shown_text.h"
+
 namespace bold {
 
 /// Something the world or the input got wrong, in words a person can act on.
@@ -14,11 +16,11 @@ struct Problem {
   bool operator==(const Problem&) const = default;
 };
 
-/// where + what + kept as one line of text.
+/// where + what + kept as one line of text that may be shown.
 inline std::string text(const Problem& p) {
   std::string s = p.where.empty() ? p.what : p.where + ": " + p.what;
   if (!p.kept.empty()) s += " " + p.kept;
-  return s;
+  return shownText(s);
 }
 
 template <class T>

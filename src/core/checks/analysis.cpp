@@ -8,6 +8,7 @@
 #include <set>
 
 #include "core/checks/explain.h"
+#include "core/harness/left_out.h"
 #include "core/harness/read_harness.h"
 #include "core/parts/saturation.h"
 
@@ -83,8 +84,24 @@ void number(std::vector<Finding>& findings) {
     if (f.severity != Severity::Note) f.number = ++n;
 }
 
+// A stage that lets a motor burn or not, by figures that nobody but the file vouches for.
+std::vector<std::string> limitsFromFile(const Analysis& a) {
+  std::vector<std::string> out;
+  for (const auto& f : a.fromFile) {
+    const int d = a.solved->bench.deviceIndex(f.device);
+    if (f.limits && d >= 0 && !a.solved->bench.devices[static_cast<std::size_t>(d)].part->channels.empty())
+      out.push_back(fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[static_cast<std::size_t>(d)].doc.called()));
+  }
+  return out;
+}
+
+std::string leftOutText(const Problem& p) {
+  return fmt::format("left out of {}: {}{}{}", p.where, p.what, p.kept.empty() ? "" : " ", p.kept);
+}
+
 void decide(Analysis& a, const harness::Harness& h) {
   const auto& bench = a.solved->bench;
+  for (const auto& p : a.leftOut) a.why.push_back(leftOutText(p));
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);
   if (h.newerFormat) a.why.emplace_back("the file comes from a newer version of the program");
@@ -92,6 +109,7 @@ void decide(Analysis& a, const harness::Harness& h) {
     if (f.severity == Severity::NotJudged) a.why.push_back(f.headline);
   if (a.count(Severity::Stop) > 0 && !h.newerFormat) {
     a.why.clear();  // the stops are why; only what could not be used as it stands is said besides
+    for (const auto& p : a.leftOut) a.why.push_back(leftOutText(p));
     for (const auto& p : bench.problems) a.why.push_back(p.what);
     for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
     a.verdict = Verdict::DoNotSwitchOn;
@@ -103,12 +121,13 @@ void decide(Analysis& a, const harness::Harness& h) {
   }
   for (const auto& m : a.solved->motors)
     if (!m.intent || m.intent->signals.empty())
-      a.leftOut.push_back(fmt::format("{} has no signals: its levels and pins are not judged",
+      a.unstated.push_back(fmt::format("{} has no signals: its levels and pins are not judged",
                                       bench.devices[static_cast<std::size_t>(m.device)].doc.called()));
   for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
   if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
   if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));
-  for (const auto& l : a.leftOut) a.why.push_back(l);
+  for (const auto& u : a.unstated) a.why.push_back(u);
+  for (auto& l : limitsFromFile(a)) a.why.push_back(std::move(l));
   a.verdict = a.why.empty() ? Verdict::Clear : Verdict::LookAgain;
 }
 
@@ -146,6 +165,9 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   for (const auto& p : a.solved->points) a.commands += p->solved();
   a.unknownFigures = unknownFigures(a.solved->bench);
   a.assumptions = assumptionsOf(a.solved->bench);
+  a.leftOut = harness::leftOut(h);
+  a.fromFile = harness::fromFile(h, library);
+  for (const auto& f : a.fromFile) a.assumptions.push_back(f.sentence);
   a.openChanges = h.openChanges();
   a.explained = options.explain;
   if (options.explain) {
@@ -182,6 +204,7 @@ std::string summary(const Analysis& a) {
   say(a.stopCauses(Harm::WillNotWork), "will not work");
   say(a.causes(Severity::Caution), "to look at again");
   say(a.causes(Severity::Note), a.causes(Severity::Note) == 1 ? "note" : "notes");
+  say(static_cast<int>(a.leftOut.size()), "left out of the file");
   const auto follow = std::ranges::count_if(a.findings, [](const Finding& f) { return !f.explainedBy.empty(); });
   if (follow > 0)
     out += fmt::format("; {} more follow{} from {}", follow, follow == 1 ? "s" : "", a.findings.size() - follow == 1 ? "it" : "these");

@@ -7,6 +7,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/judged_bench.h"
+#include "core/harness/part_copies.h"
 #include "core/parts/library.h"
 
 namespace bold {
@@ -27,7 +28,9 @@ struct Analysis {
   int unknownFigures = 0;
   int openChanges = 0;                   ///< planned and not made yet
   std::vector<std::string> assumptions;  ///< what was taken for granted: default wires, ambient
-  std::vector<std::string> leftOut;      ///< what was not judged: motors without signals
+  std::vector<std::string> unstated;     ///< what nobody stated and so was not judged: motors without signals
+  std::vector<Problem> leftOut;          ///< what the file says and could not be used; `where` is "#" and a JSON pointer
+  std::vector<harness::FromFile> fromFile;  ///< what is taken from the file on trust
 
   int count(checks::Severity severity) const;
   /// Those that follow from no other: what there is to mend.

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cctype>
 
+#include "core/circuit/intent_problems.h"
 #include "core/circuit/operating_point.h"
 #include "core/parts/connector_id.h"
 
@@ -96,32 +97,45 @@ std::string Bench::called(TerminalIndex t) const {
   return devices[static_cast<std::size_t>(deviceOf(t))].doc.called() + " " + facts(t).label;
 }
 
-Bench makeBench(const harness::Harness& h, const parts::Library& library) {
-  Bench bench;
-  bench.ambient = h.ambient;
-  for (int awg = 10; awg <= 30; awg += 2)
+namespace {
+
+// Of the wires on the bench, and of those whose gauge is taken for granted.
+void findGauges(Bench& bench, const harness::Harness& h, const parts::Library& library) {
+  std::set<int> used{kThinGauge, kThickGauge};
+  for (const auto& c : h.connections)
+    if (c.gauge) used.insert(*c.gauge);
+  for (const int awg : used)
     if (const auto wire = library.find(fmt::format("wire-{}awg", awg))) {
       const auto* free = wire->figure("freeAir");
       const auto* bundled = wire->figure("bundled");
       if (free && bundled) bench.gauges[awg] = {free->figure, bundled->figure};
     }
+}
+
+}  // namespace
+
+Bench makeBench(const harness::Harness& h, const parts::Library& library) {
+  Bench bench;
+  bench.ambient = h.ambient;
+  findGauges(bench, h, library);
   bench.ids = std::make_shared<const std::set<std::string>>(h.ids());
   for (const auto& d : h.devices) {
     if (d.state == State::Planned) continue;
-    std::vector<Problem> remarks;
-    const auto part = library.withOverrides(d.part, d.overrides, remarks);
-    for (auto& r : remarks) {
-      r.where = "#" + d.id;
-      bench.remarks.push_back(r);
-    }
+    std::vector<Problem> unusable;
+    const auto part = library.withOverrides(d.part, d.overrides, unusable);
+    for (auto& p : unusable) p.what += " " + p.kept;
+    auto contradictions = library.contradictions(d.part, d.overrides);
+    for (const auto& [said, list] : {std::pair{&unusable, &bench.problems}, {&contradictions, &bench.remarks}})
+      for (auto& p : *said) {
+        p.where = "#" + d.id;
+        list->push_back(p);
+      }
     if (!part) {
       bench.problems.push_back(
           {fmt::format("The part \"{}\" of {} is not in the library.", d.part, d.id), "#" + d.id, "It was kept but is not judged."});
       ++bench.unknownParts;
       continue;
     }
-    if (d.unknownFields)
-      bench.problems.push_back({fmt::format("{} has fields that this version does not know.", d.id), "#" + d.id, "They were kept."});
     BenchDevice device{d, part, {}, static_cast<TerminalIndex>(bench.m_owner.size()), static_cast<int>(bench.elementCount())};
     for (const auto& s : part->settings) device.settings[s.id] = s.standard;
     for (const auto& [id, v] : d.settings) {
@@ -143,9 +157,6 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
   for (const auto& c : h.connections) {
     if (c.state == State::Planned) continue;
     bench.connections.push_back(c);
-    if (c.unknownFields)
-      bench.problems.push_back(
-          {fmt::format("The connection {} has fields that this version does not know.", c.id), "#" + c.id, "They were kept."});
     connect(bench, static_cast<int>(bench.connections.size()) - 1);
   }
   for (auto& l : bench.links) l.resistance = resistanceOf(bench, l);
@@ -153,6 +164,7 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
     if (bench.facts(t).input) bench.m_inputs.push_back(t);
   for (const auto& i : h.intents)
     if (bench.deviceIndex(i.motor) >= 0) bench.intents.push_back(i);
+  for (auto& p : problemsOfIntents(h, library)) bench.problems.push_back(std::move(p));
   return bench;
 }
 

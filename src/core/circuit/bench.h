@@ -49,8 +49,8 @@ struct Bench {
   std::vector<harness::Connection> connections;
   std::vector<Link> links;
   std::vector<harness::Intent> intents;
-  std::vector<Problem> problems;  ///< what keeps it from being judged: unknown parts, wires to nowhere
-  std::vector<Problem> remarks;   ///< figures that could not be replaced and the like
+  std::vector<Problem> problems;  ///< what keeps it from being judged: unknown parts, wires to nowhere, plans for what is not there
+  std::vector<Problem> remarks;   ///< replaced figures that contradict each other
   std::optional<Celsius> ambient;
   int unknownParts = 0;
   std::map<int, Gauge> gauges;                       ///< what the library says of wire gauges, by AWG

@@ -67,6 +67,8 @@ std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets& nets, cons
 inline constexpr Ohms kContact{0.01};
 inline constexpr Ohms kLeastWire{0.001};
 
+inline constexpr int kThinGauge = 28, kThickGauge = 22;  ///< AWG, where the document says nothing
+
 /// Gauge and length of a wire, with what is taken where the document says nothing: 28 AWG 0.2 m at controllers and
 /// logic, 22 AWG 0.3 m elsewhere.
 struct WireSize {

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "core/harness/file_system.h"
+#include "core/harness/part_copies.h"
 #include "core/harness/read_harness.h"
 #include "core/parts/library.h"
 
@@ -27,9 +28,6 @@ std::string digestOnDisk(FileSystem& disk, const std::string& path);
 
 [[nodiscard]] Result<Loaded> load(FileSystem& disk, const std::string& path);
 
-/// Puts copies of every part that is used into the document, so that it can be read where the library lacks them.
-void carryParts(Harness& harness, const parts::Library& library);
-
 enum class Overwrite { Ask, Yes };
 
 /// Saves whole or not at all.
@@ -39,10 +37,5 @@ enum class Overwrite { Ask, Yes };
                                     const std::string& path, Overwrite overwrite);
 
 inline constexpr const char* kChangedOnDisk = "Nothing was written.";
-
-/// The library as this document sees it: parts it carries that the library lacks are added, own ones win.
-/// Differences between a shipped part and the document's copy are named figure by figure.
-parts::Library withDocumentParts(const parts::Library& library, const Harness& harness, const std::string& file,
-                                 std::vector<Problem>& problems);
 
 }  // namespace bold::harness

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 
+#include "core/harness/entry_json.h"
+
 namespace bold::harness {
 namespace {
 
@@ -25,7 +27,9 @@ Change applyOne(Harness& h, const Put<T>& put) {
     return inverse;
   }
   const auto at = std::min(put.at.value_or(items.size()), items.size());
-  items.insert(items.begin() + static_cast<std::ptrdiff_t>(at), put.value);
+  const auto now = items.insert(items.begin() + static_cast<std::ptrdiff_t>(at), put.value);
+  // A copy of something under another id is not what stands in the file.
+  if (now->raw && asRead(*now).id != now->id) now->raw = nullptr;
   return Drop<T>{put.value.id};
 }
 
@@ -49,6 +53,44 @@ Change applyOne(Harness& h, const SetAmbient& s) {
   SetAmbient inverse{h.ambient};
   h.ambient = s.ambient;
   return inverse;
+}
+
+Change applyOne(Harness& h, const SetSource& s) {
+  SetSource inverse{h.raw};
+  h.raw = s.raw;
+  return inverse;
+}
+
+bool before(const Unread& a, const Unread& b) {
+  return std::pair(a.section, a.raw->index) < std::pair(b.section, b.raw->index);
+}
+
+Change applyOne(Harness& h, const DropUnread& drop) {
+  const auto it =
+      std::ranges::find_if(h.unread, [&](const Unread& u) { return u.section == drop.section && u.raw->index == drop.index; });
+  if (it == h.unread.end()) return drop;
+  PutUnread inverse{*it};
+  h.unread.erase(it);
+  return inverse;
+}
+
+Change applyOne(Harness& h, const PutUnread& put) {
+  h.unread.insert(std::ranges::upper_bound(h.unread, put.entry, before), put.entry);
+  return DropUnread{put.entry.section, put.entry.raw->index};
+}
+
+Change applyOne(Harness& h, const DropCopy& drop) {
+  const auto it = std::ranges::find(h.parts, drop.id, &PartCopy::id);
+  if (it == h.parts.end()) return drop;
+  PutCopy inverse{*it, static_cast<std::size_t>(it - h.parts.begin())};
+  h.parts.erase(it);
+  return inverse;
+}
+
+Change applyOne(Harness& h, const PutCopy& put) {
+  const auto at = std::min(put.at, h.parts.size());
+  h.parts.insert(h.parts.begin() + static_cast<std::ptrdiff_t>(at), put.copy);
+  return DropCopy{put.copy.id};
 }
 
 }  // namespace

@@ -29,7 +29,29 @@ struct SetAmbient {
   std::optional<Celsius> ambient;
 };
 
-using Change = std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Intent>, Drop<Intent>, SetTitle, SetAmbient>;
+/// The document's own text, where what stood beside its lists is taken away.
+struct SetSource {
+  Raw raw;
+};
+/// Takes away an entry that could not be read; nothing when it is gone already.
+struct DropUnread {
+  Section section;
+  std::size_t index;
+};
+struct PutUnread {
+  Unread entry;
+};
+/// Takes away the document's copy of a part, so that the library's counts.
+struct DropCopy {
+  std::string id;
+};
+struct PutCopy {
+  PartCopy copy;
+  std::size_t at;
+};
+
+using Change = std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Intent>, Drop<Intent>, SetTitle, SetAmbient,
+                            SetSource, DropUnread, PutUnread, DropCopy, PutCopy>;
 
 /// The only road by which a document changes.
 struct Edit {

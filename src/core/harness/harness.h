@@ -15,9 +15,22 @@
 /// The document: what is on the bench, what is planned, what each motor is meant to do. Plain values.
 namespace bold::harness {
 
-/// What was read, so that unknown fields are written back in place. Shared because it is immutable and a header that
-/// holds it by value would pull the JSON library into every file.
-using Raw = std::shared_ptr<const Json>;
+/// Something in an entry that could not be used as it stands.
+struct Doubt {
+  std::vector<std::string> field;  ///< where in the entry: {"state"}, {"signals", "2", "active"}; empty: the entry as such
+  bool repeated = false;           ///< the key stands there more than once
+  Problem problem;
+  bool operator==(const Doubt&) const = default;
+};
+
+/// An entry as it stood in its file, to the byte. What nobody changes is written back as it was; what could not be used stays.
+struct Source {
+  std::string text;
+  std::size_t index = 0;  ///< in its list
+  std::vector<Doubt> doubts;
+};
+/// Null for what did not come from a file. Shared because it is immutable.
+using Raw = std::shared_ptr<const Source>;
 
 enum class State { OnBench, Planned, ToBeRemoved };
 
@@ -36,7 +49,6 @@ struct Device {
   State state = State::OnBench;
   std::map<std::string, SettingValue> settings;
   std::map<std::string, std::string> overrides;  ///< figure -> "1.8 A"
-  bool unknownFields = false;
   Raw raw;
 
   const std::string& called() const { return name.empty() ? id : name; }
@@ -54,7 +66,6 @@ struct Connection {
   std::optional<int> gauge;  ///< AWG
   std::optional<Metres> length;
   State state = State::OnBench;
-  bool unknownFields = false;
   Raw raw;
   bool operator==(const Connection&) const = default;
 };
@@ -65,6 +76,7 @@ struct Signal {
   Address pin;
   std::string numbering;  ///< the numbering system the program uses for it
   bool activeLow = false;
+  std::optional<std::size_t> index;  ///< in the list it was read from
   bool operator==(const Signal&) const = default;
 };
 
@@ -90,15 +102,34 @@ struct Intent {
   bool operator==(const Intent&) const = default;
 };
 
+/// A part as a document carries it, so that the file is whole on another machine.
+struct PartCopy {
+  std::string id;
+  std::shared_ptr<const Json> json;
+  Raw raw;
+  bool operator==(const PartCopy&) const = default;
+};
+
+enum class Section { Devices, Connections, Intents, Parts };
+
+/// An entry of which nothing could be used. It stays in the file where it stood.
+struct Unread {
+  Section section = Section::Devices;
+  Raw raw;
+  Problem why;
+  bool operator==(const Unread&) const = default;
+};
+
 struct Harness {
   std::string title;
   std::optional<Celsius> ambient;
   std::vector<Device> devices;
   std::vector<Connection> connections;
   std::vector<Intent> intents;
-  std::vector<Raw> parts;  ///< copies of the parts used, as last saved
+  std::vector<PartCopy> parts;  ///< as last saved
+  std::vector<Unread> unread;   ///< each list in its order
   bool newerFormat = false;
-  Raw raw;
+  Raw raw;  ///< the whole file
 
   const Device* device(const std::string& id) const;
   const Connection* connection(const std::string& id) const;

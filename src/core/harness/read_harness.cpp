@@ -2,10 +2,13 @@
 
 #include <fmt/core.h>
 
-#include <functional>
+#include <algorithm>
+#include <array>
 #include <set>
 
-#include "core/base/reader.h"
+#include "core/base/json_text.h"
+#include "core/harness/entry_json.h"
+#include "core/harness/left_out.h"
 #include "core/harness/migrate.h"
 
 namespace bold::harness {
@@ -14,222 +17,151 @@ namespace {
 // Far beyond any bench, and still worked out in seconds.
 constexpr std::size_t kMostDevices = 2000;
 constexpr std::size_t kMostConnections = 20000;
+constexpr std::array kMost{std::pair{Section::Devices, kMostDevices}, std::pair{Section::Connections, kMostConnections},
+                           std::pair{Section::Intents, kMostDevices}, std::pair{Section::Parts, kMostDevices}};
 
-State stateFrom(ObjectReader& r) {
-  const auto s = r.text("state", "on the bench");
-  if (s == "planned") return State::Planned;
-  if (s == "to be removed") return State::ToBeRemoved;
-  if (s != "on the bench")
-    r.report("state", fmt::format("is \"{}\": it can be \"on the bench\", \"planned\" or \"to be removed\"", s),
-             "It was taken as on the bench.");
-  return State::OnBench;
+// The keys of a JSON pointer that stands behind "#".
+std::vector<std::string> keysOf(std::string_view where) {
+  std::vector<std::string> out;
+  const auto hash = where.find('#');
+  for (auto at = hash == std::string_view::npos ? where.size() : hash + 1; at < where.size() && where[at] == '/';) {
+    std::string key;
+    for (++at; at < where.size() && where[at] != '/'; ++at) {
+      const bool escaped = where[at] == '~' && at + 1 < where.size();
+      key += !escaped ? where[at] : where[++at] == '1' ? '/' : '~';
+    }
+    out.push_back(std::move(key));
+  }
+  return out;
 }
 
 class HarnessReader {
  public:
-  HarnessReader(const Json& json, const std::string& file, std::vector<Problem>& problems)
-      : m_json(json), m_root(json, file, "", problems), m_file(file), m_problems(problems) {}
+  /// @param repeats keys that stand there twice; `where` is "#" and a JSON pointer
+  HarnessReader(const Json& json, std::string text, std::vector<Problem> repeats) : m_json(json), m_text(std::move(text)) {
+    for (auto& p : repeats) {
+      const auto keys = keysOf(p.where);
+      const bool entry = keys.size() > 2 && std::ranges::any_of(kMost, [&](const auto& m) { return keys[0] == word(m.first); });
+      m_repeats[entry ? "/" + keys[0] + "/" + keys[1] : std::string()].push_back(std::move(p));
+    }
+  }
 
   Harness read() {
-    Harness h;
-    h.raw = std::make_shared<const Json>(withoutLists());
-    m_root.number("format");
-    h.title = m_root.text("title");
-    if (const auto* s = m_root.get("settings")) {
-      ObjectReader r(*s, m_file, "/settings", m_problems);
-      if (r.has("ambient")) h.ambient = quantity<Celsius>(r, "ambient");
-    }
-    m_root.each("devices", [&](const Json& j, const std::string& at) { device(h, j, at); });
-    m_root.each("connections", [&](const Json& j, const std::string& at) { connection(h, j, at); });
-    m_root.each("intents", [&](const Json& j, const std::string& at) { intent(h, j, at); });
-    m_root.each("parts", [&](const Json& j, const std::string&) { h.parts.push_back(std::make_shared<const Json>(j)); });
-    for (const auto& key : {"devices", "connections", "intents"})
-      if (!m_root.has(key)) m_root.report("", fmt::format("has no \"{}\"", key), "It was taken as empty.");
+    auto head = readHead(m_json);
+    Harness h = std::move(*head.value);
+    const auto members = membersOf(m_text);
+    std::map<std::string_view, std::string_view> lists;
+    for (const auto& m : members) lists.emplace(m.key, m.value);
+    each(h, Section::Devices, lists, [&](const Json& j, const std::string& at) { return take(readDevice(j, at), h.devices, at); });
+    each(h, Section::Connections, lists, [&](const Json& j, const std::string& at) { return take(readConnection(j, at), h.connections, at); });
+    each(h, Section::Intents, lists, [&](const Json& j, const std::string& at) { return take(readIntent(j, at), h.intents, at); });
+    each(h, Section::Parts, lists, [&](const Json& j, const std::string& at) { return part(h, j, at); });
+    h.raw = source(std::move(m_text), 0, "", std::move(head.problems));
     return h;
   }
 
  private:
+  // Why an entry is left out; or what of it is doubtful, to be put beside its text.
+  struct Taken {
+    std::optional<Problem> why;
+    std::vector<Problem> doubts;
+    Raw* raw = nullptr;  // of the entry that was taken
+  };
+
   const Json& m_json;
-  ObjectReader m_root;
-  std::string m_file;
-  std::vector<Problem>& m_problems;
-  std::set<std::string> m_ids;
+  std::string m_text;
+  std::map<std::string, std::vector<Problem>> m_repeats;  // by the entry they stand in; "": beside the lists
+  std::set<std::string> m_ids, m_copies;
 
-  Json withoutLists() const {
-    Json j = m_json;
-    for (const auto* key : {"devices", "connections", "intents", "parts"})
-      if (j.contains(key)) j[key] = Json::array();
-    return j;
-  }
-  template <class Q>
-  std::optional<Q> quantity(ObjectReader& r, const std::string& key) {
-    if (!r.has(key)) return std::nullopt;
-    auto q = parse<Q>(r.text(key));
-    if (q && q->value >= (Q::kUnit == Unit::Celsius ? -60.0 : 0.0) && q->value < 1e9) return *q;
-    r.report(key, "cannot be used: " + (q ? std::string("no bench has such a value") : q.error().what), "It was taken as not given.");
-    return std::nullopt;
-  }
-  bool takeId(ObjectReader& r, std::string& id, const char* kept) {
-    id = r.requiredText("id");
-    if (!isId(id)) {
-      r.report("id", "is not made of letters, digits, - and _", kept);
-      return false;
-    }
-    if (!m_ids.insert(id).second) {
-      r.report("id", fmt::format("\"{}\" is used twice", id), "The first one was kept.");
-      return false;
-    }
-    return true;
+  Raw source(std::string text, std::size_t index, const std::string& at, std::vector<Problem> problems) {
+    auto out = std::make_shared<Source>();
+    out->text = std::move(text);
+    out->index = index;
+    const auto doubt = [&](Problem& p, bool repeated) {
+      auto field = keysOf(p.where);
+      field.erase(field.begin(), field.begin() + (at.empty() ? 0 : std::min<std::ptrdiff_t>(2, std::ssize(field))));
+      out->doubts.push_back({std::move(field), repeated, std::move(p)});
+    };
+    for (auto& p : problems) doubt(p, false);
+    if (const auto it = m_repeats.find(at); it != m_repeats.end())
+      for (auto& p : it->second) doubt(p, true);
+    return out;
   }
 
-  void device(Harness& h, const Json& j, const std::string& at) {
-    ObjectReader r(j, m_file, at, m_problems);
-    Device d;
-    if (!takeId(r, d.id, "The device was left out.")) return;
-    d.part = r.requiredText("part");
-    d.name = r.text("name");
-    d.group = r.text("group");
-    d.state = stateFrom(r);
-    if (const auto* s = r.get("settings"); s && s->is_object()) {
-      for (const auto& [id, v] : s->items()) {
-        if (v.is_string()) {
-          d.settings[id] = {v.get<std::string>(), {}};
-        } else if (v.is_object()) {
-          ObjectReader o(v, m_file, at + "/settings/" + id, m_problems);
-          d.settings[id] = {o.text("value"), o.text("planned")};
-        } else {
-          r.report("settings/" + id, "is not a text", "It was left out.");
-        }
-      }
-    }
-    if (const auto* o = r.get("overrides"); o && o->is_object())
-      for (const auto& [id, v] : o->items()) {
-        if (v.is_string())
-          d.overrides[id] = v.get<std::string>();
-        else
-          r.report("overrides/" + id, "is not a figure with its unit, as text", "It was left out.");
-      }
-    d.unknownFields = !r.unknown().empty();
-    d.raw = std::make_shared<const Json>(j);
-    h.devices.push_back(std::move(d));
-  }
-
-  void connection(Harness& h, const Json& j, const std::string& at) {
-    ObjectReader r(j, m_file, at, m_problems);
-    Connection c;
-    if (!takeId(r, c.id, "The connection was left out.")) return;
-    bool found = false;
-    for (const auto& [key, kind] :
-         {std::pair{"wire", ConnectionKind::Wire}, {"plug", ConnectionKind::Plug}, {"jumper", ConnectionKind::Jumper}}) {
-      if (!r.has(key)) continue;
-      const auto ends = r.texts(key);
-      c.kind = kind;
-      found = true;
-      if (ends.size() != 2) {
-        r.report(key, "needs exactly two ends", "The connection was left out.");
-        return;
-      }
-      const auto a = parseAddress(ends[0]);
-      const auto b = parseAddress(ends[1]);
-      if (!a || !b) {
-        r.report(key, "cannot be used: " + (!a ? a.error().what : b.error().what), "The connection was left out.");
-        return;
-      }
-      c.a = *a;
-      c.b = *b;
-    }
-    if (!found) {
-      r.report("", "is neither a wire nor a plug nor a jumper", "The connection was left out.");
-      return;
-    }
-    c.mirrored = r.flag("mirrored");
-    c.colour = r.text("colour");
-    if (r.has("gauge")) {
-      const auto g = parseQuantity(r.text("gauge"), Unit::Awg);
-      if (g && g->value >= 8 && g->value <= 40)
-        c.gauge = static_cast<int>(g->value);
+  void each(Harness& h, Section section, const std::map<std::string_view, std::string_view>& lists, const auto& one) {
+    if (!m_json.contains(word(section))) return;
+    const auto& list = m_json[word(section)];
+    const auto texts = elementsOf(lists.at(word(section)));
+    for (std::size_t i = 0; i < list.size(); ++i) {
+      const auto at = fmt::format("/{}/{}", word(section), i);
+      auto taken = one(list[i], at);
+      auto raw = source(std::string(texts[i]), i, at, std::move(taken.doubts));
+      if (taken.why)
+        h.unread.push_back({section, std::move(raw), std::move(*taken.why)});
       else
-        r.report("gauge", "is not a gauge from 8 AWG to 40 AWG", "It was taken as not given.");
+        *taken.raw = std::move(raw);
     }
-    c.length = quantity<Metres>(r, "length");
-    c.state = stateFrom(r);
-    c.unknownFields = !r.unknown().empty();
-    c.raw = std::make_shared<const Json>(j);
-    h.connections.push_back(std::move(c));
   }
 
-  void intent(Harness& h, const Json& j, const std::string& at) {
-    ObjectReader r(j, m_file, at, m_problems);
-    Intent i;
-    if (!takeId(r, i.id, "The intent was left out.")) return;
-    i.motor = r.requiredText("motor");
-    i.bothDirections = r.text("directions", "one") == "both";
-    i.speedControl = r.flag("speed");
-    i.hold = r.flag("hold");
-    i.pwm = quantity<Hertz>(r, "pwm");
-    if (r.has("dutyCap")) {
-      const double cap = r.number("dutyCap", 1);
-      if (cap > 0 && cap <= 1)
-        i.dutyCap = cap;
-      else
-        r.report("dutyCap", "is not between 0 and 1", "It was taken as not given.");
-    }
-    i.ramp = r.flag("ramp");
-    i.together = r.flag("together");
-    i.rate = quantity<Hertz>(r, "rate");
-    if (r.has("stepsPerTurn")) {
-      const double steps = r.number("stepsPerTurn", 0);
-      if (steps >= 1 && steps <= 1e6)
-        i.stepsPerTurn = static_cast<int>(steps);
-      else
-        r.report("stepsPerTurn", "is not between 1 and 1000000", "It was taken as not given.");
-    }
-    i.pulse = quantity<Seconds>(r, "pulse");
-    i.forwardLead = r.text("forward");
-    i.sequence = r.text("sequence");
-    i.stage = r.text("stage");
-    i.channel = r.text("channel");
-    r.each("signals", [&](const Json& sj, const std::string& sat) {
-      ObjectReader s(sj, m_file, sat, m_problems);
-      Signal sig;
-      sig.role = s.requiredText("role");
-      const auto pin = parseAddress(s.requiredText("pin"));
-      if (!pin) {
-        s.report("pin", "cannot be used: " + pin.error().what, "The signal was left out.");
-        return;
-      }
-      sig.pin = *pin;
-      sig.numbering = s.text("numbering");
-      sig.activeLow = s.text("active", "high") == "low";
-      i.signals.push_back(sig);
-    });
-    i.raw = std::make_shared<const Json>(j);
-    h.intents.push_back(std::move(i));
+  template <class T>
+  Taken take(ReadEntry<T> entry, std::vector<T>& list, const std::string& at) {
+    if (!entry.value) return {entry.problems.front(), {}};
+    if (!m_ids.insert(entry.value->id).second)
+      return {Problem{fmt::format("The id \"{}\" is used twice.", entry.value->id), "#" + at + "/id", "The first one was kept."}, {}};
+    list.push_back(std::move(*entry.value));
+    return {std::nullopt, std::move(entry.problems), &list.back().raw};
+  }
+
+  Taken part(Harness& h, const Json& j, const std::string& at) {
+    if (!j.is_object() || !j.contains("id") || !j["id"].is_string())
+      return {Problem{"This is not a part: it has no \"id\".", "#" + at, "The copy was left out."}, {}};
+    const auto id = j["id"].get<std::string>();
+    if (!m_copies.insert(id).second)
+      return {Problem{fmt::format("The part \"{}\" is there twice.", id), "#" + at + "/id", "The first one was kept."}, {}};
+    h.parts.push_back({id, std::make_shared<const Json>(j), nullptr});
+    return {std::nullopt, {}, &h.parts.back().raw};
   }
 };
 
 }  // namespace
 
 Result<Reading> readHarness(std::string_view text, const std::string& file) {
-  Reading reading;
-  auto json = parseJson(text, file, reading.problems);
-  if (!json) return fail(json.error());
+  std::vector<Problem> repeats;
+  auto json = parseJson(text, "", repeats);
+  if (!json) {
+    auto p = json.error();
+    p.where = file;
+    return fail(std::move(p));
+  }
   if (!json->is_object() || !json->contains("format") || !(*json)["format"].is_number_integer())
     return fail({"The file is JSON, but not a bench: it has no whole number \"format\".", file, {}});
-  for (const auto& [key, most] :
-       {std::pair{"devices", kMostDevices}, {"connections", kMostConnections}, {"intents", kMostDevices}, {"parts", kMostDevices}})
-    if (json->contains(key) && (*json)[key].size() > most)
-      return fail({fmt::format("The file holds {} {}; at most {} can be judged.", (*json)[key].size(), key, most), file, {}});
+  for (const auto& [section, most] : kMost) {
+    if (!json->contains(word(section))) continue;
+    const auto& list = (*json)[word(section)];
+    if (!list.is_array()) return fail({fmt::format("\"{}\" is not a list.", word(section)), file + "#/" + word(section), {}});
+    if (list.size() > most)
+      return fail({fmt::format("The file holds {} {}; at most {} can be judged.", list.size(), word(section), most), file, {}});
+  }
   const auto format = (*json)["format"].get<long long>();
   if (format < 1) return fail({fmt::format("The file says bench format {}, which never existed.", format), file + "#/format", {}});
+  Reading reading;
+  std::string now(text);
   if (format > kFormat) {
     reading.problems.push_back({fmt::format("The file has bench format {}; this program knows formats up to {}.", format, kFormat),
                                 file + "#/format", "It was opened read-only and is not judged."});
-  } else {
+  } else if (format < kFormat) {
     *json = migrate(std::move(*json));
+    now = jsonText(*json);
   }
-  reading.harness = HarnessReader(*json, file, reading.problems).read();
+  for (const auto section : {Section::Devices, Section::Connections, Section::Intents})
+    if (!json->contains(word(section)))
+      reading.problems.push_back({fmt::format("This has no \"{}\".", word(section)), file + "#", "It was taken as empty."});
+  reading.harness = HarnessReader(*json, std::move(now), std::move(repeats)).read();
   reading.harness.newerFormat = format > kFormat;
+  for (auto p : leftOut(reading.harness)) {
+    p.where = file + p.where;
+    reading.problems.push_back(std::move(p));
+  }
   return reading;
 }
 

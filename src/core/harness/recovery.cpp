@@ -33,7 +33,8 @@ Result<Left> readLeft(const std::string& path, const std::string& text) {
   if (!json) return broken("What a window left behind cannot be read: " + json.error().what);
   if (!json->is_object() || textAt(*json, "format") != kFormatName || !json->contains("bench"))
     return broken("This is not a recovery file.");
-  auto reading = readHarness((*json)["bench"].dump(), path + "#/bench");
+  const auto& bench = (*json)["bench"];
+  auto reading = readHarness(bench.is_string() ? bench.get<std::string>() : bench.dump(), path);
   if (!reading) return broken("What a window left behind cannot be read: " + reading.error().what);
   return Left{path,
               {textAt(*json, "file"), textAt(*json, "digest")},
@@ -70,11 +71,11 @@ Result<bool> Recovery::keep(const Harness& harness, const parts::Library& librar
   carryParts(document, library);
   Json j;
   j["format"] = kFormatName;
-  j["version"] = 1;
+  j["version"] = 2;
   j["when"] = now();
   j["file"] = file.path;
   j["digest"] = file.digest;
-  j["bench"] = Json::parse(writeHarness(document));
+  j["bench"] = writeHarness(document);  // as text: what could not be read of it stays as it was
   return m_disk->replace(m_path, j.dump() + "\n");
 }
 

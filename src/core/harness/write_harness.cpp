@@ -1,145 +1,99 @@
-#include <fmt/core.h>
+#include <algorithm>
 
-#include <nlohmann/json.hpp>
-
+#include "core/base/json_text.h"
+#include "core/harness/entry_json.h"
 #include "core/harness/read_harness.h"
+#include "core/harness/write_entry.h"
 
 namespace bold::harness {
 namespace {
 
-// Starts from what was read, so that unknown fields and the order of keys survive.
-Json base(const Raw& raw) {
-  return raw && raw->is_object() ? *raw : Json::object();
-}
+constexpr std::size_t kEntryIndent = 4;
 
-void put(Json& j, const char* key, const std::string& value) {
-  if (value.empty())
-    j.erase(key);
-  else
-    j[key] = value;
-}
-void put(Json& j, const char* key, bool value) {
-  if (value)
-    j[key] = true;
-  else
-    j.erase(key);
-}
-void putState(Json& j, State state) {
-  put(j, "state", std::string(state == State::Planned ? "planned" : state == State::ToBeRemoved ? "to be removed" : ""));
-}
-template <class Q>
-void put(Json& j, const char* key, const std::optional<Q>& q) {
-  put(j, key, q ? fileText(*q) : std::string());
-}
-
-Json write(const Device& d) {
-  Json j = base(d.raw);
-  j["id"] = d.id;
-  j["part"] = d.part;
-  put(j, "name", d.name);
-  put(j, "group", d.group);
-  putState(j, d.state);
-  if (d.settings.empty()) {
-    j.erase("settings");
-  } else {
-    Json s = Json::object();
-    for (const auto& [id, v] : d.settings) {
-      if (v.planned.empty())
-        s[id] = v.value;
-      else
-        s[id] = Json{{"value", v.value}, {"planned", v.planned}};
-    }
-    j["settings"] = s;
-  }
-  if (d.overrides.empty()) {
-    j.erase("overrides");
-  } else {
-    Json o = Json::object();
-    for (const auto& [id, v] : d.overrides) o[id] = v;
-    j["overrides"] = o;
-  }
-  return j;
-}
-
-Json write(const Connection& c) {
-  Json j = base(c.raw);
-  j["id"] = c.id;
-  const char* kind = c.kind == ConnectionKind::Wire ? "wire" : c.kind == ConnectionKind::Plug ? "plug" : "jumper";
-  for (const auto* other : {"wire", "plug", "jumper"})
-    if (std::string_view(other) != kind) j.erase(other);
-  j[kind] = Json::array({c.a.text(), c.b.text()});
-  put(j, "mirrored", c.mirrored);
-  put(j, "colour", c.colour);
-  put(j, "gauge", c.gauge ? fmt::format("{} AWG", *c.gauge) : std::string());
-  put(j, "length", c.length);
-  putState(j, c.state);
-  return j;
-}
-
-Json write(const Intent& i) {
-  Json j = base(i.raw);
-  j["id"] = i.id;
-  j["motor"] = i.motor;
-  j["directions"] = i.bothDirections ? "both" : "one";
-  put(j, "speed", i.speedControl);
-  put(j, "hold", i.hold);
-  put(j, "pwm", i.pwm);
-  if (i.dutyCap)
-    j["dutyCap"] = *i.dutyCap;
-  else
-    j.erase("dutyCap");
-  put(j, "ramp", i.ramp);
-  put(j, "together", i.together);
-  put(j, "rate", i.rate);
-  if (i.stepsPerTurn)
-    j["stepsPerTurn"] = *i.stepsPerTurn;
-  else
-    j.erase("stepsPerTurn");
-  put(j, "pulse", i.pulse);
-  put(j, "forward", i.forwardLead);
-  put(j, "sequence", i.sequence);
-  put(j, "stage", i.stage);
-  put(j, "channel", i.channel);
-  Json signals = Json::array();
-  for (const auto& s : i.signals) {
-    Json one{{"role", s.role}, {"pin", s.pin.text()}};
-    put(one, "numbering", s.numbering);
-    if (s.activeLow) one["active"] = "low";
-    signals.push_back(one);
-  }
-  j["signals"] = signals;
-  return j;
-}
+// An entry on its way into a list: as it stood, or written anew.
+struct Line {
+  std::optional<std::size_t> index;  // in the file
+  std::string text;
+};
 
 template <class T>
-Json list(const std::vector<T>& items) {
-  Json out = Json::array();
-  for (const auto& i : items) out.push_back(write(i));
+std::vector<Line> lines(const std::vector<T>& entries) {
+  std::vector<Line> out;
+  for (const auto& e : entries) out.push_back({e.raw ? std::optional(e.raw->index) : std::nullopt, entryText(e, kEntryIndent)});
   return out;
+}
+
+std::vector<Line> lines(const std::vector<PartCopy>& parts) {
+  std::vector<Line> out;
+  for (const auto& p : parts)
+    out.push_back(p.raw ? Line{p.raw->index, p.raw->text} : Line{std::nullopt, nestedText(*p.json, kEntryIndent)});
+  return out;
+}
+
+// What could not be read stands where it stood: before what came after it in the file.
+std::vector<Line> withUnread(std::vector<Line> read, const Harness& h, Section section) {
+  std::vector<Line> out;
+  auto unread = h.unread.begin();
+  const auto upTo = [&](std::optional<std::size_t> index) {
+    for (; unread != h.unread.end(); ++unread) {
+      if (unread->section != section) continue;
+      if (index && unread->raw->index > *index) return;
+      out.push_back({unread->raw->index, unread->raw->text});
+    }
+  };
+  for (auto& line : read) {
+    if (line.index) upTo(line.index);
+    out.push_back(std::move(line));
+  }
+  upTo(std::nullopt);
+  return out;
+}
+
+std::string listText(const std::vector<Line>& list) {
+  if (list.empty()) return "[]";
+  std::string out = "[";
+  for (const auto& line : list) out += (out.size() > 1 ? ",\n    " : "\n    ") + line.text;
+  return out + "\n  ]";
+}
+
+bool unchanged(const std::vector<Line>& list, std::string_view text) {
+  const auto elements = elementsOf(text);
+  return std::ranges::equal(list, elements, {}, &Line::text);
+}
+
+// A document that came from no file.
+Json fresh(const Harness& h) {
+  Json j = headJson(h);
+  const auto add = [&](Section section, const auto& entries) {
+    j[word(section)] = Json::array();
+    for (const auto& e : entries) j[word(section)].push_back(toJson(e));
+  };
+  add(Section::Devices, h.devices);
+  add(Section::Connections, h.connections);
+  add(Section::Intents, h.intents);
+  for (const auto& p : h.parts) j["parts"].push_back(*p.json);
+  return j;
 }
 
 }  // namespace
 
 std::string writeHarness(const Harness& h) {
-  Json j = base(h.raw);
-  j["format"] = kFormat;
-  put(j, "title", h.title);
-  Json settings = j.contains("settings") && j["settings"].is_object() ? j["settings"] : Json::object();
-  put(settings, "ambient", h.ambient);
-  if (settings.empty())
-    j.erase("settings");
-  else
-    j["settings"] = settings;
-  j["devices"] = list(h.devices);
-  j["connections"] = list(h.connections);
-  j["intents"] = list(h.intents);
-  Json parts = Json::array();
-  for (const auto& p : h.parts) parts.push_back(*p);
-  if (parts.empty())
-    j.erase("parts");
-  else
-    j["parts"] = parts;
-  return jsonText(j);
+  if (!h.raw) return jsonText(fresh(h));
+  auto text = headText(h);
+  const std::pair<Section, std::vector<Line>> lists[] = {{Section::Devices, lines(h.devices)},
+                                                         {Section::Connections, lines(h.connections)},
+                                                         {Section::Intents, lines(h.intents)},
+                                                         {Section::Parts, lines(h.parts)}};
+  for (const auto& [section, read] : lists) {
+    const auto list = withUnread(read, h, section);
+    const auto members = membersOf(text);
+    const auto stands = std::ranges::find(members, word(section), &TextMember::key);
+    const bool there = stands != members.end();
+    if (there ? unchanged(list, stands->value) : section == Section::Parts && list.empty()) continue;
+    text = section == Section::Parts && list.empty() ? withoutMember(text, word(section))
+                                                     : withFirstMember(text, word(section), listText(list));
+  }
+  return text;
 }
 
 }  // namespace bold::harness

@@ -35,28 +35,6 @@ ReplacedParts::One replaced(const std::string& id, const std::shared_ptr<const P
     else if (parsed->least().value_or(0) < 0 || (f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0))
       problems.push_back({fmt::format("The figure \"{}\" cannot be replaced by {}.", name, value), {}, "The library's figure was kept."});
   }
-  // Two replacements that contradict each other: one is used, and nobody should be left to guess which.
-  for (const auto& f : plain->figures) {
-    const auto value = [&](const std::string& name) -> std::optional<double> {
-      const auto it = overrides.find(name);
-      const auto* figure = plain->figure(name);
-      if (!figure) return std::nullopt;
-      const auto given = it == overrides.end() ? Result<Figure>(fail(std::string())) : parseFigure(it->second, figure->figure.unit);
-      return given ? given->typical() : figure->figure.typical();
-    };
-    if (f.derivedFrom.empty() || !overrides.contains(f.id) || !overrides.contains(f.derivedOver)) continue;
-    const auto a = value(f.derivedFrom);
-    const auto b = value(f.derivedOver);
-    const auto c = value(f.id);
-    if (!a || !b || !c || *b <= 0 || *c <= 0) continue;
-    const double follows = *a / *b;
-    if (std::abs(follows - *c) > kContradiction * std::max(follows, *c))
-      problems.push_back(
-          {fmt::format("The replaced figures \"{}\" and \"{}\" of {} contradict each other: {} would follow, {} is given.", f.derivedOver,
-                       f.id, id, displayText(AnyQuantity{follows, f.figure.unit}), displayText(AnyQuantity{*c, f.figure.unit})),
-           {},
-           fmt::format("\"{}\" is used.", f.derivedOver)});
-  }
   std::map<std::string, std::string> usable;
   for (const auto& [name, value] : overrides) {
     const auto* f = plain->figure(name);
@@ -67,6 +45,7 @@ ReplacedParts::One replaced(const std::string& id, const std::shared_ptr<const P
   auto part = readPart(json, id, ignored, usable);
   if (!part) return {plain, std::move(problems)};
   part->own = plain->own;
+  part->fromDocument = plain->fromDocument;
   return {std::make_shared<const Part>(std::move(*part)), std::move(problems)};
 }
 
@@ -82,30 +61,25 @@ std::map<std::string, std::string> shippedPartFiles() {
 
 Library Library::shipped() {
   Library l;
-  std::vector<Problem> problems;  // the tests hold that shipped files have none
-  l.add(shippedPartFiles(), false, problems);
+  l.m_shipped = ShippedParts::all();
   return l;
 }
 
 void Library::addOwn(const std::map<std::string, std::string>& files, std::vector<Problem>& problems) {
-  add(files, true, problems);
-}
-
-void Library::add(const std::map<std::string, std::string>& files, bool own, std::vector<Problem>& problems) {
   // Files and parts are read side by side, and gathered in order.
   struct Parsed {
     const std::string* file;
     const std::string* text;
-    Result<Json> json = fail(std::string());
+    std::optional<Result<Json>> json;
     std::vector<Problem> problems;
   };
   std::vector<Parsed> parsed;
-  for (const auto& [file, text] : files) parsed.push_back({&file, &text, fail(std::string()), {}});
+  for (const auto& [file, text] : files) parsed.push_back({&file, &text, {}, {}});
   inParallel(parsed.size(), [&](std::size_t k) { parsed[k].json = parseJson(*parsed[k].text, *parsed[k].file, parsed[k].problems); });
   std::map<std::string, std::pair<std::string, Json>> raw;  // id -> file, json
   for (auto& one : parsed) {
     const auto& file = *one.file;
-    auto& json = one.json;
+    auto& json = *one.json;
     problems.insert(problems.end(), one.problems.begin(), one.problems.end());
     if (!json) {
       problems.push_back(json.error());
@@ -115,7 +89,7 @@ void Library::add(const std::map<std::string, std::string>& files, bool own, std
     const auto id = named ? (*json)["id"].get<std::string>() : std::string();
     if (id.empty()) {
       problems.push_back({"The part has no \"id\".", file + "#/id", "The other parts were loaded."});
-    } else if (m_parts.contains(id)) {
+    } else if (m_own.contains(id) || (m_shipped && m_shipped->has(id))) {
       problems.push_back(
           {fmt::format("A part with the id \"{}\" is in the library already.", id), file + "#/id", "The library's part was kept."});
     } else if (!raw.emplace(id, std::pair{file, std::move(*json)}).second) {
@@ -167,8 +141,8 @@ void Library::add(const std::map<std::string, std::string>& files, bool own, std
       problems.insert(problems.end(), w.problems.begin(), w.problems.end());
       continue;
     }
-    w.part->own = own;
-    m_parts[w.id] = {std::make_shared<const Part>(std::move(*w.part)), std::make_shared<const Json>(std::move(w.json))};
+    w.part->own = true;
+    m_own[w.id] = {std::make_shared<const Part>(std::move(*w.part)), std::make_shared<const Json>(std::move(w.json))};
   }
 }
 
@@ -176,21 +150,32 @@ void Library::addFromDocument(const Json& partJson, const std::string& file, std
   std::vector<Problem> found;
   auto part = readPart(partJson, file, found);
   problems.insert(problems.end(), found.begin(), found.end());
-  if (!part) return;
-  if (const auto known = m_parts.find(part->id); known != m_parts.end() && !known->second.part->own) return;
+  if (!part || (m_shipped && m_shipped->has(part->id))) return;
   part->own = true;
+  part->fromDocument = true;
   const auto id = part->id;
-  m_parts[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(partJson)};
+  if (const auto mine = m_own.find(id); mine != m_own.end() && !mine->second.part->fromDocument) m_mine.emplace(id, mine->second.json);
+  m_own[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(partJson)};
+}
+
+const LibraryEntry* Library::entry(const std::string& id) const {
+  if (const auto it = m_own.find(id); it != m_own.end()) return &it->second;
+  return m_shipped ? m_shipped->find(id) : nullptr;
 }
 
 std::shared_ptr<const Part> Library::find(const std::string& id) const {
-  const auto it = m_parts.find(id);
-  return it == m_parts.end() ? nullptr : it->second.part;
+  const auto* e = entry(id);
+  return e ? e->part : nullptr;
 }
 
 const Json* Library::json(const std::string& id) const {
-  const auto it = m_parts.find(id);
-  return it == m_parts.end() ? nullptr : it->second.json.get();
+  const auto* e = entry(id);
+  return e ? e->json.get() : nullptr;
+}
+
+const Json* Library::mine(const std::string& id) const {
+  const auto it = m_mine.find(id);
+  return it == m_mine.end() ? nullptr : it->second.get();
 }
 
 std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const std::map<std::string, std::string>& overrides,
@@ -202,11 +187,50 @@ std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const 
   return one.part;
 }
 
+std::vector<Problem> Library::contradictions(const std::string& id, const std::map<std::string, std::string>& overrides) const {
+  std::vector<Problem> out;
+  const auto plain = find(id);
+  if (!plain || overrides.size() < 2) return out;
+  // Two replacements that contradict each other: one is used, and nobody should be left to guess which.
+  for (const auto& f : plain->figures) {
+    const auto value = [&](const std::string& name) -> std::optional<double> {
+      const auto it = overrides.find(name);
+      const auto* figure = plain->figure(name);
+      if (!figure) return std::nullopt;
+      const auto given = it == overrides.end() ? Result<Figure>(fail(std::string())) : parseFigure(it->second, figure->figure.unit);
+      return given ? given->typical() : figure->figure.typical();
+    };
+    if (f.derivedFrom.empty() || !overrides.contains(f.id) || !overrides.contains(f.derivedOver)) continue;
+    const auto a = value(f.derivedFrom);
+    const auto b = value(f.derivedOver);
+    const auto c = value(f.id);
+    if (!a || !b || !c || *b <= 0 || *c <= 0) continue;
+    const double follows = *a / *b;
+    if (std::abs(follows - *c) > kContradiction * std::max(follows, *c))
+      out.push_back(
+          {fmt::format("The replaced figures \"{}\" and \"{}\" of {} contradict each other: {} would follow, {} is given.", f.derivedOver,
+                       f.id, id, displayText(AnyQuantity{follows, f.figure.unit}), displayText(AnyQuantity{*c, f.figure.unit})),
+           {},
+           fmt::format("\"{}\" is used.", f.derivedOver)});
+  }
+  return out;
+}
+
 std::vector<std::shared_ptr<const Part>> Library::search(std::string_view text) const {
   const auto query = parseQuery(text);
   std::vector<std::pair<double, std::shared_ptr<const Part>>> hits;
-  for (const auto& [id, e] : m_parts)
-    if (const double s = score(*e.part, query); s > 0) hits.emplace_back(s, e.part);
+  std::vector<std::shared_ptr<const Part>> all;
+  for (const auto& [id, e] : m_own) all.push_back(e.part);
+  if (m_shipped) {
+    const auto ids = m_shipped->ids();
+    const auto first = all.size();
+    all.resize(first + ids.size());
+    inParallel(ids.size(), [&](std::size_t k) {
+      if (const auto* e = m_shipped->find(ids[k])) all[first + k] = e->part;
+    });
+  }
+  for (const auto& part : all)
+    if (const double s = part ? score(*part, query) : 0.0; s > 0) hits.emplace_back(s, part);
   std::ranges::stable_sort(hits, [](const auto& a, const auto& b) {
     return a.first != b.first ? a.first > b.first : naturallyBefore(a.second->id, b.second->id);
   });

@@ -137,7 +137,8 @@ struct Part {
   std::vector<std::string> pitfalls;
   std::string hold;  ///< how to hold it: "USB up, component side"
   bool layoutKnown = false;
-  bool own = false;  ///< from the user's folder or the document, not shipped
+  bool own = false;           ///< from the user's folder or the document, not shipped
+  bool fromDocument = false;  ///< known from the document alone, or as it has it
 
   int indexOf(const std::string& terminal) const;  ///< -1 when there is none; knows former ids
   const Terminal* find(const std::string& terminal) const;

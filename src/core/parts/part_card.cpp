@@ -14,11 +14,26 @@ namespace {
 constexpr std::size_t kMostTerminals = 100;  // a breadboard is not listed hole by hole
 constexpr std::size_t kMostRows = 32;        // of a truth table
 
-// A bar would end the cell.
-std::string cell(std::string text) {
-  for (std::size_t at = 0; (at = text.find('|', at)) != std::string::npos; at += 2) text.replace(at, 1, "\\|");
-  return text;
-}
+// How what the part says becomes part of the card.
+struct Say {
+  CardFor reader;
+
+  // Between the bars of a table.
+  std::string cell(std::string_view text) const { return reader == CardFor::Window ? escaped(text, kMarks) : escaped(text, "|"); }
+  std::string line(std::string_view text) const { return reader == CardFor::Window ? escaped(text, kMarks) : std::string(text); }
+
+ private:
+  static constexpr std::string_view kMarks = "\\`*_{}[]()<>#+-.!|~&:";  // all that Markdown may take for markup
+
+  static std::string escaped(std::string_view text, std::string_view marks) {
+    std::string out;
+    for (const char c : text) {
+      if (marks.find(c) != std::string_view::npos) out += '\\';
+      out += c;
+    }
+    return out;
+  }
+};
 
 std::string whatItIs(const Terminal& t) {
   std::vector<std::string> is;
@@ -50,7 +65,7 @@ std::string whatItIs(const Terminal& t) {
   return out;
 }
 
-void terminals(const Part& p, std::string& out) {
+void terminals(const Part& p, const Say& say, std::string& out) {
   if (p.terminals.size() > kMostTerminals) {
     out += fmt::format("\n## Terminals\n\n{} of them.\n", p.terminals.size());
     return;
@@ -64,7 +79,7 @@ void terminals(const Part& p, std::string& out) {
     auto name = t.label;
     for (const auto& a : t.aliases) name += ", " + a;
     if (!t.colour.empty()) name += ", " + t.colour;
-    out += fmt::format("| {} | {} | {} |\n", cell(where), cell(name), cell(whatItIs(t)));
+    out += fmt::format("| {} | {} | {} |\n", say.cell(where), say.cell(name), say.cell(whatItIs(t)));
   }
 }
 
@@ -75,10 +90,10 @@ std::string secondReading(const std::string& figure, const Json* file) {
     if (!at || !at->is_object() || !at->contains(key)) return {};
     at = &(*at)[key];
   }
-  return at->is_string() ? at->get<std::string>() : std::string();
+  return at->is_string() ? shownText(at->get_ref<const std::string&>()) : std::string();
 }
 
-void figures(const Part& p, const Json* file, std::string& out) {
+void figures(const Part& p, const Json* file, const Say& say, std::string& out) {
   if (p.figures.empty()) return;
   out += "\n## Figures\n\n| figure | value | under | source |\n|---|---|---|---|\n";
   for (const auto& f : p.figures) {
@@ -90,7 +105,7 @@ void figures(const Part& p, const Json* file, std::string& out) {
     auto source = f.figure.source;
     if (!f.figure.confidence.empty()) source += ", confidence " + f.figure.confidence;
     if (!f.derivedFrom.empty()) source = fmt::format("{} / {}", f.derivedFrom, f.derivedOver);
-    out += fmt::format("| {} | {} | {} | {} |\n", cell(f.label), cell(value), cell(f.figure.condition), cell(source));
+    out += fmt::format("| {} | {} | {} | {} |\n", say.cell(f.label), say.cell(value), say.cell(f.figure.condition), say.cell(source));
   }
 }
 
@@ -108,16 +123,16 @@ std::string_view word(Drive d) {
   return {};
 }
 
-void channels(const Part& p, std::string& out) {
+void channels(const Part& p, const Say& say, std::string& out) {
   for (const auto& c : p.channels) {
     const auto rows = truthTable(p, c);
     if (rows.empty() || rows.size() > kMostRows || rows.front().inputs.empty()) continue;
-    out += fmt::format("\n## {}\n\n|", p.channels.size() > 1 ? "Channel " + c.id : "What its inputs do");
+    out += fmt::format("\n## {}\n\n|", p.channels.size() > 1 ? "Channel " + say.line(c.id) : "What its inputs do");
     for (const auto& [input, level] : rows.front().inputs) {
       const auto* t = p.find(input);
-      out += fmt::format(" {} |", cell(t ? t->label : input));
+      out += fmt::format(" {} |", say.cell(t ? t->label : input));
     }
-    for (const auto& o : c.out) out += fmt::format(" {} |", cell(p.find(o) ? p.find(o)->label : o));
+    for (const auto& o : c.out) out += fmt::format(" {} |", say.cell(p.find(o) ? p.find(o)->label : o));
     out += " motor |\n|";
     for (std::size_t k = 0; k < rows.front().inputs.size() + c.out.size() + 1; ++k) out += "---|";
     out += "\n";
@@ -141,15 +156,15 @@ std::vector<std::string> lines(const Json* file, const char* field) {
   std::vector<std::string> out;
   if (file && file->contains(field) && (*file)[field].is_array())
     for (const auto& n : (*file)[field])
-      if (n.is_string()) out.push_back(n.get<std::string>());
+      if (n.is_string()) out.push_back(shownText(n.get_ref<const std::string&>()));
   return out;
 }
 
-void lists(const Part& p, const Json* file, std::string& out) {
+void lists(const Part& p, const Json* file, const Say& say, std::string& out) {
   const auto list = [&](const char* title, const std::vector<std::string>& lines) {
     if (lines.empty()) return;
     out += fmt::format("\n## {}\n\n", title);
-    for (const auto& l : lines) out += "- " + l + "\n";
+    for (const auto& l : lines) out += "- " + say.line(l) + "\n";
   };
   list("It also needs", lines(file, "needs"));
   list("Mind", p.pitfalls);
@@ -178,13 +193,14 @@ std::string_view howToMeasure(std::string_view figure, const Part& p) {
   return {};
 }
 
-std::string partCard(const Part& p, const Json* file) {
-  auto out = fmt::format("# {}\n\n{}: {}.\n", p.name, p.kind, p.summary);
-  if (!p.hold.empty()) out += fmt::format("\nHeld like this: {}.\n", p.hold);
-  figures(p, file, out);
-  lists(p, file, out);
-  channels(p, out);
-  terminals(p, out);
+std::string partCard(const Part& p, const Json* file, CardFor reader) {
+  const Say say{reader};
+  auto out = fmt::format("# {}\n\n{}: {}.\n", say.line(p.name), say.line(p.kind), say.line(p.summary));
+  if (!p.hold.empty()) out += fmt::format("\nHeld like this: {}.\n", say.line(p.hold));
+  figures(p, file, say, out);
+  lists(p, file, say, out);
+  channels(p, say, out);
+  terminals(p, say, out);
   out += fmt::format("\nIts id is `{}`{}.\n", p.id, p.own ? ", a part of your own" : "");
   return out;
 }

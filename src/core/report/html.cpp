@@ -34,8 +34,8 @@ class Writer {
     std::string judged = fmt::format("Judged: {} checks over {} solved commands, {} figure{} unknown.", m_a.checks, m_a.commands,
                                      m_a.unknownFigures, m_a.unknownFigures == 1 ? "" : "s");
     for (const auto& x : m_a.assumptions) judged += " Taken: " + x + ".";
-    for (const auto& x : m_a.leftOut) judged += " Left out: " + x + ".";
     m_out += fmt::format("<p><small>{}</small></p>\n", escaped(judged));
+    why();
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);
     plan();
@@ -46,6 +46,13 @@ class Writer {
   const harness::Harness& m_h;
   const Analysis& m_a;
   std::string m_out;
+
+  void why() {
+    if (m_a.why.empty()) return;
+    m_out += "<ul>\n";
+    for (const auto& w : m_a.why) m_out += fmt::format("<li>{}</li>\n", escaped(w));
+    m_out += "</ul>\n";
+  }
 
   void one(const Finding& f) {
     std::string kind(word(f.severity));

@@ -43,7 +43,9 @@ std::string json(const std::string& file, const harness::Harness& harness, const
                  {"commands", a.commands},
                  {"unknownFigures", a.unknownFigures},
                  {"assumptions", a.assumptions},
-                 {"leftOut", a.leftOut}};
+                 {"leftOut", a.unstated}};
+  j["leftOut"] = Json::array();
+  for (const auto& p : a.leftOut) j["leftOut"].push_back({{"what", p.what}, {"where", p.where}, {"kept", p.kept}});
   j["openChanges"] = a.openChanges;
   j["findings"] = Json::array();
   for (const auto& f : a.findings) j["findings"].push_back(one(f));

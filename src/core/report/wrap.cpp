@@ -1,5 +1,7 @@
 #include "core/report/wrap.h"
 
+#include "core/base/shown_text.h"
+
 namespace bold::report {
 namespace {
 int columns(std::string_view s) {
@@ -9,7 +11,9 @@ int columns(std::string_view s) {
 }
 }  // namespace
 
-std::string wrap(std::string_view first, std::string_view text, int width) {
+std::string wrap(std::string_view first, std::string_view words, int width) {
+  const auto shown = shownText(words);
+  std::string_view text = shown;
   const int indent = columns(first);
   std::string out(first);
   int at = indent;

@@ -8,6 +8,7 @@
 #include <cmath>
 
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -39,12 +40,10 @@ void colour(QCPAxis* axis, const Palette& c) {
 }  // namespace
 
 CurvePlot::CurvePlot(QWidget* parent)
-    : QWidget(parent), m_title(new QLabel(this)), m_note(new QLabel(this)), m_plot(new QCustomPlot(this)) {
+    : QWidget(parent), m_title(plainLabel(this)), m_note(plainLabel(this)), m_plot(new QCustomPlot(this)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(3);
-  m_title->setTextFormat(Qt::PlainText);
-  m_note->setTextFormat(Qt::PlainText);
   for (auto* l : {m_title, m_note}) l->setWordWrap(true);
   m_note->setForegroundRole(QPalette::PlaceholderText);
   column->addWidget(m_title);

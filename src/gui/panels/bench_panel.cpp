@@ -15,6 +15,7 @@
 #include "gui/panels/device_details.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/session/session.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -32,7 +33,7 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 10, 10);
   column->setSpacing(8);
-  auto* head = new QLabel(tr("Bench"), this);
+  auto* head = plainLabel(tr("Bench"), this);
   QFont f = head->font();
   f.setPixelSize(16);
   f.setWeight(QFont::DemiBold);
@@ -189,7 +190,7 @@ void BenchPanel::showDetails() {
       m_details->setWidget(new DeviceDetails(m_session, d->id));
     return;
   }
-  auto* empty = new QLabel(m_session.harness().devices.empty()
+  auto* empty = plainLabel(m_session.harness().devices.empty()
                                ? tr("Begin with what is on the bench: type a part above and press Enter. It appears in the picture.")
                                : tr("Pick a device to see its figures, each with its source, and to replace them by measured ones."));
   empty->setWordWrap(true);

@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "gui/session/session.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -35,7 +36,7 @@ CheckPageDialog::CheckPageDialog(const Session& session, const QString& check, Q
   setWindowTitle(tr("About the check %1").arg(check));
   resize(620, 600);
   auto* column = new QVBoxLayout(this);
-  auto* text = new QTextBrowser(this);
+  auto* text = new PlainBrowser(this);
   text->setAccessibleName(windowTitle());
   const auto page = checks::page(check.toStdString());
   text->setMarkdown(QString::fromUtf8(page.data(), static_cast<qsizetype>(page.size())));

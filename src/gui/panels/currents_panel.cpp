@@ -20,6 +20,7 @@
 #include "gui/figures/level_ladder_figure.h"
 #include "gui/panels/spoken.h"
 #include "gui/session/session.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -45,7 +46,7 @@ QString chargeName(circuit::Charge c) {
 }
 
 QLabel* heading(const QString& text, QWidget* parent) {
-  auto* label = new QLabel(text, parent);
+  auto* label = plainLabel(text, parent);
   QFont f = label->font();
   f.setWeight(QFont::DemiBold);
   label->setFont(f);
@@ -82,7 +83,7 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
   auto* outer = new QVBoxLayout(this);
   outer->setContentsMargins(12, 12, 8, 8);
   outer->setSpacing(6);
-  auto* head = new QLabel(tr("Currents"), this);
+  auto* head = plainLabel(tr("Currents"), this);
   QFont f = head->font();
   f.setPixelSize(16);
   f.setWeight(QFont::DemiBold);
@@ -100,7 +101,7 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_charge->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   outer->addWidget(m_command);
   outer->addWidget(m_charge);
-  m_none = new QLabel(tr("Nothing to solve yet: put a motor, a stage and a supply on the bench and wire them."), this);
+  m_none = plainLabel(tr("Nothing to solve yet: put a motor, a stage and a supply on the bench and wire them."), this);
   m_none->setWordWrap(true);
   m_none->setForegroundRole(QPalette::PlaceholderText);
   outer->addWidget(m_none);
@@ -113,9 +114,8 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
   auto* column = new QVBoxLayout(inside);
   column->setContentsMargins(0, 4, 6, 4);
   column->setSpacing(10);
-  m_does = new QLabel(inside);
+  m_does = plainLabel(inside);
   m_does->setObjectName("does");
-  m_does->setTextFormat(Qt::PlainText);
   m_does->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
   m_does->setWordWrap(true);
   m_bridge = new BridgeFigure(inside);

@@ -18,6 +18,7 @@
 #include "gui/panels/part_card_dialog.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -47,12 +48,12 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     m_session.apply({"Rename " + m_device, {harness::Put<harness::Device>{changed, {}}}});
   });
   form->addRow(tr("Name"), name);
-  auto* kind = new QLabel(part ? qs(part->name) : qs(d->part), this);
+  auto* kind = plainLabel(part ? qs(part->name) : qs(d->part), this);
   kind->setWordWrap(true);
   form->addRow(tr("Part"), kind);
   if (part) buildSettings(form);
   column->addLayout(form);
-  m_said = new QLabel(this);
+  m_said = plainLabel(this);
   m_said->setWordWrap(true);
   m_said->hide();
   column->addWidget(m_said);
@@ -77,16 +78,15 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     });
     connect(m_figures, &QTableWidget::currentCellChanged, this, &DeviceDetails::sayHowToMeasure);
     column->addWidget(m_figures);
-    m_how = new QLabel(this);
+    m_how = plainLabel(this);
     m_how->setObjectName("howToMeasure");
     m_how->setWordWrap(true);
-    m_how->setTextFormat(Qt::PlainText);
     column->addWidget(m_how);
   }
   if (part && parts::isMotor(*part)) column->addWidget(new IntentEditor(m_session, m_device, this));
   if (part)
     for (const auto& p : part->pitfalls) {
-      auto* l = new QLabel(qs(p), this);
+      auto* l = plainLabel(qs(p), this);
       l->setWordWrap(true);
       l->setForegroundRole(QPalette::PlaceholderText);
       column->addWidget(l);
@@ -132,7 +132,7 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
       changed.settings[id] = {v.toStdString(), {}};
       m_session.apply({"Set " + id + " of " + m_device, {harness::Put<harness::Device>{changed, {}}}});
     });
-    form->addRow(qs(s.label), box);
+    form->addRow(plainLabel(qs(s.label), this), box);
   }
 }
 
@@ -163,7 +163,7 @@ void DeviceDetails::refresh() {
     auto* source = new QTableWidgetItem(qs(f.figure.source));
     source->setFlags(Qt::ItemIsEnabled);
     source->setForeground(gui::palette().inkSoft);
-    source->setToolTip(qs(f.figure.source + (f.figure.condition.empty() ? "" : "; " + f.figure.condition)));
+    source->setToolTip(plainTip(qs(f.figure.source + (f.figure.condition.empty() ? "" : "; " + f.figure.condition))));
     m_figures->setItem(i, 0, label);
     m_figures->setItem(i, 1, value);
     m_figures->setItem(i, 2, source);

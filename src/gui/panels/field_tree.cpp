@@ -16,6 +16,7 @@
 
 #include "gui/panels/spoken.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -313,7 +314,7 @@ void FieldTree::mark(const std::vector<Problem>& problems) {
     }
     for (const int column : {0, 1}) {
       i->setForeground(column, said.isEmpty() ? gui::palette().ink : gui::palette().stop);
-      i->setToolTip(column, said.join("\n"));
+      i->setToolTip(column, plainTip(said.join("\n")));
     }
   });
   m_filling = false;

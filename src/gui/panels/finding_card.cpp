@@ -10,6 +10,7 @@
 #include "gui/panels/limit_bar.h"
 #include "gui/picture/picture.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -23,9 +24,8 @@ QString qs(std::string_view s) {
 }
 
 QLabel* label(const QString& text, int pixels, const QColor& colour, bool bold, QWidget* parent) {
-  auto* l = new QLabel(text, parent);
+  auto* l = plainLabel(text, parent);
   l->setWordWrap(true);
-  l->setTextFormat(Qt::PlainText);
   QFont f = l->font();
   f.setPixelSize(pixels);
   f.setWeight(bold ? QFont::DemiBold : QFont::Normal);

@@ -7,9 +7,11 @@
 #include <QVBoxLayout>
 
 #include "gui/panels/finding_card.h"
+#include "gui/panels/left_out_card.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 
@@ -18,12 +20,12 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   auto* outer = new QVBoxLayout(this);
   outer->setContentsMargins(12, 12, 8, 8);
   outer->setSpacing(4);
-  m_head = new QLabel(tr("Limits"), this);
+  m_head = plainLabel(tr("Limits"), this);
   QFont f = m_head->font();
   f.setPixelSize(16);
   f.setWeight(QFont::DemiBold);
   m_head->setFont(f);
-  m_judged = new QLabel(this);
+  m_judged = plainLabel(this);
   m_judged->setObjectName("judged");
   m_judged->setWordWrap(true);
   m_judged->setForegroundRole(QPalette::PlaceholderText);
@@ -38,7 +40,9 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_column = new QVBoxLayout(m_inside);
   m_column->setContentsMargins(0, 4, 6, 4);
   m_column->setSpacing(8);
-  m_quiet = new QLabel(m_inside);
+  m_leftOut = new LeftOutCard(session, m_inside);
+  m_column->addWidget(m_leftOut);
+  m_quiet = plainLabel(m_inside);
   m_quiet->setObjectName("quiet");
   m_quiet->setWordWrap(true);
   m_quiet->hide();
@@ -67,9 +71,11 @@ void FindingsPanel::refresh() {
                        .arg(a.commands)
                        .arg(plural(a.unknownFigures, tr("figure"), tr("figures")));
   for (const auto& x : a.assumptions) judged += " " + tr("Taken: %1.").arg(QString::fromStdString(x));
-  for (const auto& x : a.why) judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
+  for (const auto& x : a.why)
+    if (a.leftOut.empty() || !x.starts_with("left out of ")) judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
   m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
-  int at = 0;
+  m_leftOut->refresh();
+  int at = 1;  // behind what was left out
   for (const auto& f : a.findings) {
     if (!f.explainedBy.empty()) continue;
     std::vector<const checks::Finding*> explained;
@@ -82,7 +88,7 @@ void FindingsPanel::refresh() {
     m_column->insertWidget(at++, card);
     m_cards << card;
   }
-  m_quiet->setVisible(m_cards.isEmpty() && m_session.verdictFresh());
+  m_quiet->setVisible(m_cards.isEmpty() && a.leftOut.empty() && m_session.verdictFresh());
   m_quiet->setText(m_session.harness().devices.empty() ? tr("Put something on the bench: Ctrl+K, then type what it is.")
                                                        : tr("No check has anything to say about this bench as it is drawn. Hold the "
                                                             "drawing against the real wires, end by end, before you switch on."));

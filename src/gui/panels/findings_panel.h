@@ -8,6 +8,7 @@ class QVBoxLayout;
 namespace bold::gui {
 
 class FindingCard;
+class LeftOutCard;
 class Session;
 
 /// Findings beside the picture, causes first; picking one here picks it in the picture and the other way round.
@@ -23,6 +24,7 @@ class FindingsPanel : public QWidget {
 
  private:
   Session& m_session;
+  LeftOutCard* m_leftOut;
   QLabel *m_head, *m_judged, *m_quiet;
   QScrollArea* m_scroll;
   QWidget* m_inside;

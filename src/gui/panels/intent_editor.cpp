@@ -11,6 +11,7 @@
 #include "core/harness/recipe.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -93,7 +94,7 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
-  auto* head = new QLabel(tr("What the program does with it"), this);
+  auto* head = plainLabel(tr("What the program does with it"), this);
   QFont f = head->font();
   f.setWeight(QFont::DemiBold);
   head->setFont(f);
@@ -116,7 +117,7 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   addNumbers();
   m_signals = new QFormLayout;
   column->addLayout(m_signals);
-  m_said = new QLabel(this);
+  m_said = plainLabel(this);
   m_said->setWordWrap(true);
   m_said->hide();
   column->addWidget(m_said);
@@ -220,8 +221,9 @@ void IntentEditor::showNumbers() {
 }
 
 // The roles that a plan for this motor has signals for: as it is wired, else as the stage that was named has them.
+// Until an edit is worked out, as it was wired before.
 std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) const {
-  if (const auto& solved = m_session.analysis().solved; solved && m_session.analysisCurrent())
+  if (const auto& solved = m_session.analysis().solved)
     for (const auto& m : solved->motors)
       if (solved->bench.devices[static_cast<std::size_t>(m.device)].doc.id == m_motor) return circuit::rolesOf(solved->bench, m);
   std::vector<std::string> roles;
@@ -241,29 +243,60 @@ void IntentEditor::rebuildSignals() {
   auto roles = this->roles(intent);
   for (const auto& s : intent.signals)
     if (std::ranges::count(roles, s.role) == 0) roles.push_back(s.role);
-  // Keep the fields when the roles are the same: one of them may be typed in right now.
-  QStringList have;
-  for (int i = 0; i < m_signals->rowCount(); ++i)
-    if (auto* edit = qobject_cast<QLineEdit*>(m_signals->itemAt(i, QFormLayout::FieldRole)->widget())) have << edit->objectName().mid(7);
-  QStringList want;
-  for (const auto& r : roles) want << qs(r);
-  if (have != want) {
-    while (m_signals->rowCount() > 0) m_signals->removeRow(0);
-    for (const auto& role : roles) {
-      auto* edit = new QLineEdit(this);
-      edit->setObjectName("signal-" + qs(role));
-      edit->setAccessibleName(tr("Pin for %1").arg(qs(role)));
-      edit->setPlaceholderText(tr("tied on the bench, or a pin: d9"));
-      edit->setEnabled(!m_session.readOnly());
-      connect(edit, &QLineEdit::editingFinished, this, [this, role, edit] { setPin(role, edit->text().trimmed()); });
-      m_signals->addRow(qs(role), edit);
-    }
-  }
+  arrangeRows(roles);
   for (const auto& role : roles) {
-    auto* edit = findChild<QLineEdit*>("signal-" + qs(role));
+    auto* edit = fieldOf(role);
     const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
     if (edit && !edit->hasFocus()) edit->setText(it == intent.signals.end() ? QString() : qs(it->pin.text()));
   }
+}
+
+QLineEdit* IntentEditor::fieldOf(const std::string& role) const {
+  for (int i = 0; i < m_signals->rowCount(); ++i)
+    if (auto* edit = qobject_cast<QLineEdit*>(m_signals->itemAt(i, QFormLayout::FieldRole)->widget()))
+      if (edit->objectName() == "signal-" + qs(role)) return edit;
+  return nullptr;
+}
+
+// Row by row: the field that is typed in stays, whatever comes or goes beside it. What goes may be the very field whose change is
+// being told, so it ends later.
+void IntentEditor::arrangeRows(const std::vector<std::string>& roles) {
+  for (int i = m_signals->rowCount() - 1; i >= 0; --i) {
+    auto* edit = m_signals->itemAt(i, QFormLayout::FieldRole)->widget();
+    if (std::ranges::count(roles, edit->objectName().mid(7).toStdString()) > 0) continue;
+    const auto row = m_signals->takeRow(i);
+    for (auto* item : {row.labelItem, row.fieldItem}) {
+      item->widget()->hide();
+      item->widget()->deleteLater();
+      delete item;
+    }
+  }
+  int at = 0;
+  for (const auto& role : roles) {
+    auto* edit = fieldOf(role);
+    int row = 0;
+    QFormLayout::ItemRole column{};
+    if (edit) m_signals->getWidgetPosition(edit, &row, &column);
+    if (!edit) {
+      m_signals->insertRow(at, plainLabel(qs(role), this), newField(role));
+    } else if (row != at) {
+      const auto moved = m_signals->takeRow(row);
+      m_signals->insertRow(at, moved.labelItem->widget(), moved.fieldItem->widget());
+      delete moved.labelItem;
+      delete moved.fieldItem;
+    }
+    ++at;
+  }
+}
+
+QLineEdit* IntentEditor::newField(const std::string& role) {
+  auto* edit = new QLineEdit(this);
+  edit->setObjectName("signal-" + qs(role));
+  edit->setAccessibleName(tr("Pin for %1").arg(qs(role)));
+  edit->setPlaceholderText(tr("tied on the bench, or a pin: d9"));
+  edit->setEnabled(!m_session.readOnly());
+  connect(edit, &QLineEdit::editingFinished, this, [this, role, edit] { setPin(role, edit->text().trimmed()); });
+  return edit;
 }
 
 void IntentEditor::setPin(const std::string& role, const QString& typed) {
@@ -271,7 +304,8 @@ void IntentEditor::setPin(const std::string& role, const QString& typed) {
   const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
   const auto old = it == intent.signals.end() ? std::string() : it->pin.text();
   if (typed.toStdString() == old) return;
-  harness::Signal signal;
+  // What is said of the signal besides (active level, numbering) stays.
+  harness::Signal signal = it == intent.signals.end() ? harness::Signal{role, {}, "label"} : *it;
   if (!typed.isEmpty()) {
     auto pin = harness::parseTypedEnd(m_session.harness(), m_session.library(), typed.toStdString());
     if (!pin) {
@@ -279,7 +313,7 @@ void IntentEditor::setPin(const std::string& role, const QString& typed) {
       m_said->show();
       return;
     }
-    signal = {role, *pin, "label", false};
+    signal.pin = *pin;
   }
   m_said->hide();
   change(role, [&](harness::Intent& i) {

@@ -10,6 +10,7 @@ class QCheckBox;
 class QComboBox;
 class QFormLayout;
 class QLabel;
+class QLineEdit;
 
 namespace bold::gui {
 
@@ -36,6 +37,9 @@ class IntentEditor : public QWidget {
   void addNumbers();
   void showNumbers();
   void rebuildSignals();
+  void arrangeRows(const std::vector<std::string>& roles);
+  QLineEdit* fieldOf(const std::string& role) const;
+  QLineEdit* newField(const std::string& role);
   std::vector<std::string> roles(const harness::Intent& intent) const;
   void setPin(const std::string& role, const QString& typed);
 };

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 
@@ -30,9 +31,8 @@ void NoticeBar::say(const QString& key, const QString& text, const std::vector<A
   auto* row = new QHBoxLayout(line);
   row->setContentsMargins(16, 6, 12, 6);
   row->setSpacing(8);
-  auto* label = new QLabel(text, line);
+  auto* label = plainLabel(text, line);
   label->setObjectName("said");
-  label->setTextFormat(Qt::PlainText);
   label->setWordWrap(true);
   row->addWidget(label, 1);
   for (const auto& a : answers) {

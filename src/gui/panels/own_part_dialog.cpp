@@ -16,6 +16,7 @@
 #include "core/parts/own_parts.h"
 #include "gui/panels/field_tree.h"
 #include "gui/session/session.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -70,7 +71,7 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
     edit->setObjectName(name);
     edit->setAccessibleName(label);
     connect(edit, &QLineEdit::textEdited, this, &OwnPartDialog::formChanged);
-    form->addRow(label, edit);
+    form->addRow(plainLabel(label, this), edit);
     return edit;
   };
   m_id = line(tr("Id"), "ownId");
@@ -100,10 +101,9 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   connect(m_text, &QPlainTextEdit::textChanged, this, &OwnPartDialog::textChanged);
   m_tabs->addTab(m_text, tr("The whole file"));
   column->addWidget(m_tabs, 1);
-  m_said = new QLabel(this);
+  m_said = plainLabel(this);
   m_said->setObjectName("ownSaid");
   m_said->setWordWrap(true);
-  m_said->setTextFormat(Qt::PlainText);
   column->addWidget(m_said);
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Cancel, this);
   m_export = buttons->addButton(tr("Export…"), QDialogButtonBox::ActionRole);
@@ -219,7 +219,7 @@ void OwnPartDialog::exportFile() {
   if (path.isEmpty()) return;
   Disk disk;
   if (auto written = disk.replace(path.toStdString(), m_text->toPlainText().toStdString()); !written)
-    QMessageBox::warning(this, tr("Not exported"), qs(bold::text(written.error())));
+    tell(this, tr("Not exported"), qs(bold::text(written.error())));
 }
 
 }  // namespace bold::gui

@@ -19,6 +19,7 @@
 #include "gui/picture/picture.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -88,7 +89,7 @@ PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget*
   const auto part = session.library().find(id);
   setWindowTitle(part ? QString::fromStdString(part->name) : QString::fromStdString(id));
   auto* split = new QSplitter(this);
-  auto* picture = new QLabel(split);
+  auto* picture = plainLabel(split);
   picture->setObjectName("partDrawing");
   picture->setPixmap(drawing(session, id, devicePixelRatioF()));
   picture->setAlignment(Qt::AlignTop | Qt::AlignHCenter);
@@ -98,10 +99,10 @@ PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget*
   scroll->setWidgetResizable(true);
   scroll->setFrameShape(QFrame::NoFrame);
   split->addWidget(scroll);
-  auto* text = new QTextBrowser(split);
+  auto* text = new PlainBrowser(split);
   text->setObjectName("partText");
   text->setFrameShape(QFrame::NoFrame);
-  if (part) text->setMarkdown(QString::fromStdString(parts::partCard(*part, session.library().json(id))));
+  if (part) text->setMarkdown(QString::fromStdString(parts::partCard(*part, session.library().json(id), parts::CardFor::Window)));
   plainTables(*text->document());
   split->addWidget(text);
   split->setStretchFactor(0, 1);

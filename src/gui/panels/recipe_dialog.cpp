@@ -11,6 +11,7 @@
 #include "core/harness/recipe.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -25,7 +26,7 @@ RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent),
   setMinimumWidth(440);
   auto* column = new QVBoxLayout(this);
   auto* what =
-      new QLabel(tr("A transistor between the motor and ground, with its resistors, a clamp diode across the motor, and all wires."), this);
+      plainLabel(tr("A transistor between the motor and ground, with its resistors, a clamp diode across the motor, and all wires."), this);
   what->setWordWrap(true);
   column->addWidget(what);
   auto* form = new QFormLayout;
@@ -57,7 +58,7 @@ RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent),
   form->addRow(tr("Pin"), m_pin);
   form->addRow(tr("Controller ground"), m_ground);
   column->addLayout(form);
-  m_said = new QLabel(this);
+  m_said = plainLabel(this);
   m_said->setWordWrap(true);
   column->addWidget(m_said);
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel, this);

@@ -1,4 +1,5 @@
 #include "gui/panels/start_card.h"
+#include "gui/theme/plain_text.h"
 
 #include <QFileInfo>
 #include <QLabel>
@@ -12,13 +13,13 @@ StartCard::StartCard(QWidget* parent) : QWidget(parent) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(28, 24, 28, 24);
   column->setSpacing(10);
-  auto* head = new QLabel(tr("An empty bench"), this);
+  auto* head = plainLabel(tr("An empty bench"), this);
   QFont f = head->font();
   f.setPixelSize(20);
   f.setWeight(QFont::DemiBold);
   head->setFont(f);
   column->addWidget(head);
-  auto* text = new QLabel(
+  auto* text = plainLabel(
       tr("Put on it what lies before you: controller, driver stages, motors, supplies. Or look at a bench that is wired already."), this);
   text->setWordWrap(true);
   column->addWidget(text);
@@ -46,8 +47,8 @@ void StartCard::refresh(const QStringList& recent) {
     delete item;
   }
   for (const auto& path : recent.mid(0, 4)) {
-    auto* b = new QPushButton(QFileInfo(path).fileName(), this);
-    b->setToolTip(path);
+    auto* b = new QPushButton(plainAction(QFileInfo(path).fileName()), this);
+    b->setToolTip(plainTip(path));
     connect(b, &QPushButton::clicked, this, [this, path] { Q_EMIT file(path); });
     m_recent->addWidget(b);
   }

@@ -6,6 +6,7 @@
 
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 
@@ -38,7 +39,7 @@ void VerdictBar::refresh() {
     QAccessible::updateAccessibility(&announce);
     Q_EMIT announced(accessibleName());
   }
-  setToolTip(tr("%1.\nPress to go to the first open matter.").arg(m_detail));
+  setToolTip(plainTip(tr("%1.\nPress to go to the first open matter.").arg(m_detail)));
   update();
 }
 

@@ -16,6 +16,7 @@
 #include "gui/panels/spoken.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -58,7 +59,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(12, 12, 10, 10);
   column->setSpacing(8);
-  auto* head = new QLabel(tr("Wiring"), this);
+  auto* head = plainLabel(tr("Wiring"), this);
   QFont f = head->font();
   f.setPixelSize(16);
   f.setWeight(QFont::DemiBold);
@@ -71,13 +72,13 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_entry->setAccessibleName(tr("Type a wire, two terminals with a space between"));
   m_entry->setClearButtonEnabled(true);
   column->addWidget(m_entry);
-  m_said = new QLabel(this);
+  m_said = plainLabel(this);
   m_said->setObjectName("wireSaid");
   m_said->setWordWrap(true);
   m_said->hide();
   column->addWidget(m_said);
 
-  m_ends = new QLabel(this);
+  m_ends = plainLabel(this);
   m_ends->setObjectName("wireEnds");
   m_ends->setWordWrap(true);
   QFont large = m_ends->font();

@@ -14,6 +14,7 @@
 #include "gui/picture/changes.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
@@ -305,7 +306,7 @@ bool Picture::event(QEvent* e) {
       text = QString::fromStdString(d->called() + ": " + d->part);
     else
       text = s;
-    QToolTip::showText(help->globalPos(), text, this);
+    QToolTip::showText(help->globalPos(), plainTip(text), this);
     return true;
   }
   return QWidget::event(e);

@@ -206,7 +206,12 @@ void Session::apply(const harness::Edit& edit) {
 }
 
 harness::Edit Session::applyNow(const harness::Edit& edit) {
+  const auto copies = m_harness.parts.size();
   auto inverse = harness::apply(m_harness, edit);
+  if (m_harness.parts.size() != copies) {  // a copy less or more: another part may count
+    std::vector<Problem> said;             // when the file was opened
+    m_library = harness::withDocumentParts(m_base, m_harness, m_file.path, said);
+  }
   ++m_revision;
   m_keeper.changed();
   Q_EMIT documentChanged();

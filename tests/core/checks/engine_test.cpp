@@ -29,8 +29,8 @@ TEST_CASE("a motor without signals is judged for its currents, and the verdict s
   for (auto& i : h.intents) i.signals.clear();
   const auto a = analyseFast(h);
   CHECK(a.verdict == Verdict::LookAgain);
-  REQUIRE(a.leftOut.size() == 2);
-  CHECK(a.leftOut[0] == "Left has no signals: its levels and pins are not judged");
+  REQUIRE(a.unstated.size() == 2);
+  CHECK(a.unstated[0] == "Left has no signals: its levels and pins are not judged");
   CHECK(findingsOf(a, "command-outcome").empty());
   // The stage's outputs were put into forward directly, so a stall is still seen.
   auto weak = bench("from l293d\nfigure m.winding 3 ohm");

@@ -37,8 +37,9 @@ TEST_CASE("saving writes the parts that are used and the file loads again") {
   CHECK(loaded->file.digest == saved->digest);
   CHECK(loaded->harness.connections.size() == h.connections.size());
   std::vector<Problem> problems;
-  withDocumentParts(library(), loaded->harness, path, problems);
+  const auto here = withDocumentParts(library(), loaded->harness, path, problems);
   CHECK(problems.empty());
+  CHECK(fromFile(loaded->harness, here).empty());
 }
 
 TEST_CASE("a file that changed on disk is not written over without asking") {
@@ -122,8 +123,16 @@ TEST_CASE("the document's copy of an own part is used in that document") {
   changed.addOwn({{"c.json", other}}, problems);
   const auto both = withDocumentParts(changed, loaded->harness, path, problems);
   CHECK(both.find("my-cell")->figure("v")->figure.typ == 3.0);
-  REQUIRE(problems.size() == 1);
-  CHECK(problems[0].what == "Your own part my-cell differs from the copy in this bench.");
+  const auto taken = fromFile(loaded->harness, both);
+  REQUIRE(taken.size() == 1);
+  CHECK(taken[0].sentence == "your own part my-cell differs from the copy in this file (v): the file's is used");
+  CHECK(taken[0].mine);
+  // Asked to use mine.
+  auto mended = loaded->harness;
+  const auto back = apply(mended, useMine("my-cell"));
+  CHECK(withDocumentParts(changed, mended, path, problems).find("my-cell")->figure("v")->figure.typ == 4.0);
+  apply(mended, back);
+  CHECK(writeHarness(mended) == content(path));
 }
 
 TEST_CASE("a shipped part that changed since is named figure by figure") {
@@ -142,9 +151,10 @@ TEST_CASE("a shipped part that changed since is named figure by figure") {
   std::ofstream(path) << text;
   std::vector<Problem> problems;
   const auto loaded = load(disk, path);
-  withDocumentParts(library(), loaded->harness, path, problems);
-  REQUIRE(problems.size() == 1);
-  CHECK(problems[0].what == "The library's pump-diaphragm-12v differs from the copy in this bench (winding).");
+  const auto taken = fromFile(loaded->harness, withDocumentParts(library(), loaded->harness, path, problems));
+  REQUIRE(taken.size() == 1);
+  CHECK(taken[0].sentence ==
+        "the copy of pump-diaphragm-12v in this file differs from the library's part (winding): the library's is used");
 }
 
 TEST_CASE("a copy whose notes or pitfalls read otherwise is the same part") {
@@ -156,12 +166,12 @@ TEST_CASE("a copy whose notes or pitfalls read otherwise is the same part") {
   auto loaded = load(disk, path);
   REQUIRE(loaded);
   for (auto& copy : loaded->harness.parts) {
-    Json changed = *copy;
+    Json changed = *copy.json;
     changed["notes"] = Json::array({"another sentence"});
     changed["pitfalls"] = Json::array({"and another"});
-    copy = std::make_shared<const Json>(std::move(changed));
+    copy.json = std::make_shared<const Json>(std::move(changed));
   }
   std::vector<Problem> problems;
-  (void)withDocumentParts(library(), loaded->harness, path, problems);
+  CHECK(fromFile(loaded->harness, withDocumentParts(library(), loaded->harness, path, problems)).empty());
   CHECK(problems.empty());
 }

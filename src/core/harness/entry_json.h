@@ -1,0 +1,38 @@
+#pragma once
+
+#include <nlohmann/json.hpp>
+
+#include "core/harness/harness.h"
+
+/// Entries of a document and their JSON, both ways. For .cpp files of readers and writers only: it pulls in the whole JSON
+/// library. What is read and written here is the whole of what a file can say; docs/leftout.md tells what of it may be left out.
+namespace bold::harness {
+
+/// An entry that was read, or why nothing of it can be used.
+template <class T>
+struct ReadEntry {
+  std::optional<T> value;
+  std::vector<Problem> problems;  ///< `where` is a JSON pointer below `at`; without a value the first says why
+};
+
+/// @param at JSON pointer of the entry in its file, without '#'
+ReadEntry<Device> readDevice(const Json& json, const std::string& at);
+ReadEntry<Connection> readConnection(const Json& json, const std::string& at);
+ReadEntry<Intent> readIntent(const Json& json, const std::string& at);
+/// Of the document as such: what stands beside the lists.
+ReadEntry<Harness> readHead(const Json& json);
+
+Json toJson(const Device& device);
+Json toJson(const Connection& connection);
+Json toJson(const Intent& intent);
+Json toJson(const Signal& signal);
+Json headJson(const Harness& harness);
+
+/// What was read of an entry's own text, before anybody changed it. `raw` must be one.
+Device asRead(const Device& device);
+Connection asRead(const Connection& connection);
+Intent asRead(const Intent& intent);
+
+const char* word(Section section);  ///< its key in the file
+
+}  // namespace bold::harness

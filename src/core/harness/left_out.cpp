@@ -1,0 +1,149 @@
+#include "core/harness/left_out.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/base/json_text.h"
+#include "core/harness/entry_json.h"
+#include "core/harness/write_entry.h"
+
+namespace bold::harness {
+namespace {
+
+// What a document says at a place, as far as it was understood.
+const Json* at(const Json& json, const std::vector<std::string>& field) {
+  const auto* here = &json;
+  for (const auto& key : field) {
+    if (!here->is_object() || !here->contains(key)) return nullptr;
+    here = &here->at(key);
+  }
+  return here;
+}
+
+bool sameThere(const Json& before, const Json& now, const std::vector<std::string>& field) {
+  const auto* a = at(before, field);
+  const auto* b = at(now, field);
+  return a && b ? *a == *b : a == b;
+}
+
+// A doubt about a signal is open as long as the signal is as it was read, or was never read.
+bool signalOpen(const Intent& before, const Intent& now, const std::vector<std::string>& field) {
+  if (field.size() < 2 || field[0] != "signals") return false;
+  const auto index = [&](const Signal& s) { return s.index && std::to_string(*s.index) == field[1]; };
+  const auto old = std::ranges::find_if(before.signals, index);
+  const auto kept = std::ranges::find_if(now.signals, index);
+  if (old == before.signals.end()) return true;
+  return kept != now.signals.end() && sameThere(toJson(*old), toJson(*kept), {field.begin() + 2, field.end()});
+}
+
+template <class T>
+std::vector<Doubt> openDoubts(const T& entry) {
+  if (!entry.raw || entry.raw->doubts.empty()) return {};
+  std::vector<Doubt> out;
+  const auto was = asRead(entry);
+  const auto before = toJson(was);
+  const auto now = toJson(entry);
+  for (const auto& d : entry.raw->doubts) {
+    bool open = sameThere(before, now, d.field);
+    if constexpr (std::is_same_v<T, Intent>)
+      if (!d.field.empty() && d.field[0] == "signals" && d.field.size() > 1) open = signalOpen(was, entry, d.field);
+    if (open) out.push_back(d);
+  }
+  return out;
+}
+
+std::vector<Doubt> openDoubts(const PartCopy& part) {
+  return part.raw ? part.raw->doubts : std::vector<Doubt>{};
+}
+
+// Beside the lists.
+std::vector<Doubt> openDoubts(const Harness& h) {
+  if (!h.raw || h.raw->doubts.empty()) return {};
+  std::vector<Problem> ignored;
+  const auto json = parseJson(h.raw->text, "", ignored);
+  const auto before = headJson(*readHead(*json).value);
+  const auto now = headJson(h);
+  std::vector<Doubt> out;
+  for (const auto& d : h.raw->doubts)
+    if (sameThere(before, now, d.field)) out.push_back(d);
+  return out;
+}
+
+// In the order of a list, with what could not be read of it in between.
+template <class T>
+void collect(const Harness& h, Section section, const std::vector<T>& entries, std::vector<Problem>& out) {
+  std::vector<std::pair<std::size_t, Problem>> found;
+  for (const auto& u : h.unread)
+    if (u.section == section) found.emplace_back(u.raw->index, u.why);
+  for (const auto& e : entries)
+    for (const auto& d : openDoubts(e)) found.emplace_back(e.raw->index, d.problem);
+  std::ranges::stable_sort(found, {}, &std::pair<std::size_t, Problem>::first);
+  for (auto& [index, p] : found) out.push_back(std::move(p));
+}
+
+// Two things that are called the same: whoever reads a finding cannot know which is meant.
+void sameNames(const Harness& h, std::vector<Problem>& out) {
+  std::map<std::string, const Device*> called;
+  for (std::size_t i = 0; i < h.devices.size(); ++i) {
+    const auto& d = h.devices[i];
+    const auto [it, fresh] = called.emplace(d.called(), &d);
+    if (!fresh)
+      out.push_back({fmt::format("{} and {} are both called \"{}\".", it->second->id, d.id, d.called()),
+                     fmt::format("#/devices/{}/name", d.raw ? d.raw->index : i), "Both were kept; give one another name."});
+  }
+}
+
+template <class T>
+std::optional<Edit> mend(const std::vector<T>& entries, const std::string& where,
+                         ReadEntry<T> (*read)(const Json&, const std::string&)) {
+  for (const auto& e : entries)
+    for (const auto& d : openDoubts(e)) {
+      if (d.problem.where != where) continue;
+      auto source = std::make_shared<Source>(*e.raw);
+      source->text = without(entryText(e, 0), d.field, d.repeated);
+      std::erase_if(source->doubts, [&](const Doubt& x) { return x.problem.where == where; });
+      std::vector<Problem> ignored;
+      const auto json = parseJson(source->text, "", ignored);
+      auto entry = json ? read(*json, "") : ReadEntry<T>{};
+      if (!entry.value || entry.value->id != e.id) return std::nullopt;
+      entry.value->raw = std::move(source);
+      return Edit{"Take out " + where.substr(1), {Put<T>{std::move(*entry.value), {}}}};
+    }
+  return std::nullopt;
+}
+
+std::optional<Edit> mendHead(const Harness& h, const std::string& where) {
+  for (const auto& d : openDoubts(h)) {
+    if (d.problem.where != where || d.field.empty()) continue;
+    auto source = std::make_shared<Source>(*h.raw);
+    source->text = without(source->text, d.field, d.repeated);
+    std::erase_if(source->doubts, [&](const Doubt& x) { return x.problem.where == where; });
+    return Edit{"Take out " + where.substr(1), {SetSource{std::move(source)}}};
+  }
+  return std::nullopt;
+}
+
+}  // namespace
+
+std::vector<Problem> leftOut(const Harness& h) {
+  std::vector<Problem> out;
+  for (const auto& d : openDoubts(h)) out.push_back(d.problem);
+  collect(h, Section::Devices, h.devices, out);
+  sameNames(h, out);
+  collect(h, Section::Connections, h.connections, out);
+  collect(h, Section::Intents, h.intents, out);
+  collect(h, Section::Parts, h.parts, out);
+  return out;
+}
+
+std::optional<Edit> takeOut(const Harness& h, const std::string& where) {
+  for (const auto& u : h.unread)
+    if (u.why.where == where) return Edit{"Take out " + where.substr(1), {DropUnread{u.section, u.raw->index}}};
+  if (auto e = mend(h.devices, where, &readDevice)) return e;
+  if (auto e = mend(h.connections, where, &readConnection)) return e;
+  if (auto e = mend(h.intents, where, &readIntent)) return e;
+  return mendHead(h, where);
+}
+
+}  // namespace bold::harness

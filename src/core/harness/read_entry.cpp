@@ -1,0 +1,327 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <array>
+
+#include "core/base/reader.h"
+#include "core/harness/entry_json.h"
+
+namespace bold::harness {
+namespace {
+
+constexpr const char* kNotUsed = "It was not used.";
+
+// What people write beside a thing for themselves. Any other unknown key may be a mistyped one.
+bool remark(const std::string& key) {
+  static constexpr std::array kRemarks{"note", "notes", "comment", "comments", "remark", "description"};
+  return std::ranges::count(kRemarks, key) > 0 || key.starts_with('_') || key.starts_with("x-") || key == "$schema";
+}
+
+void nameUnknown(const ObjectReader& r) {
+  for (const auto& key : r.unknown())
+    if (!remark(key))
+      r.problems().push_back({fmt::format("\"{}\" is nothing that this version knows here.", shownText(key)),
+                              r.file() + "#" + r.pointer() + "/" + pointerKey(key), kNotUsed});
+}
+
+template <class Q>
+std::optional<Q> quantity(ObjectReader& r, const std::string& key) {
+  if (!r.has(key)) return std::nullopt;
+  const auto* json = r.get(key);
+  if (!json->is_string()) {
+    r.report(key, "is not a quantity with its unit, as text", "It was taken as not given.");
+    return std::nullopt;
+  }
+  auto q = parse<Q>(json->get<std::string>());
+  if (q && q->value >= (Q::kUnit == Unit::Celsius ? -60.0 : 0.0) && q->value < 1e9) return *q;
+  r.report(key, "cannot be used: " + (q ? std::string("no bench has such a value") : q.error().what), "It was taken as not given.");
+  return std::nullopt;
+}
+
+// One of a few words; the first of them when it is none.
+std::size_t oneOf(ObjectReader& r, const std::string& key, const std::vector<std::string>& words) {
+  if (!r.has(key)) return 0;
+  const auto said = r.text(key, "");
+  const auto it = std::ranges::find(words, said);
+  if (it != words.end()) return static_cast<std::size_t>(it - words.begin());
+  if (!r.get(key)->is_string()) return 0;  // said already
+  std::string all;
+  for (std::size_t i = 0; i < words.size(); ++i)
+    all += (i == 0 ? "\"" : i + 1 == words.size() ? " or \"" : ", \"") + words[i] + "\"";
+  r.report(key, fmt::format("is \"{}\": it can be {}", said, all), "It was taken as " + words.front() + ".");
+  return 0;
+}
+
+State stateOf(ObjectReader& r) {
+  static constexpr std::array kStates{State::OnBench, State::Planned, State::ToBeRemoved};
+  return kStates[oneOf(r, "state", {"on the bench", "planned", "to be removed"})];
+}
+
+// IEC 60757, one code or two.
+bool isColour(const std::string& text) {
+  static constexpr std::array<std::string_view, 14> kCodes{"BK", "BN", "RD", "OG", "YE", "GN", "BU", "VT", "GY", "WH", "PK", "GD", "TQ", "SR"};
+  if (text.size() != 2 && text.size() != 4) return false;
+  for (std::size_t i = 0; i < text.size(); i += 2)
+    if (std::ranges::count(kCodes, std::string_view(text).substr(i, 2)) == 0) return false;
+  return true;
+}
+
+std::string required(ObjectReader& r, const std::string& key) {
+  if (!r.has(key)) r.report(key, "is missing", kNotUsed);
+  auto out = r.text(key);
+  if (const auto* v = r.get(key); v && v->is_string() && out.empty()) r.report(key, "is empty");
+  return out;
+}
+
+// What has no id cannot be spoken of; `kept` says what becomes of it.
+bool takeId(ObjectReader& r, std::string& id, const char* kept) {
+  id = required(r, "id");
+  if (isId(id)) return true;
+  r.report("id", "is not made of letters, digits, - and _", kept);
+  return false;
+}
+
+// Problems say what was done in their place; a thing that cannot be used at all says so first.
+template <class T>
+ReadEntry<T> leftOut(std::vector<Problem> problems, const char* what) {
+  if (problems.front().kept.empty() || problems.front().kept == kNotUsed) problems.front().kept = fmt::format("The {} was left out.", what);
+  return {std::nullopt, std::move(problems)};
+}
+
+template <class T>
+ReadEntry<T> done(T value, std::vector<Problem> problems) {
+  for (auto& p : problems)
+    if (p.kept.empty()) p.kept = kNotUsed;
+  return {std::move(value), std::move(problems)};
+}
+
+std::map<std::string, SettingValue> settings(ObjectReader& r, const std::string& at) {
+  std::map<std::string, SettingValue> out;
+  const auto* s = r.get("settings");
+  if (!s) return out;
+  if (!s->is_object()) {
+    r.report("settings", "is not an object of settings", "It was left out.");
+    return out;
+  }
+  for (const auto& [id, v] : s->items()) {
+    if (v.is_string()) {
+      out[id] = {shownText(v.get_ref<const std::string&>()), {}};
+    } else if (v.is_object()) {
+      ObjectReader o(v, r.file(), at + "/settings/" + pointerKey(id), r.problems());
+      out[id] = {o.text("value"), o.text("planned")};
+      nameUnknown(o);
+    } else {
+      r.report("settings/" + pointerKey(id), "is not a text", "It was left out.");
+    }
+  }
+  return out;
+}
+
+std::map<std::string, std::string> overrides(ObjectReader& r) {
+  std::map<std::string, std::string> out;
+  const auto* o = r.get("overrides");
+  if (!o) return out;
+  if (!o->is_object()) {
+    r.report("overrides", "is not an object of figures", "It was left out.");
+    return out;
+  }
+  for (const auto& [id, v] : o->items()) {
+    if (v.is_string())
+      out[id] = shownText(v.get_ref<const std::string&>());
+    else
+      r.report("overrides/" + pointerKey(id), "is not a figure with its unit, as text", "It was left out.");
+  }
+  return out;
+}
+
+}  // namespace
+
+ReadEntry<Device> readDevice(const Json& json, const std::string& at) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", at, problems);
+  Device d;
+  if (!json.is_object() || !takeId(r, d.id, "The device was left out.")) return leftOut<Device>(std::move(problems), "device");
+  d.part = required(r, "part");
+  d.name = r.text("name");
+  d.group = r.text("group");
+  d.state = stateOf(r);
+  d.settings = settings(r, at);
+  d.overrides = overrides(r);
+  nameUnknown(r);
+  return done(std::move(d), std::move(problems));
+}
+
+ReadEntry<Connection> readConnection(const Json& json, const std::string& at) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", at, problems);
+  Connection c;
+  const auto unusable = [&] { return leftOut<Connection>(std::move(problems), "connection"); };
+  if (!json.is_object() || !takeId(r, c.id, "The connection was left out.")) return unusable();
+  bool found = false;
+  for (const auto& [key, kind] :
+       {std::pair{"wire", ConnectionKind::Wire}, {"plug", ConnectionKind::Plug}, {"jumper", ConnectionKind::Jumper}}) {
+    if (!r.has(key)) continue;
+    if (found) {
+      r.report(key, "stands beside another kind of connection: it can be one only", "The connection was left out.");
+      return unusable();
+    }
+    const auto before = problems.size();
+    const auto ends = r.texts(key);
+    c.kind = kind;
+    found = true;
+    if (problems.size() > before) {
+      problems.front().kept = "The connection was left out.";
+      return unusable();
+    }
+    if (ends.size() != 2) {
+      r.report(key, "needs exactly two ends", "The connection was left out.");
+      return unusable();
+    }
+    const auto a = parseAddress(ends[0]);
+    const auto b = parseAddress(ends[1]);
+    if (!a || !b) {
+      r.report(key, "cannot be used: " + (!a ? a.error().what : b.error().what), "The connection was left out.");
+      return unusable();
+    }
+    c.a = *a;
+    c.b = *b;
+  }
+  if (!found) {
+    r.report("", "is neither a wire nor a plug nor a jumper", "The connection was left out.");
+    return unusable();
+  }
+  c.mirrored = r.flag("mirrored");
+  c.colour = r.text("colour");
+  if (!c.colour.empty() && !isColour(c.colour)) {
+    r.report("colour", fmt::format("is \"{}\", which is no IEC 60757 code such as RD or GNYE", c.colour), "It was taken as not given.");
+    c.colour.clear();
+  }
+  if (r.has("gauge")) {
+    const auto g = parseQuantity(r.text("gauge"), Unit::Awg);
+    if (g && g->value >= 8 && g->value <= 40)
+      c.gauge = static_cast<int>(g->value);
+    else
+      r.report("gauge", "is not a gauge from 8 AWG to 40 AWG", "It was taken as not given.");
+  }
+  c.length = quantity<Metres>(r, "length");
+  c.state = stateOf(r);
+  nameUnknown(r);
+  return done(std::move(c), std::move(problems));
+}
+
+namespace {
+
+std::optional<Signal> readSignal(const Json& json, const std::string& at, std::vector<Problem>& problems) {
+  const auto before = problems.size();
+  ObjectReader s(json, "", at, problems);
+  Signal sig;
+  sig.role = required(s, "role");
+  const auto address = required(s, "pin");
+  const auto pin = parseAddress(address);
+  if (!pin && problems.size() == before) s.report("pin", "cannot be used: " + pin.error().what);
+  if (problems.size() > before) {  // as a whole: half a signal says nothing
+    problems.resize(before + 1);
+    problems.back().where = "#" + at;
+    problems.back().kept = "The signal was left out.";
+    return std::nullopt;
+  }
+  sig.pin = *pin;
+  sig.numbering = s.text("numbering");
+  static constexpr std::array<std::string_view, 4> kNumberings{"", "label", "position", "chip"};
+  if (std::ranges::count(kNumberings, sig.numbering) == 0) {
+    s.report("numbering", fmt::format("is \"{}\": it can be \"label\", \"position\" or \"chip\"", sig.numbering),
+             "It was taken as not given.");
+    sig.numbering.clear();
+  }
+  sig.activeLow = oneOf(s, "active", {"high", "low"}) == 1;
+  nameUnknown(s);
+  return sig;
+}
+
+void readNumbers(ObjectReader& r, Intent& i) {
+  i.pwm = quantity<Hertz>(r, "pwm");
+  if (r.has("dutyCap")) {
+    const double cap = r.get("dutyCap")->is_number() ? r.number("dutyCap") : 0;
+    if (cap > 0 && cap <= 1)
+      i.dutyCap = cap;
+    else
+      r.report("dutyCap", "is not between 0 and 1", "It was taken as not given.");
+  }
+  i.rate = quantity<Hertz>(r, "rate");
+  if (r.has("stepsPerTurn")) {
+    const double steps = r.get("stepsPerTurn")->is_number_integer() ? r.number("stepsPerTurn") : 0;
+    if (steps >= 1 && steps <= 1e6)
+      i.stepsPerTurn = static_cast<int>(steps);
+    else
+      r.report("stepsPerTurn", "is not a whole number between 1 and 1000000", "It was taken as not given.");
+  }
+  i.pulse = quantity<Seconds>(r, "pulse");
+}
+
+}  // namespace
+
+ReadEntry<Intent> readIntent(const Json& json, const std::string& at) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", at, problems);
+  Intent i;
+  if (!json.is_object() || !takeId(r, i.id, "The intent was left out.")) return leftOut<Intent>(std::move(problems), "intent");
+  i.motor = required(r, "motor");
+  i.bothDirections = oneOf(r, "directions", {"one", "both"}) == 1;
+  i.speedControl = r.flag("speed");
+  i.hold = r.flag("hold");
+  i.ramp = r.flag("ramp");
+  i.together = r.flag("together");
+  readNumbers(r, i);
+  i.forwardLead = r.text("forward");
+  if (r.has("sequence")) i.sequence = std::array{"full", "wave"}[oneOf(r, "sequence", {"full", "wave"})];
+  i.stage = r.text("stage");
+  i.channel = r.text("channel");
+  std::size_t index = 0;
+  r.each("signals", [&](const Json& sj, const std::string& sat) {
+    auto signal = readSignal(sj, sat, problems);
+    if (signal && std::ranges::count(i.signals, signal->role, &Signal::role) > 0) {
+      problems.push_back({fmt::format("The signal \"{}\" is given twice.", signal->role), "#" + sat, "The first one was kept."});
+      signal.reset();
+    }
+    if (signal) {
+      signal->index = index;
+      i.signals.push_back(std::move(*signal));
+    }
+    ++index;
+  });
+  nameUnknown(r);
+  return done(std::move(i), std::move(problems));
+}
+
+ReadEntry<Harness> readHead(const Json& json) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", "", problems);
+  Harness h;
+  r.get("format");
+  h.title = r.text("title");
+  if (const auto* s = r.get("settings")) {
+    ObjectReader o(*s, "", "/settings", problems);
+    h.ambient = quantity<Celsius>(o, "ambient");
+    nameUnknown(o);
+  }
+  for (const auto section : {Section::Devices, Section::Connections, Section::Intents, Section::Parts})
+    r.get(word(section));
+  nameUnknown(r);
+  return done(std::move(h), std::move(problems));
+}
+
+const char* word(Section section) {
+  switch (section) {
+    case Section::Devices:
+      return "devices";
+    case Section::Connections:
+      return "connections";
+    case Section::Intents:
+      return "intents";
+    case Section::Parts:
+      return "parts";
+  }
+  return "";
+}
+
+}  // namespace bold::harness

@@ -1,0 +1,83 @@
+#include "gui/panels/left_out_card.h"
+
+#include <QHBoxLayout>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include "core/harness/left_out.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
+
+namespace bold::gui {
+namespace {
+constexpr std::size_t kMostRows = 40;
+QString qs(const std::string& s) {
+  return QString::fromStdString(s);
+}
+}  // namespace
+
+LeftOutCard::LeftOutCard(Session& session, QWidget* parent) : QFrame(parent), m_session(session) {
+  setObjectName("leftOut");
+  setFrameShape(QFrame::StyledPanel);
+  m_column = new QVBoxLayout(this);
+  m_column->setContentsMargins(12, 10, 12, 10);
+  m_column->setSpacing(8);
+  hide();
+}
+
+void LeftOutCard::refresh() {
+  const auto& a = m_session.analysis();
+  QStringList sentences;
+  for (const auto& p : a.leftOut) sentences << qs(text(p));
+  for (const auto& f : a.fromFile)
+    if (f.mine) sentences << qs(f.sentence);
+  if (sentences == m_shown) return;
+  m_shown = sentences;
+  // A button that was pressed is still on the stack.
+  for (auto* old : findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) {
+    m_column->removeWidget(old);
+    old->hide();
+    old->deleteLater();
+  }
+  setVisible(!sentences.isEmpty());
+  if (sentences.isEmpty()) return;
+  auto* head = plainLabel(a.leftOut.empty() ? tr("Taken from this file") : tr("Left out: this could not be used"), this);
+  QFont bold = head->font();
+  bold.setWeight(QFont::DemiBold);
+  head->setFont(bold);
+  m_column->addWidget(head);
+  for (std::size_t i = 0; i < std::min(a.leftOut.size(), kMostRows); ++i) {
+    const auto& p = a.leftOut[i];
+    const bool can = !m_session.readOnly() && harness::takeOut(m_session.harness(), p.where).has_value();
+    row(qs(text(p)), "takeOut", can ? tr("Take it out of the file") : QString(), [this, where = p.where] {
+      if (const auto edit = harness::takeOut(m_session.harness(), where)) m_session.apply(*edit);
+    });
+  }
+  if (a.leftOut.size() > kMostRows)
+    m_column->addWidget(plainLabel(tr("and %1 more").arg(a.leftOut.size() - kMostRows), this));
+  for (const auto& f : a.fromFile)
+    if (f.mine)
+      row(qs(f.sentence) + ".", "useMine", m_session.readOnly() ? QString() : tr("Use mine"),
+          [this, part = f.part] { m_session.apply(harness::useMine(part)); });
+}
+
+void LeftOutCard::row(const QString& sentence, const QString& name, const QString& button, const std::function<void()>& then) {
+  auto* line = new QWidget(this);
+  auto* across = new QVBoxLayout(line);
+  across->setContentsMargins(0, 0, 0, 0);
+  across->setSpacing(4);
+  auto* label = plainLabel(sentence, line);
+  label->setWordWrap(true);
+  across->addWidget(label);
+  if (!button.isEmpty()) {
+    auto* press = new QPushButton(button, line);
+    press->setObjectName(name);
+    press->setAccessibleDescription(sentence);
+    connect(press, &QPushButton::clicked, this, then);
+    across->addWidget(press, 0, Qt::AlignLeft);
+  }
+  m_column->addWidget(line);
+}
+
+}  // namespace bold::gui
