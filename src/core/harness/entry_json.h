@@ -33,6 +33,14 @@ Device asRead(const Device& device);
 Connection asRead(const Connection& connection);
 Intent asRead(const Intent& intent);
 
+/// The keys of a JSON pointer that stands behind "#".
+std::vector<std::string> pointerKeys(std::string_view where);
+
+/// An entry's text with what was doubtful in it.
+/// @param depth keys of a pointer that lead to the entry: 0 for the document as such, 2 for an entry of a list
+/// @param repeats keys that stand there twice
+Raw sourceOf(std::string text, std::size_t index, std::ptrdiff_t depth, std::vector<Problem> problems, std::vector<Problem> repeats);
+
 const char* word(Section section);  ///< its key in the file
 
 }  // namespace bold::harness

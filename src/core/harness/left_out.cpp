@@ -94,20 +94,24 @@ void sameNames(const Harness& h, std::vector<Problem>& out) {
   }
 }
 
+// The entry as it reads without the doubtful field. Of a list, later members move up: all doubts are found anew.
 template <class T>
-std::optional<Edit> mend(const std::vector<T>& entries, const std::string& where,
+std::optional<Edit> mend(const std::vector<T>& entries, Section section, const std::string& where,
                          ReadEntry<T> (*read)(const Json&, const std::string&)) {
   for (const auto& e : entries)
     for (const auto& d : openDoubts(e)) {
       if (d.problem.where != where) continue;
-      auto source = std::make_shared<Source>(*e.raw);
-      source->text = without(entryText(e, 0), d.field, d.repeated);
-      std::erase_if(source->doubts, [&](const Doubt& x) { return x.problem.where == where; });
-      std::vector<Problem> ignored;
-      const auto json = parseJson(source->text, "", ignored);
-      auto entry = json ? read(*json, "") : ReadEntry<T>{};
+      const auto whole = entryText(e, 0);
+      auto text = without(whole, d.field, d.repeated);
+      if (text == whole) return std::nullopt;  // it is missing, not too much
+      const auto at = fmt::format("/{}/{}", word(section), e.raw->index);
+      std::vector<Problem> repeats;
+      const auto json = parseJson(text, "", repeats);
+      if (!json) return std::nullopt;
+      for (auto& p : repeats) p.where = "#" + at + p.where.substr(1);
+      auto entry = read(*json, at);
       if (!entry.value || entry.value->id != e.id) return std::nullopt;
-      entry.value->raw = std::move(source);
+      entry.value->raw = sourceOf(std::move(text), e.raw->index, 2, std::move(entry.problems), std::move(repeats));
       return Edit{"Take out " + where.substr(1), {Put<T>{std::move(*entry.value), {}}}};
     }
   return std::nullopt;
@@ -140,9 +144,9 @@ std::vector<Problem> leftOut(const Harness& h) {
 std::optional<Edit> takeOut(const Harness& h, const std::string& where) {
   for (const auto& u : h.unread)
     if (u.why.where == where) return Edit{"Take out " + where.substr(1), {DropUnread{u.section, u.raw->index}}};
-  if (auto e = mend(h.devices, where, &readDevice)) return e;
-  if (auto e = mend(h.connections, where, &readConnection)) return e;
-  if (auto e = mend(h.intents, where, &readIntent)) return e;
+  if (auto e = mend(h.devices, Section::Devices, where, &readDevice)) return e;
+  if (auto e = mend(h.connections, Section::Connections, where, &readConnection)) return e;
+  if (auto e = mend(h.intents, Section::Intents, where, &readIntent)) return e;
   return mendHead(h, where);
 }
 

@@ -310,6 +310,33 @@ ReadEntry<Harness> readHead(const Json& json) {
   return done(std::move(h), std::move(problems));
 }
 
+std::vector<std::string> pointerKeys(std::string_view where) {
+  std::vector<std::string> out;
+  const auto hash = where.find('#');
+  for (auto at = hash == std::string_view::npos ? where.size() : hash + 1; at < where.size() && where[at] == '/';) {
+    std::string key;
+    for (++at; at < where.size() && where[at] != '/'; ++at) {
+      const bool escaped = where[at] == '~' && at + 1 < where.size();
+      key += !escaped ? where[at] : where[++at] == '1' ? '/' : '~';
+    }
+    out.push_back(std::move(key));
+  }
+  return out;
+}
+
+Raw sourceOf(std::string text, std::size_t index, std::ptrdiff_t depth, std::vector<Problem> problems, std::vector<Problem> repeats) {
+  auto out = std::make_shared<Source>();
+  out->text = std::move(text);
+  out->index = index;
+  for (auto* list : {&problems, &repeats})
+    for (auto& p : *list) {
+      auto field = pointerKeys(p.where);
+      field.erase(field.begin(), field.begin() + std::min(depth, std::ssize(field)));
+      out->doubts.push_back({std::move(field), list == &repeats, std::move(p)});
+    }
+  return out;
+}
+
 const char* word(Section section) {
   switch (section) {
     case Section::Devices:

@@ -20,27 +20,12 @@ constexpr std::size_t kMostConnections = 20000;
 constexpr std::array kMost{std::pair{Section::Devices, kMostDevices}, std::pair{Section::Connections, kMostConnections},
                            std::pair{Section::Intents, kMostDevices}, std::pair{Section::Parts, kMostDevices}};
 
-// The keys of a JSON pointer that stands behind "#".
-std::vector<std::string> keysOf(std::string_view where) {
-  std::vector<std::string> out;
-  const auto hash = where.find('#');
-  for (auto at = hash == std::string_view::npos ? where.size() : hash + 1; at < where.size() && where[at] == '/';) {
-    std::string key;
-    for (++at; at < where.size() && where[at] != '/'; ++at) {
-      const bool escaped = where[at] == '~' && at + 1 < where.size();
-      key += !escaped ? where[at] : where[++at] == '1' ? '/' : '~';
-    }
-    out.push_back(std::move(key));
-  }
-  return out;
-}
-
 class HarnessReader {
  public:
   /// @param repeats keys that stand there twice; `where` is "#" and a JSON pointer
   HarnessReader(const Json& json, std::string text, std::vector<Problem> repeats) : m_json(json), m_text(std::move(text)) {
     for (auto& p : repeats) {
-      const auto keys = keysOf(p.where);
+      const auto keys = pointerKeys(p.where);
       const bool entry = keys.size() > 2 && std::ranges::any_of(kMost, [&](const auto& m) { return keys[0] == word(m.first); });
       m_repeats[entry ? "/" + keys[0] + "/" + keys[1] : std::string()].push_back(std::move(p));
     }
@@ -74,18 +59,9 @@ class HarnessReader {
   std::set<std::string> m_ids, m_copies;
 
   Raw source(std::string text, std::size_t index, const std::string& at, std::vector<Problem> problems) {
-    auto out = std::make_shared<Source>();
-    out->text = std::move(text);
-    out->index = index;
-    const auto doubt = [&](Problem& p, bool repeated) {
-      auto field = keysOf(p.where);
-      field.erase(field.begin(), field.begin() + (at.empty() ? 0 : std::min<std::ptrdiff_t>(2, std::ssize(field))));
-      out->doubts.push_back({std::move(field), repeated, std::move(p)});
-    };
-    for (auto& p : problems) doubt(p, false);
-    if (const auto it = m_repeats.find(at); it != m_repeats.end())
-      for (auto& p : it->second) doubt(p, true);
-    return out;
+    auto repeats = m_repeats.extract(at);
+    return sourceOf(std::move(text), index, at.empty() ? 0 : 2, std::move(problems),
+                    repeats ? std::move(repeats.mapped()) : std::vector<Problem>{});
   }
 
   void each(Harness& h, Section section, const std::map<std::string_view, std::string_view>& lists, const auto& one) {
