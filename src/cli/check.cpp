@@ -4,10 +4,99 @@
 #include <cstdio>
 
 #include "commands.h"
-#include "core/harness/document_file.h"
+#include "core/base/parallel.h"
 #include "core/report/report.h"
+#include "output.h"
 
 namespace bold::cli {
+namespace {
+
+constexpr std::size_t kAtOnce = 16;  // benches between two looks at the output: all that is ever in memory
+
+// What is to be said of one file.
+struct Piece {
+  int code = 2;
+  std::string out;
+  std::vector<Problem> complaints;
+  report::SarifFile file;
+  Analysis analysis;
+};
+
+Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArguments& arguments, const std::string& file,
+              const Analysis* reference) {
+  Piece piece;
+  piece.file.file = file;
+  auto loaded = load(disk, library, file);
+  piece.complaints = std::move(loaded.problems);
+  const auto& format = arguments.format;
+  if (!loaded.bench) {
+    piece.file.problems = piece.complaints;
+    if (format == "junit" && !piece.complaints.empty()) piece.out = report::junitUnreadable(file, piece.complaints.back());
+    return piece;
+  }
+  const auto& bench = *loaded.bench;
+  piece.analysis = analyse(bench.harness, bench.library, {}, reference);
+  const auto& analysis = piece.analysis;
+  piece.code = analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0;
+  piece.file.verdict = headline(analysis.verdict);
+  piece.file.problems = analysis.leftOut;
+  const report::Judged judged{file, bench.text, &analysis};
+  if (arguments.summary)
+    piece.out = report::summaryLine(file, analysis);
+  else if (format == "json")
+    piece.out = report::json(file, bench.harness, analysis);
+  else if (format == "sarif")
+    piece.out = report::sarifResults(judged);
+  else if (format == "junit")
+    piece.out = report::junitSuite(judged);
+  else
+    piece.out = report::text(file, bench.harness, analysis, {onTerminal(), 80});
+  // The report names what was left out.
+  if (format == "text" && !arguments.summary)
+    std::erase_if(piece.complaints, [&](const Problem& p) {
+      return std::ranges::any_of(analysis.leftOut, [&](const Problem& l) { return l.what == p.what && p.where.ends_with(l.where); });
+    });
+  return piece;
+}
+
+class Printer {
+ public:
+  explicit Printer(const CheckArguments& arguments) : m_a(arguments) {
+    if (m_a.format == "sarif") sayJson(report::sarifBegin(BOLD_VERSION));
+    if (m_a.format == "junit") say(report::junitBegin());
+  }
+  void print(Piece piece) {
+    complain(piece.complaints);
+    if (m_a.format == "sarif") {
+      if (!piece.out.empty()) sayJson((m_first ? "" : ",") + piece.out);
+      m_files.push_back(std::move(piece.file));
+    } else if (m_a.format == "json") {
+      sayJson(piece.out);
+    } else if (m_a.format == "junit" || m_a.summary) {
+      say(piece.out);
+    } else if (!piece.out.empty()) {
+      sayColoured((m_first ? "" : "\n") + piece.out);
+    }
+    m_first = m_first && piece.out.empty();
+  }
+  void end() {
+    if (m_a.format == "sarif") sayJson(report::sarifEnd(m_files));
+    if (m_a.format == "junit") say(report::junitEnd());
+  }
+
+ private:
+  const CheckArguments& m_a;
+  bool m_first = true;
+  std::vector<report::SarifFile> m_files;
+};
+
+// Where the benches themselves are not seen going by.
+void showProgress(std::size_t done, std::size_t all) {
+  if (all <= kAtOnce || ::isatty(STDERR_FILENO) == 0 || ::isatty(STDOUT_FILENO) != 0) return;
+  std::fprintf(stderr, "\rboldh: %zu of %zu benches%s", done, all, done == all ? "\n" : "");
+}
+
+}  // namespace
 
 bool onTerminal() {
   return ::isatty(STDOUT_FILENO) == 1;
@@ -15,38 +104,24 @@ bool onTerminal() {
 
 int check(const CheckArguments& arguments) {
   Disk disk;
+  const auto library = ownLibrary(disk);
+  const auto& files = arguments.files;
+  Printer printer(arguments);
   int code = 0;
-  // Formats that hold several benches are written once at the end.
-  std::vector<Analysis> analyses;
-  std::vector<std::pair<std::string, std::string>> sources;
-  const bool together = arguments.format == "sarif" || arguments.format == "junit";
-  bool first = true;
-  for (const auto& file : arguments.files) {
-    if (!first && !arguments.summary && arguments.format == "text") std::fputs("\n", stdout);
-    first = false;
-    const auto loaded = load(disk, file);
-    if (!loaded) {
-      code = 2;
-      continue;
+  // The benches of a course are much alike: what the first one has too is not judged again.
+  Analysis first;
+  for (std::size_t from = 0; from < files.size();) {
+    std::vector<Piece> pieces(from == 0 ? 1 : std::min(kAtOnce, files.size() - from));
+    inParallel(pieces.size(), [&](std::size_t k) { pieces[k] = pieceOf(disk, library, arguments, files[from + k], &first); });
+    if (from == 0) first = std::move(pieces.front().analysis);
+    for (auto& piece : pieces) {
+      code = std::max(code, piece.code);
+      printer.print(std::move(piece));
     }
-    auto analysis = analyse(loaded->harness, loaded->library);
-    code = std::max(code, analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0);
-    if (arguments.summary)
-      std::fputs(report::summaryLine(file, analysis).c_str(), stdout);
-    else if (arguments.format == "json")
-      std::fputs(report::json(file, loaded->harness, analysis).c_str(), stdout);
-    else if (!together)
-      std::fputs(report::text(file, loaded->harness, analysis, {onTerminal(), 80}).c_str(), stdout);
-    else {
-      const auto text = disk.read(file);
-      sources.emplace_back(file, text ? *text : std::string());
-      analyses.push_back(std::move(analysis));
-    }
+    from += pieces.size();
+    showProgress(from, files.size());
   }
-  if (!together || arguments.summary) return code;
-  std::vector<report::Judged> judged;
-  for (std::size_t i = 0; i < analyses.size(); ++i) judged.push_back({sources[i].first, sources[i].second, &analyses[i]});
-  std::fputs((arguments.format == "sarif" ? report::sarif(judged, BOLD_VERSION) : report::junit(judged)).c_str(), stdout);
+  printer.end();
   return code;
 }
 

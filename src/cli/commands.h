@@ -31,13 +31,20 @@ int listChecks(bool json);
 int showPart(const std::string& id);  ///< its card
 int listParts(const std::vector<std::string>& words, bool json);
 
+/// Shipped parts and the user's own; says on standard error what of these cannot be used.
+parts::Library ownLibrary(FileSystem& disk);
+
 /// A bench with the library it is to be judged by: shipped parts, the user's own, and the document's copies.
 struct Loaded {
   harness::Harness harness;
   parts::Library library;
+  std::string text;  ///< of the file
 };
-/// Says on stderr what is wrong with it; nothing when it cannot be used.
-std::optional<Loaded> load(FileSystem& disk, const std::string& file);
+struct LoadedOrNot {
+  std::optional<Loaded> bench;    ///< nothing when it cannot be used
+  std::vector<Problem> problems;  ///< with the file, as far as no report names them
+};
+LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file);
 void complain(const std::vector<Problem>& problems);
 
 /// Colour only where a person reads.

@@ -1,25 +1,27 @@
-#include <cstdio>
+#include <fmt/core.h>
+
 #include <nlohmann/json.hpp>
 
 #include "commands.h"
 #include "core/base/json.h"
 #include "core/checks/check.h"
+#include "output.h"
 
 namespace bold::cli {
 
 int explain(const std::string& id, bool json) {
   const auto* c = checks::findCheck(id);
   if (!c) {
-    std::fprintf(stderr, "boldh: There is no check \"%s\". \"boldh checks\" lists them all.\n", id.c_str());
+    complain(fmt::format("There is no check \"{}\". \"boldh checks\" lists them all.", id));
     return 2;
   }
   if (json) {
     const Json out{
         {"checks", Json::array({Json{
                        {"id", c->id}, {"family", c->family}, {"title", c->title}, {"harm", word(c->harm)}, {"page", checks::page(id)}}})}};
-    std::fputs(jsonText(out).c_str(), stdout);
+    sayJson(jsonText(out));
   } else {
-    std::fputs(std::string(checks::page(id)).c_str(), stdout);
+    say(checks::page(id));
   }
   return 0;
 }
@@ -33,10 +35,9 @@ int listChecks(bool json) {
       continue;
     }
     if (c.family != family) family = c.family;
-    std::printf("%-26.*s %-14.*s %.*s\n", static_cast<int>(c.id.size()), c.id.data(), static_cast<int>(word(c.harm).size()),
-                word(c.harm).data(), static_cast<int>(c.title.size()), c.title.data());
+    say(fmt::format("{:<26} {:<14} {}\n", c.id, word(c.harm), c.title));
   }
-  if (json) std::fputs(jsonText(Json{{"checks", all}}).c_str(), stdout);
+  if (json) sayJson(jsonText(Json{{"checks", all}}));
   return 0;
 }
 

@@ -1,28 +1,34 @@
 #include "commands.h"
 #include "core/harness/document_file.h"
 #include "core/parts/own_parts.h"
+#include "output.h"
 
 namespace bold::cli {
 
 void complain(const std::vector<Problem>& problems) {
-  for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
+  for (const auto& p : problems) complain(text(p));
 }
 
-std::optional<Loaded> load(FileSystem& disk, const std::string& file) {
+parts::Library ownLibrary(FileSystem& disk) {
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
   parts::addOwn(library, disk, problems);
-  auto read = harness::load(disk, file);
-  if (!read) {
-    problems.push_back(read.error());
-    complain(problems);
-    return std::nullopt;
-  }
-  problems.insert(problems.end(), read->problems.begin(), read->problems.end());
-  auto here = harness::withDocumentParts(library, read->harness, file, problems);
   complain(problems);
-  if (read->harness.newerFormat) return std::nullopt;
-  return Loaded{std::move(read->harness), std::move(here)};
+  return library;
+}
+
+LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file) {
+  LoadedOrNot out;
+  auto text = disk.read(file);
+  auto read = text ? harness::readHarness(*text, file) : fail(text.error());
+  if (!read) {
+    out.problems.push_back(read.error());
+    return out;
+  }
+  out.problems = std::move(read->problems);
+  auto here = harness::withDocumentParts(library, read->harness, file, out.problems);
+  if (!read->harness.newerFormat) out.bench = Loaded{std::move(read->harness), std::move(here), std::move(*text)};
+  return out;
 }
 
 }  // namespace bold::cli

@@ -1,6 +1,7 @@
 #include <CLI/CLI.hpp>
 
 #include "commands.h"
+#include "output.h"
 
 namespace {
 int run(int argc, char** argv) {
@@ -17,8 +18,9 @@ int run(int argc, char** argv) {
                                    "Judge bench files. Ends 0 when nothing stops power-up, 1 when something does\nor the verdict is Not "
                                    "judged, 2 when a file cannot be used.");
   check->add_option("FILE", arguments.files, "bench files (.harness)")->required();
-  check->add_option("--format", format, "text, json, sarif or junit")->check(CLI::IsMember({"text", "json", "sarif", "junit"}));
-  check->add_flag("--summary", arguments.summary, "one line a bench");
+  auto* checkFormat =
+      check->add_option("--format", format, "text, json, sarif or junit")->check(CLI::IsMember({"text", "json", "sarif", "junit"}));
+  check->add_flag("--summary", arguments.summary, "one line a bench, as text")->excludes(checkFormat);
 
   bold::cli::SolveArguments point;
   auto* solve = app.add_subcommand(
@@ -68,9 +70,10 @@ int run(int argc, char** argv) {
 
 int main(int argc, char** argv) {
   try {
-    return run(argc, argv);
+    const int code = run(argc, argv);
+    return bold::cli::finishOutput() ? code : 2;
   } catch (const std::exception& e) {
-    std::fprintf(stderr, "boldh: %s\n", e.what());
+    bold::cli::complain(e.what());
     return 2;
   }
 }

@@ -1,13 +1,14 @@
-#include <cstdio>
+#include <fmt/core.h>
+
 #include <nlohmann/json.hpp>
 
 #include "commands.h"
 #include "core/base/json.h"
 #include "core/harness/file_system.h"
 #include "core/parts/library.h"
-#include "core/parts/own_parts.h"
 #include "core/parts/part_card.h"
 #include "core/parts/typed_part.h"
+#include "output.h"
 
 namespace bold::cli {
 namespace {
@@ -27,17 +28,14 @@ Json figure(const parts::NamedFigure& f) {
 
 int listParts(const std::vector<std::string>& words, bool json) {
   Disk disk;
-  auto library = parts::Library::shipped();
-  std::vector<Problem> problems;
-  parts::addOwn(library, disk, problems);
-  for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
+  const auto library = ownLibrary(disk);
   std::string query;
   for (const auto& w : words) query += w + " ";
   const auto hits = library.search(query);
   Json all = Json::array();
   for (const auto& p : hits) {
     if (!json) {
-      std::printf("%-24s %s: %s%s\n", p->id.c_str(), p->name.c_str(), p->summary.c_str(), p->own ? " (your own)" : "");
+      say(fmt::format("{:<24} {}: {}{}\n", p->id, p->name, p->summary, p->own ? " (your own)" : ""));
       continue;
     }
     Json one{{"id", p->id}, {"name", p->name}, {"kind", p->kind}, {"summary", p->summary}, {"own", p->own}, {"figures", Json::array()}};
@@ -49,28 +47,25 @@ int listParts(const std::vector<std::string>& words, bool json) {
     if (!json) {
       std::string figures;
       for (const auto& [name, value] : t.overrides) figures += (figures.empty() ? "" : ", ") + name + " " + value;
-      std::printf("%-24s %s, as typed (%s)\n", t.part.c_str(), t.text.c_str(), figures.c_str());
+      say(fmt::format("{:<24} {}, as typed ({})\n", t.part, t.text, figures));
       continue;
     }
     all.push_back({{"id", t.part}, {"name", t.text}, {"overrides", t.overrides}});
   }
-  if (json) std::fputs(jsonText(Json{{"parts", all}}).c_str(), stdout);
-  if (!json && hits.empty() && typed.empty()) std::fprintf(stderr, "boldh: No part matches all of these words.\n");
+  if (json) sayJson(jsonText(Json{{"parts", all}}));
+  if (!json && hits.empty() && typed.empty()) complain("No part matches all of these words.");
   return 0;
 }
 
 int showPart(const std::string& id) {
   Disk disk;
-  auto library = parts::Library::shipped();
-  std::vector<Problem> problems;
-  parts::addOwn(library, disk, problems);
-  for (const auto& p : problems) std::fprintf(stderr, "boldh: %s\n", text(p).c_str());
+  const auto library = ownLibrary(disk);
   const auto part = library.find(id);
   if (!part) {
-    std::fprintf(stderr, "boldh: There is no part \"%s\". \"boldh parts WORD\" finds them.\n", id.c_str());
+    complain(fmt::format("There is no part \"{}\". \"boldh parts WORD\" finds them.", id));
     return 2;
   }
-  std::fputs(parts::partCard(*part, library.json(id)).c_str(), stdout);
+  say(parts::partCard(*part, library.json(id)));
   return 0;
 }
 

@@ -283,7 +283,10 @@ TEST_CASE("on a slow disk the newest document is kept next, not every one that c
   disk.letGo.release(9);
   keeper.wait();
   CHECK(disk.writing == 2);
-  const auto written = [&] { return Json::parse(disk.read(folder.path("recovery/window-1.recovery")).value())["bench"]["title"]; };
+  const auto written = [&] {
+    const auto kept = Json::parse(disk.read(folder.path("recovery/window-1.recovery")).value());
+    return Json::parse(kept["bench"].get<std::string>())["title"];
+  };
   CHECK(written() == "4");
 
   disk.letGo.acquire(disk.letGo.available());

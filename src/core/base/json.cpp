@@ -2,6 +2,7 @@
 
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <nlohmann/json.hpp>
 #include <unordered_set>
 
@@ -10,6 +11,7 @@ namespace {
 
 constexpr int kDeepest = 200;  // deeper than any bench; keeps recursion bounded
 constexpr std::size_t kLineWidth = 110;
+constexpr std::size_t kFewMembers = 12;
 
 // Builds the value while watching for what the library itself would pass over in silence: duplicate keys.
 class Builder : public nlohmann::json_sax<Json> {
@@ -19,7 +21,7 @@ class Builder : public nlohmann::json_sax<Json> {
   Json root;
   std::string error;
   std::size_t errorAt = 0;
-  std::size_t repeats = 0;
+  std::size_t repeated = 0;
 
   bool null() override { return put(nullptr); }
   bool boolean(bool v) override { return put(v); }
@@ -35,8 +37,8 @@ class Builder : public nlohmann::json_sax<Json> {
   bool key(string_t& k) override {
     auto& top = m_stack.back();
     top.key = k;
-    top.dropped = !top.seen.insert(k).second;
-    if (top.dropped && ++repeats <= kMostRepeatsNamed)
+    top.dropped = repeats(top, k);
+    if (top.dropped && ++repeated <= kMostRepeatsNamed)
       m_problems.push_back(
           {fmt::format("The key \"{}\" appears twice in one object.", shownText(k)), m_where + pointer(), "The first value was kept."});
     return true;
@@ -51,7 +53,7 @@ class Builder : public nlohmann::json_sax<Json> {
   struct Level {
     Json value;
     std::string key;
-    std::unordered_set<std::string> seen;
+    std::unordered_set<std::string> seen;  // of an object with many members
     bool dropped = false;
   };
   std::string m_where;
@@ -62,6 +64,14 @@ class Builder : public nlohmann::json_sax<Json> {
     std::string p = "#";
     for (const auto& l : m_stack) p += "/" + (l.value.is_array() ? std::to_string(l.value.size()) : pointerKey(l.key));
     return p;
+  }
+  // Whether the object has this key already. Most objects have a few members: looking through them is faster than a set.
+  static bool repeats(Level& level, const std::string& key) {
+    const auto& members = *level.value.get_ptr<Json::object_t*>();
+    if (members.size() < kFewMembers) return std::ranges::any_of(members, [&](const auto& m) { return m.first == key; });
+    if (level.seen.empty())
+      for (const auto& m : members) level.seen.insert(m.first);
+    return !level.seen.insert(key).second;
   }
   template <class T>
   bool put(T&& v) {
@@ -152,8 +162,8 @@ Result<Json> parseJson(std::string_view text, const std::string& where, std::vec
   if (text.find_first_not_of(" \t\r\n") == std::string_view::npos) return fail({"The file is empty.", where, {}});
   Builder builder(where, problems);
   const bool whole = Json::sax_parse(text.begin(), text.end(), &builder);
-  if (builder.repeats > kMostRepeatsNamed)
-    problems.push_back({fmt::format("{} more keys appear twice in one object.", builder.repeats - kMostRepeatsNamed), where + "#",
+  if (builder.repeated > kMostRepeatsNamed)
+    problems.push_back({fmt::format("{} more keys appear twice in one object.", builder.repeated - kMostRepeatsNamed), where + "#",
                         "The first value of each was kept."});
   if (whole) return std::move(builder.root);
   if (builder.errorAt == 0) return fail({fmt::format("The file cannot be read: {}.", builder.error), where, {}});

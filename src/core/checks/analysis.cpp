@@ -157,10 +157,14 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
     return a;
   }
   const bool same = previous && previous->solved && previous->judged.from == judged->from;
-  if (same && previous->explained == options.explain) return *previous;
+  if (same && previous->explained == options.explain) {
+    a.findings = previous->findings;
+    a.solved = previous->solved;
+  } else {
+    a.solved = same ? previous->solved : whole(*judged, library);
+    a.findings = judged->findings();
+  }
   a.judged = std::move(*judged);
-  a.solved = same ? previous->solved : whole(a.judged, h, library);
-  a.findings = a.judged.findings();
   a.checks = static_cast<int>(checks::registry().size());
   for (const auto& p : a.solved->points) a.commands += p->solved();
   a.unknownFigures = unknownFigures(a.solved->bench);
@@ -170,7 +174,7 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   for (const auto& f : a.fromFile) a.assumptions.push_back(f.sentence);
   a.openChanges = h.openChanges();
   a.explained = options.explain;
-  if (options.explain) {
+  if (options.explain && !(same && previous->explained)) {
     explain(a, h, library, options);
     markMended(a, h, library, options);
     fold(a.findings);

@@ -45,6 +45,7 @@ bool stillHolds(const JudgedCell& cell, const JudgedFrom& from, const std::share
 std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Library& library, const Options& options) {
   auto bench = circuit::makeBench(made.from.harness, library);
   bench.ids = made.ids;
+  { circuit::SolvedBench t(circuit::makeBench(made.from.harness, library)); fprintf(stderr,"effort %zu\n",t.effort()); }
   made.solved = circuit::solveBench(std::move(bench), options.cancelled);
   if (!made.solved) return nullptr;
   made.findings = runChecks(*made.solved);
@@ -85,10 +86,11 @@ Findings JudgedBench::findings() const {
   return out;
 }
 
-std::optional<JudgedBench> judge(const harness::Harness& h, const parts::Library& library, const Options& options,
+std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Library& library, const Options& options,
                                  const JudgedBench* known) {
   JudgedBench out;
-  out.from = fromOf(h, library);
+  out.from = fromOf(judgedPart(whole), library);
+  const auto& h = out.from.harness;
   out.ids = std::make_shared<const std::set<std::string>>(h.ids());
   if (known && known->ids && *known->ids == *out.ids) out.ids = known->ids;
   auto split = circuit::cellsOf(h, library);
@@ -105,11 +107,11 @@ std::optional<JudgedBench> judge(const harness::Harness& h, const parts::Library
   return out;
 }
 
-std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const harness::Harness& h, const parts::Library& library) {
+std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library) {
   if (judged.cells.size() == 1) return judged.cells.front()->solved;
   std::vector<std::shared_ptr<const circuit::SolvedBench>> cells;
   for (const auto& c : judged.cells) cells.push_back(c->solved);
-  return circuit::join(circuit::makeBench(h, library), std::move(cells), judged.cuts);
+  return circuit::join(circuit::makeBench(judged.from.harness, library), std::move(cells), judged.cuts);
 }
 
 }  // namespace bold

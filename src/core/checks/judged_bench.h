@@ -17,7 +17,7 @@ struct Options;
 /// Everything a judgement follows from. Shipped parts never change; of own ones the very part, since one that was read anew may be
 /// another.
 struct JudgedFrom {
-  harness::Harness harness;
+  harness::Harness harness;  ///< as judgedPart gives it
   std::vector<std::shared_ptr<const parts::Part>> ownParts;
   bool operator==(const JudgedFrom&) const = default;
 };
@@ -42,13 +42,12 @@ struct JudgedBench {
 };
 
 /// Nothing when it was given up.
-/// @param known cells that are the same are taken over from it; only saves work
+/// @param known cells that are the same are taken over from it, whatever file they came from; only saves work
 std::optional<JudgedBench> judge(const harness::Harness& harness, const parts::Library& library, const Options& options,
                                  const JudgedBench* known = nullptr);
 
 /// The judged bench as one.
-std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const harness::Harness& harness,
-                                                  const parts::Library& library);
+std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library);
 
 /// By which findings are sorted: less is graver.
 int weight(const checks::Finding& finding);

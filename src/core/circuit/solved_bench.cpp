@@ -135,6 +135,12 @@ SolvedBench::SolvedBench(Bench b) : SolvedBench(std::move(b), {}) {
 SolvedBench::SolvedBench(Bench b, std::vector<Command> asked)
     : bench(std::move(b)), nets(bench), motors(motorsOf(bench, nets)), commands(std::move(asked)) {}
 
+std::size_t SolvedBench::effort() const {
+  std::size_t asked = 0;
+  for (const auto& c : commands) asked += c.charges.size();
+  return asked * (bench.links.size() + bench.elementCount() + static_cast<std::size_t>(nets.nodeCount()));
+}
+
 void SolvedBench::index() {
   for (const auto& p : points) {
     const auto& c = p->command();

@@ -30,6 +30,9 @@ struct SolvedBench {
   /// The first action of a motor (forward, hold, first step, move), running.
   const OperatingPoint* running(int motor, Charge charge) const;
 
+  /// How much there is to work out: operating points times what each of them holds. A bench of six motors has about 5e4.
+  std::size_t effort() const;
+
   /// To be called once the points are there: makes them known to point().
   void index();
 

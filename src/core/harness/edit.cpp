@@ -24,6 +24,7 @@ Change applyOne(Harness& h, const Put<T>& put) {
   if (it != items.end()) {
     Put<T> inverse{*it, {}};
     *it = put.value;
+    if (!it->raw) it->raw = inverse.value.raw;  // what stands in the file is the document's own
     return inverse;
   }
   const auto at = std::min(put.at.value_or(items.size()), items.size());

@@ -146,6 +146,9 @@ struct Harness {
   bool operator==(const Harness&) const = default;
 };
 
+/// What is judged of a document, and nothing else: not its title, not the text it was read from, no copies of parts.
+Harness judgedPart(const Harness& harness);
+
 /// The bench without anything that is only planned.
 Harness asItStands(const Harness& harness);
 

@@ -74,7 +74,7 @@ class Looking {
     if (!copy) return;
     const auto& library = *m_library.json(d.part);
     if (!part.own) {
-      if (judgedOf(library) != judgedOf(*copy->json))
+      if (library != *copy->json && judgedOf(library) != judgedOf(*copy->json))
         m_out.push_back({d.id, d.part,
                          fmt::format("the copy of {} in this file differs from the library's part{}: the library's is used", d.part,
                                      differing(library, *copy->json))});

@@ -23,7 +23,7 @@ constexpr std::array kMost{std::pair{Section::Devices, kMostDevices}, std::pair{
 class HarnessReader {
  public:
   /// @param repeats keys that stand there twice; `where` is "#" and a JSON pointer
-  HarnessReader(const Json& json, std::string text, std::vector<Problem> repeats) : m_json(json), m_text(std::move(text)) {
+  HarnessReader(Json json, std::string text, std::vector<Problem> repeats) : m_json(std::move(json)), m_text(std::move(text)) {
     for (auto& p : repeats) {
       const auto keys = pointerKeys(p.where);
       const bool entry = keys.size() > 2 && std::ranges::any_of(kMost, [&](const auto& m) { return keys[0] == word(m.first); });
@@ -40,7 +40,7 @@ class HarnessReader {
     each(h, Section::Devices, lists, [&](const Json& j, const std::string& at) { return take(readDevice(j, at), h.devices, at); });
     each(h, Section::Connections, lists, [&](const Json& j, const std::string& at) { return take(readConnection(j, at), h.connections, at); });
     each(h, Section::Intents, lists, [&](const Json& j, const std::string& at) { return take(readIntent(j, at), h.intents, at); });
-    each(h, Section::Parts, lists, [&](const Json& j, const std::string& at) { return part(h, j, at); });
+    each(h, Section::Parts, lists, [&](Json& j, const std::string& at) { return part(h, j, at); });
     h.raw = source(std::move(m_text), 0, "", std::move(head.problems));
     return h;
   }
@@ -53,7 +53,7 @@ class HarnessReader {
     Raw* raw = nullptr;  // of the entry that was taken
   };
 
-  const Json& m_json;
+  Json m_json;
   std::string m_text;
   std::map<std::string, std::vector<Problem>> m_repeats;  // by the entry they stand in; "": beside the lists
   std::set<std::string> m_ids, m_copies;
@@ -66,7 +66,7 @@ class HarnessReader {
 
   void each(Harness& h, Section section, const std::map<std::string_view, std::string_view>& lists, const auto& one) {
     if (!m_json.contains(word(section))) return;
-    const auto& list = m_json[word(section)];
+    auto& list = m_json[word(section)];
     const auto texts = elementsOf(lists.at(word(section)));
     for (std::size_t i = 0; i < list.size(); ++i) {
       const auto at = fmt::format("/{}/{}", word(section), i);
@@ -88,13 +88,13 @@ class HarnessReader {
     return {std::nullopt, std::move(entry.problems), &list.back().raw};
   }
 
-  Taken part(Harness& h, const Json& j, const std::string& at) {
+  Taken part(Harness& h, Json& j, const std::string& at) {
     if (!j.is_object() || !j.contains("id") || !j["id"].is_string())
       return {Problem{"This is not a part: it has no \"id\".", "#" + at, "The copy was left out."}, {}};
     const auto id = j["id"].get<std::string>();
     if (!m_copies.insert(id).second)
       return {Problem{fmt::format("The part \"{}\" is there twice.", id), "#" + at + "/id", "The first one was kept."}, {}};
-    h.parts.push_back({id, std::make_shared<const Json>(j), nullptr});
+    h.parts.push_back({id, std::make_shared<const Json>(std::move(j)), nullptr});
     return {std::nullopt, {}, &h.parts.back().raw};
   }
 };
@@ -132,7 +132,7 @@ Result<Reading> readHarness(std::string_view text, const std::string& file) {
   for (const auto section : {Section::Devices, Section::Connections, Section::Intents})
     if (!json->contains(word(section)))
       reading.problems.push_back({fmt::format("This has no \"{}\".", word(section)), file + "#", "It was taken as empty."});
-  reading.harness = HarnessReader(*json, std::move(now), std::move(repeats)).read();
+  reading.harness = HarnessReader(std::move(*json), std::move(now), std::move(repeats)).read();
   reading.harness.newerFormat = format > kFormat;
   for (auto p : leftOut(reading.harness)) {
     p.where = file + p.where;

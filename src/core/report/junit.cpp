@@ -7,9 +7,10 @@
 namespace bold::report {
 namespace {
 
+// XML 1.0 has no way to hold control characters: they are spelt out.
 std::string escaped(std::string_view text) {
   std::string out;
-  for (const char c : text) {
+  for (const char c : shownLines(text)) {
     switch (c) {
       case '&':
         out += "&amp;";
@@ -27,8 +28,7 @@ std::string escaped(std::string_view text) {
         out += "&#10;";
         break;
       default:
-        // XML has no way to hold other control characters.
-        out += static_cast<unsigned char>(c) < 0x20 && c != '\t' ? ' ' : c;
+        out += c;
     }
   }
   return out;
@@ -58,28 +58,41 @@ std::string testCase(const checks::Check& check, const Analysis& a) {
 
 }  // namespace
 
-std::string junit(const std::vector<Judged>& benches) {
-  std::string out = "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"Bold Harness\">\n";
-  for (const auto& b : benches) {
-    std::string cases;
-    int failures = 0;
-    for (const auto& c : checks::registry()) {
-      cases += testCase(c, *b.analysis);
-      failures += std::ranges::any_of(b.analysis->findings, [&](const checks::Finding& f) { return f.check == c.id && fails(f); });
-    }
-    // The verdict itself: a bench can be Not judged without any finding.
-    const bool notJudged = b.analysis->verdict == Verdict::NotJudged;
-    failures += notJudged;
-    cases += "    <testcase classname=\"verdict\" name=\"judged\"";
-    cases += notJudged ? fmt::format(">\n      <failure type=\"not judged\" message=\"{}\"/>\n    </testcase>\n",
-                                     escaped(b.analysis->why.empty() ? "not judged" : b.analysis->why.front()))
-                       : "/>\n";
-    out += fmt::format(
-        "  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\">\n    <properties><property name=\"verdict\" "
-        "value=\"{}\"/></properties>\n{}  </testsuite>\n",
-        escaped(b.file), checks::registry().size() + 1, failures, headline(b.analysis->verdict), cases);
+std::string junitBegin() {
+  return "<?xml version=\"1.0\" encoding=\"UTF-8\"?>\n<testsuites name=\"Bold Harness\">\n";
+}
+
+std::string junitEnd() {
+  return "</testsuites>\n";
+}
+
+std::string junitSuite(const Judged& b) {
+  std::string cases;
+  int failures = 0;
+  for (const auto& c : checks::registry()) {
+    cases += testCase(c, *b.analysis);
+    failures += std::ranges::any_of(b.analysis->findings, [&](const checks::Finding& f) { return f.check == c.id && fails(f); });
   }
-  return out + "</testsuites>\n";
+  // The verdict itself: a bench can be Not judged without any finding.
+  const bool notJudged = b.analysis->verdict == Verdict::NotJudged;
+  failures += notJudged;
+  cases += "    <testcase classname=\"verdict\" name=\"judged\"";
+  std::string why;
+  for (const auto& w : b.analysis->why) why += (why.empty() ? "" : "; ") + w;
+  cases += notJudged ? fmt::format(">\n      <failure type=\"not judged\" message=\"{}\"/>\n    </testcase>\n",
+                                   escaped(why.empty() ? "not judged" : why))
+                     : "/>\n";
+  return fmt::format(
+      "  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\">\n    <properties><property name=\"verdict\" "
+      "value=\"{}\"/></properties>\n{}  </testsuite>\n",
+      escaped(b.file), checks::registry().size() + 1, failures, headline(b.analysis->verdict), cases);
+}
+
+std::string junitUnreadable(const std::string& file, const Problem& why) {
+  return fmt::format(
+      "  <testsuite name=\"{}\" tests=\"1\" failures=\"0\" errors=\"1\">\n    <testcase classname=\"file\" name=\"readable\">\n      <error "
+      "type=\"unreadable\" message=\"{}\"/>\n    </testcase>\n  </testsuite>\n",
+      escaped(file), escaped(text(why)));
 }
 
 }  // namespace bold::report

@@ -33,11 +33,25 @@ struct Judged {
   const Analysis* analysis;
 };
 
-/// SARIF 2.1.0: one run, one rule a check, one result a finding; stops and Not judged are errors.
-std::string sarif(const std::vector<Judged>& benches, const std::string& version);
+/// SARIF 2.1.0, piece by piece, so that a thousand benches need no more memory than one: begin, the results of each bench with
+/// commas between those that have any, end. One run, one rule a check, one result a finding; stops and Not judged are errors.
+/// What could not be read or was left out of a file is a notification of the invocation.
+std::string sarifBegin(const std::string& version);
+std::string sarifResults(const Judged& bench);  ///< empty when there are none
+/// What is said of a file at the end.
+struct SarifFile {
+  std::string file;
+  std::string verdict;            ///< empty: it could not be read
+  std::vector<Problem> problems;  ///< `where` is a JSON pointer behind "#", or anything
+};
+std::string sarifEnd(const std::vector<SarifFile>& files);
 
-/// JUnit XML: one suite a bench, one case a check; stops fail, cautions go into the output.
-std::string junit(const std::vector<Judged>& benches);
+/// JUnit XML, piece by piece: one suite a bench, one case a check; stops fail, cautions go into the output. A file that could
+/// not be read is a suite with an error.
+std::string junitBegin();
+std::string junitSuite(const Judged& bench);
+std::string junitUnreadable(const std::string& file, const Problem& why);
+std::string junitEnd();
 
 struct PointsOptions {
   std::string command;                    ///< its id; empty: all

@@ -1,3 +1,5 @@
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
@@ -20,6 +22,17 @@ std::string_view level(checks::Severity s) {
   return "none";
 }
 
+// A file name as a URI reference (RFC 3986): all but unreserved characters and the slash are escaped.
+std::string uriOf(std::string_view path) {
+  std::string out;
+  for (const char c : path) {
+    const bool plain = (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') ||
+                       std::string_view("-._~/").find(c) != std::string_view::npos;
+    out += plain ? std::string(1, c) : fmt::format("%{:02X}", static_cast<unsigned char>(c));
+  }
+  return out;
+}
+
 // The line on which a device or connection is written; 0 when it cannot be found.
 int lineOf(std::string_view text, const std::string& subject) {
   const auto id = subject.substr(0, subject.find('.'));
@@ -31,7 +44,7 @@ int lineOf(std::string_view text, const std::string& subject) {
 }
 
 Json location(const std::string& file, std::string_view text, const checks::Finding& f) {
-  Json physical{{"artifactLocation", {{"uri", file}}}};
+  Json physical{{"artifactLocation", {{"uri", uriOf(file)}}}};
   if (!f.subjects.empty())
     if (const int line = lineOf(text, f.subjects.front()); line > 0) physical["region"] = {{"startLine", line}};
   Json logical = Json::array();
@@ -56,7 +69,7 @@ Json result(const std::string& file, std::string_view text, const checks::Findin
 
 }  // namespace
 
-std::string sarif(const std::vector<Judged>& benches, const std::string& version) {
+std::string sarifBegin(const std::string& version) {
   Json rules = Json::array();
   for (const auto& c : checks::registry())
     rules.push_back({{"id", c.id},
@@ -64,22 +77,41 @@ std::string sarif(const std::vector<Judged>& benches, const std::string& version
                      {"shortDescription", {{"text", c.title}}},
                      {"help", {{"text", checks::page(c.id)}, {"markdown", checks::page(c.id)}}},
                      {"properties", {{"family", c.family}, {"harm", word(c.harm)}}}});
-  Json run;
-  run["tool"]["driver"] = {{"name", "Bold Harness"}, {"version", version}, {"rules", rules}};
-  run["artifacts"] = Json::array();
-  run["results"] = Json::array();
+  const Json tool{{"driver", {{"name", "Bold Harness"}, {"version", version}, {"rules", rules}}}};
+  return fmt::format(
+      "{{\n  \"$schema\": \"{}\",\n  \"version\": \"2.1.0\",\n  \"runs\": [\n    {{\n      \"tool\": {},\n      \"results\": [",
+      "https://docs.oasis-open.org/sarif/sarif/v2.1.0/os/schemas/sarif-schema-2.1.0.json", nestedText(tool, 6));
+}
+
+std::string sarifResults(const Judged& b) {
+  std::string out;
+  for (const auto& f : b.analysis->findings)
+    out += (out.empty() ? "\n        " : ",\n        ") + nestedText(result(b.file, b.source, f), 8);
+  return out;
+}
+
+std::string sarifEnd(const std::vector<SarifFile>& files) {
+  Json artifacts = Json::array();
+  Json notes = Json::array();
   Json verdicts = Json::object();
-  for (const auto& b : benches) {
-    run["artifacts"].push_back({{"location", {{"uri", b.file}}}});
-    for (const auto& f : b.analysis->findings) run["results"].push_back(result(b.file, b.source, f));
-    verdicts[b.file] = headline(b.analysis->verdict);
+  bool all = true;
+  for (const auto& f : files) {
+    artifacts.push_back({{"location", {{"uri", uriOf(f.file)}}}});
+    if (f.verdict.empty())
+      all = false;
+    else
+      verdicts[f.file] = f.verdict;
+    for (const auto& p : f.problems) {
+      Json location{{"physicalLocation", {{"artifactLocation", {{"uri", uriOf(f.file)}}}}}};
+      if (p.where.starts_with('#')) location["logicalLocations"] = {{{"fullyQualifiedName", p.where}, {"kind", "element"}}};
+      notes.push_back({{"level", "error"}, {"message", {{"text", text(p)}}}, {"locations", Json::array({location})}});
+    }
   }
-  run["properties"] = {{"verdicts", verdicts}};
-  Json j;
-  j["$schema"] = "https://docs.oasis-open.org/sarif/sarif/v2.1.0/os/schemas/sarif-schema-2.1.0.json";
-  j["version"] = "2.1.0";
-  j["runs"] = Json::array({run});
-  return jsonText(j);
+  Json invocation{{"executionSuccessful", all}};
+  if (!notes.empty()) invocation["toolExecutionNotifications"] = notes;
+  return fmt::format(
+      "\n      ],\n      \"artifacts\": {},\n      \"invocations\": {},\n      \"properties\": {}\n    }}\n  ]\n}}\n",
+      nestedText(artifacts, 6), nestedText(Json::array({invocation}), 6), nestedText(Json{{"verdicts", verdicts}}, 6));
 }
 
 }  // namespace bold::report

@@ -11,13 +11,47 @@ namespace {
 
 constexpr double kCollapse = 0.5;  // share of the open voltage below which a resting bench shorts its supply
 
-// The connections without any one of which the poles are no longer joined.
+constexpr std::size_t kLongestChain = 60;  // of connections: in a longer one nobody can say which is wrong
+
+// Connections that lead from one pole to the other, the fewest there are.
+std::vector<int> shortestWay(const circuit::Bench& bench, const circuit::Nets::Pole& pole) {
+  circuit::Bench bare = bench;
+  bare.links.clear();
+  const circuit::Nets inside(bare);  // what parts join by themselves
+  std::vector<std::vector<int>> at(static_cast<std::size_t>(inside.count()));
+  for (std::size_t l = 0; l < bench.links.size(); ++l)
+    for (const auto t : {bench.links[l].a, bench.links[l].b}) at[static_cast<std::size_t>(inside.of(t))].push_back(static_cast<int>(l));
+  std::vector<int> by(at.size(), -1);  // the link by which a net was reached
+  std::vector<int> open{inside.of(pole.negative)};
+  const int goal = inside.of(pole.positive);
+  for (std::size_t k = 0; k < open.size() && by[static_cast<std::size_t>(goal)] < 0; ++k)
+    for (const int l : at[static_cast<std::size_t>(open[k])])
+      for (const auto t : {bench.links[static_cast<std::size_t>(l)].a, bench.links[static_cast<std::size_t>(l)].b}) {
+        const int net = inside.of(t);
+        if (net == open.front() || by[static_cast<std::size_t>(net)] >= 0) continue;
+        by[static_cast<std::size_t>(net)] = l;
+        open.push_back(net);
+      }
+  std::vector<int> out;
+  for (int net = goal; net != open.front() && by[static_cast<std::size_t>(net)] >= 0;) {
+    const auto& link = bench.links[static_cast<std::size_t>(by[static_cast<std::size_t>(net)])];
+    out.push_back(link.connection);
+    net = inside.of(inside.of(link.a) == net ? link.b : link.a);
+  }
+  return out;
+}
+
+// The connections without any one of which the poles are no longer joined: all of them lie on every way.
 std::vector<int> culprits(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   std::vector<int> out;
-  for (std::size_t c = 0; c < s.bench.connections.size(); ++c) {
+  auto way = shortestWay(s.bench, pole);
+  std::ranges::sort(way);
+  way.erase(std::unique(way.begin(), way.end()), way.end());
+  if (way.size() > kLongestChain) return out;
+  for (const int c : way) {
     circuit::Bench without = s.bench;
-    std::erase_if(without.links, [&](const circuit::Link& l) { return l.connection == static_cast<int>(c); });
-    if (!circuit::Nets(without).same(pole.positive, pole.negative)) out.push_back(static_cast<int>(c));
+    std::erase_if(without.links, [&](const circuit::Link& l) { return l.connection == c; });
+    if (!circuit::Nets(without).same(pole.positive, pole.negative)) out.push_back(c);
   }
   return out;
 }
