@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <memory>
 #include <nlohmann/json.hpp>
 #include <unordered_set>
 
@@ -53,7 +54,7 @@ class Builder : public nlohmann::json_sax<Json> {
   struct Level {
     Json value;
     std::string key;
-    std::unordered_set<std::string> seen;  // of an object with many members
+    std::unique_ptr<std::unordered_set<std::string>> seen;  // of an object with many members
     bool dropped = false;
   };
   std::string m_where;
@@ -69,9 +70,11 @@ class Builder : public nlohmann::json_sax<Json> {
   static bool repeats(Level& level, const std::string& key) {
     const auto& members = *level.value.get_ptr<Json::object_t*>();
     if (members.size() < kFewMembers) return std::ranges::any_of(members, [&](const auto& m) { return m.first == key; });
-    if (level.seen.empty())
-      for (const auto& m : members) level.seen.insert(m.first);
-    return !level.seen.insert(key).second;
+    if (!level.seen) {
+      level.seen = std::make_unique<std::unordered_set<std::string>>();
+      for (const auto& m : members) level.seen->insert(m.first);
+    }
+    return !level.seen->insert(key).second;
   }
   template <class T>
   bool put(T&& v) {
@@ -91,7 +94,7 @@ class Builder : public nlohmann::json_sax<Json> {
       error = fmt::format("it is nested deeper than {} levels", kDeepest);
       return false;
     }
-    m_stack.push_back({std::move(v), {}, {}, false});
+    m_stack.push_back({std::move(v), {}, nullptr, false});
     return true;
   }
   bool close() {

@@ -95,13 +95,20 @@ std::vector<std::string> limitsFromFile(const Analysis& a) {
   return out;
 }
 
-std::string leftOutText(const Problem& p) {
-  return fmt::format("left out of {}: {}{}{}", p.where, p.what, p.kept.empty() ? "" : " ", p.kept);
+constexpr std::size_t kMostLeftOutSaid = 50;
+
+void sayLeftOut(Analysis& a) {
+  for (std::size_t i = 0; i < std::min(a.leftOut.size(), kMostLeftOutSaid); ++i) {
+    const auto& p = a.leftOut[i];
+    a.why.push_back(fmt::format("left out of {}: {}{}{}", p.where, p.what, p.kept.empty() ? "" : " ", p.kept));
+  }
+  if (a.leftOut.size() > kMostLeftOutSaid)
+    a.why.push_back(fmt::format("left out of the file: {} more entries", a.leftOut.size() - kMostLeftOutSaid));
 }
 
 void decide(Analysis& a, const harness::Harness& h) {
   const auto& bench = a.solved->bench;
-  for (const auto& p : a.leftOut) a.why.push_back(leftOutText(p));
+  sayLeftOut(a);
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);
   if (h.newerFormat) a.why.emplace_back("the file comes from a newer version of the program");
@@ -109,7 +116,7 @@ void decide(Analysis& a, const harness::Harness& h) {
     if (f.severity == Severity::NotJudged) a.why.push_back(f.headline);
   if (a.count(Severity::Stop) > 0 && !h.newerFormat) {
     a.why.clear();  // the stops are why; only what could not be used as it stands is said besides
-    for (const auto& p : a.leftOut) a.why.push_back(leftOutText(p));
+    sayLeftOut(a);
     for (const auto& p : bench.problems) a.why.push_back(p.what);
     for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
     a.verdict = Verdict::DoNotSwitchOn;

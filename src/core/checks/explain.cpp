@@ -1,5 +1,7 @@
 #include "core/checks/explain.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <map>
 #include <set>
@@ -23,6 +25,12 @@ const Finding* findIn(const Findings& findings, const std::string& identity) {
 }
 
 constexpr int kFarMore = 2;
+
+// What may be spent on trying repairs, by circuit::SolvedBench::effort: some two seconds on two cores. Counted, not timed, so
+// that the same bench is always told the same.
+constexpr std::size_t kBudget = 3'000'000;
+constexpr std::size_t kOneTrial = 20'000;  // what any trial takes besides
+constexpr std::size_t kLargest = 520'000;  // a larger bench twice in memory is too much
 
 // A bench and what is said about it.
 struct Judged {
@@ -63,7 +71,9 @@ bool clears(const Findings& before, const Findings& after, const std::string& id
 class Explaining {
  public:
   Explaining(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options)
-      : m_a(a), m_stands(asItStands(h)), m_library(library), m_options(options) {}
+      : m_a(a), m_stands(asItStands(h)), m_library(library), m_options(options) {
+    for (const auto& c : a.judged.cells) m_cost = std::max(m_cost, kOneTrial + c->solved->effort());
+  }
 
   void run() {
     if (!tryEach()) return;
@@ -81,7 +91,12 @@ class Explaining {
   const Options& m_options;
   std::vector<std::string> m_sound, m_doubtful;  // identities of causes, by what their repair does when made alone
 
-  std::optional<Judged> repaired(const harness::Harness& h, const Finding& f) const {
+  std::size_t m_cost = kOneTrial, m_spent = 0;
+
+  bool spent() const { return m_cost > kLargest || m_spent + m_cost > kBudget; }
+
+  std::optional<Judged> repaired(const harness::Harness& h, const Finding& f) {
+    m_spent += m_cost;
     auto mended = h;
     harness::apply(mended, f.repair->edit);
     mended = asPlanned(mended);
@@ -94,8 +109,14 @@ class Explaining {
   // hide the finding whose repair is right. False when it was given up.
   bool tryEach() {
     std::map<std::string, std::set<std::string>> afterDoubtful;  // what is left when it has been made
+    std::size_t untried = 0;
     for (auto& cause : m_a.findings) {
       if (!cause.repair || !cause.explainedBy.empty()) continue;
+      if (spent()) {  // a repair that nobody has tried is none
+        cause.repair.reset();
+        ++untried;
+        continue;
+      }
       const auto after = repaired(m_stands, cause);
       if (!after) return false;
       const auto id = cause.identity();
@@ -111,6 +132,9 @@ class Explaining {
     for (auto& cause : m_a.findings)
       if (const auto it = afterDoubtful.find(cause.identity()); it != afterDoubtful.end() && cause.explainedBy.empty())
         explains(cause, it->second);
+    if (untried > 0)
+      m_a.assumptions.push_back(
+          fmt::format("the bench is large: {} repair{} not tried and so not offered", untried, untried == 1 ? " was" : "s were"));
     return true;
   }
 
@@ -141,7 +165,7 @@ class Explaining {
         const auto* f = findIn(now.findings, id);
         const bool doubtful = list == &m_doubtful;
         std::optional<Judged> after;
-        if (f && f->repair) {
+        if (f && f->repair && !spent()) {
           after = repaired(now.harness, *f);
           if (!after) return;
         }

@@ -1,5 +1,7 @@
 #include "core/checks/judged_bench.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <set>
 
@@ -42,13 +44,22 @@ bool stillHolds(const JudgedCell& cell, const JudgedFrom& from, const std::share
   return cell.ids == ids || std::ranges::none_of(cell.findings, [](const auto& f) { return f.repair.has_value(); });
 }
 
+checks::Finding tooLarge(const circuit::SolvedBench& solved) {
+  checks::Finding f;
+  f.check = "outside-scope";
+  f.severity = checks::Severity::NotJudged;
+  f.headline = "The bench is too large to be judged at once";
+  f.text = fmt::format("It is too large, because {}. Divide it into benches with supplies of their own.", solved.tooLarge);
+  f.subjects = {solved.bench.devices.front().doc.id};
+  return f;
+}
+
 std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Library& library, const Options& options) {
   auto bench = circuit::makeBench(made.from.harness, library);
   bench.ids = made.ids;
-  { circuit::SolvedBench t(circuit::makeBench(made.from.harness, library)); fprintf(stderr,"effort %zu\n",t.effort()); }
   made.solved = circuit::solveBench(std::move(bench), options.cancelled);
   if (!made.solved) return nullptr;
-  made.findings = runChecks(*made.solved);
+  made.findings = made.solved->tooLarge.empty() ? runChecks(*made.solved) : Findings{tooLarge(*made.solved)};
   return std::make_shared<const JudgedCell>(std::move(made));
 }
 

@@ -1,5 +1,7 @@
 #include "core/circuit/solved_bench.h"
 
+#include <fmt/core.h>
+
 #include <array>
 #include <atomic>
 
@@ -7,6 +9,10 @@
 
 namespace bold::circuit {
 namespace {
+
+// What two cores work out in some two seconds and 400 MB.
+constexpr std::size_t kMostEffort = 1'200'000;
+constexpr std::size_t kMostTerminals = 200'000;
 
 // A command at one of its supply states, and where its point goes.
 struct Job {
@@ -165,6 +171,15 @@ const OperatingPoint* SolvedBench::running(int motor, Charge charge) const {
 
 std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled) {
   auto solved = std::make_unique<SolvedBench>(std::move(bench));
+  if (const auto terminals = solved->bench.terminalCount(); terminals > kMostTerminals)
+    solved->tooLarge = fmt::format("its parts have {} terminals, and at most {} can be judged at once", terminals, kMostTerminals);
+  else if (const auto effort = solved->effort(); effort > kMostEffort)
+    solved->tooLarge = fmt::format("{} motors on common supplies would take {} times what can be worked out at once",
+                                   solved->motors.size(), effort / kMostEffort + 1);
+  if (!solved->tooLarge.empty()) {
+    solved->commands.clear();
+    return solved;
+  }
   if (!Solving(*solved, cancelled).run()) return nullptr;
   solved->index();
   return solved;

@@ -3,6 +3,7 @@
 #include <functional>
 #include <map>
 #include <memory>
+#include <string>
 #include <tuple>
 #include <vector>
 
@@ -30,7 +31,10 @@ struct SolvedBench {
   /// The first action of a motor (forward, hold, first step, move), running.
   const OperatingPoint* running(int motor, Charge charge) const;
 
-  /// How much there is to work out: operating points times what each of them holds. A bench of six motors has about 5e4.
+  std::string tooLarge;  ///< why nothing was solved, in words; empty: it was
+
+  /// How much there is to work out: operating points times what each of them holds. The demo bench has 8e3, sixty motors on
+  /// one supply 1.6e6.
   std::size_t effort() const;
 
   /// To be called once the points are there: makes them known to point().
@@ -41,6 +45,7 @@ struct SolvedBench {
 };
 
 /// Solves every command, on as many threads as the machine has; the result does not depend on how many those are.
+/// A bench with more to work out than can be done in seconds is not solved: `tooLarge` says why.
 /// @param cancelled asked between commands, from any of those threads; when it answers true the result is null
 std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled);
 

@@ -1,6 +1,8 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
@@ -36,56 +38,82 @@ std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
   return out;
 }
 
-}  // namespace
+constexpr std::size_t kMostPairs = 40;  // that are named one by one
 
 // Two feeders whose poles are joined by copper alone, neither behind a diode or a selector.
+struct Pair {
+  const Feeder *a, *b;
+  Ohms loop;
+  Amps flows;
+  bool lithium;
+
+  bool stop() const { return lithium || flows.value > 0.5; }
+};
+
+std::vector<Pair> pairs(const SolvedBench& s, const OperatingPoint& p, const std::vector<Feeder>& all) {
+  std::vector<Pair> out;
+  for (std::size_t i = 0; i < all.size(); ++i) {
+    const auto& a = all[i];
+    const auto r = p.resistance(a.positive, a.negative);
+    const Ohms loop{2 * (r ? r->value : 0.1) + 0.05};
+    for (std::size_t k = i + 1; k < all.size(); ++k) {
+      const auto& b = all[k];
+      if (a.device == b.device || !s.nets.same(a.positive, b.positive) || !s.nets.same(a.negative, b.negative)) continue;
+      out.push_back({&a, &b, loop, Amps{std::abs(a.open.value - b.open.value) / loop.value}, a.lithium || b.lithium});
+    }
+  }
+  // The gravest are named first where there are many.
+  if (out.size() > kMostPairs) std::ranges::stable_sort(out, std::greater{}, &Pair::stop);
+  return out;
+}
+
+// Taking away the one wire that joins them mends it; with several there is no single answer.
+std::optional<Repair> apart(const SolvedBench& s, const Feeder& a, const Feeder& b) {
+  int joins = -1;
+  int count = 0;
+  for (const auto& link : s.bench.links) {
+    const int da = s.bench.deviceOf(link.a);
+    const int db = s.bench.deviceOf(link.b);
+    const bool between = (da == a.device && db == b.device) || (da == b.device && db == a.device);
+    const auto feeds = [&](TerminalIndex input) { return input >= 0 && (link.a == input || link.b == input); };
+    if (between && s.nets.same(link.a, a.positive) && !feeds(a.input) && !feeds(b.input)) {
+      joins = link.connection;
+      ++count;
+    }
+  }
+  if (count != 1 || s.bench.connections[static_cast<std::size_t>(joins)].kind != harness::ConnectionKind::Wire) return std::nullopt;
+  return Plan(s.bench).remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.",
+                                                        s.bench.connections[static_cast<std::size_t>(joins)].id, called(s.bench, a.device),
+                                                        called(s.bench, b.device)));
+}
+
+}  // namespace
+
 Findings backFeed(const SolvedBench& s) {
   Findings out;
   const auto* p = s.point(Action::AllOff, Charge::Nominal);
   if (!p) return out;
   const auto all = feeders(s, *p);
-  for (std::size_t i = 0; i < all.size(); ++i)
-    for (std::size_t k = i + 1; k < all.size(); ++k) {
-      const auto& a = all[i];
-      const auto& b = all[k];
-      if (a.device == b.device || !s.nets.same(a.positive, b.positive) || !s.nets.same(a.negative, b.negative)) continue;
-      // A regulator beside the source that feeds it from the same net is not a second feeder.
-      const auto r = p->resistance(a.positive, a.negative);
-      const double loop = 2 * (r ? r->value : 0.1) + 0.05;
-      const Amps flows{std::abs(a.open.value - b.open.value) / loop};
-      const bool lithium = a.lithium || b.lithium;
-      const bool stop = lithium || flows.value > 0.5;
-      auto f = finding(stop ? Severity::Stop : Severity::Caution,
-                       fmt::format("{} and {} feed one net", called(s.bench, a.device), called(s.bench, b.device)),
-                       fmt::format("{} ({}) and {} ({}) are joined at {} without a diode between them: {}.", called(s.bench, a.device),
-                                   show(a.open), called(s.bench, b.device), show(b.open), s.bench.called(a.positive),
-                                   lithium ? "a lithium pack may be charged by the other"
-                                   : stop  ? fmt::format("about {} flow from the higher into the lower", show(flows))
-                                           : "never have both on at the same time"),
-                       {s.bench.address(a.positive), s.bench.address(b.positive)});
-      f.formula = fmt::format("|{} - {}| / {} = {}", show(a.open), show(b.open), show(Ohms{loop}), show(flows));
-      f.args = {{"current", flows}};
-      // Taking away the one wire that joins them mends it; with several there is no single answer.
-      Plan plan(s.bench);
-      int joins = -1;
-      int count = 0;
-      for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
-        const auto& link = s.bench.links[l];
-        const int da = s.bench.deviceOf(link.a);
-        const int db = s.bench.deviceOf(link.b);
-        const bool between = (da == a.device && db == b.device) || (da == b.device && db == a.device);
-        const auto feeds = [&](TerminalIndex input) { return input >= 0 && (link.a == input || link.b == input); };
-        if (between && s.nets.same(link.a, a.positive) && !feeds(a.input) && !feeds(b.input)) {
-          joins = link.connection;
-          ++count;
-        }
-      }
-      if (count == 1 && s.bench.connections[static_cast<std::size_t>(joins)].kind == harness::ConnectionKind::Wire)
-        f.repair = plan.remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.",
-                                                         s.bench.connections[static_cast<std::size_t>(joins)].id, called(s.bench, a.device),
-                                                         called(s.bench, b.device)));
-      out.push_back(std::move(f));
-    }
+  const auto joined = pairs(s, *p, all);
+  for (std::size_t n = 0; n < std::min(joined.size(), kMostPairs); ++n) {
+    const auto& pair = joined[n];
+    const auto& a = *pair.a;
+    const auto& b = *pair.b;
+    auto f = finding(pair.stop() ? Severity::Stop : Severity::Caution,
+                     fmt::format("{} and {} feed one net", called(s.bench, a.device), called(s.bench, b.device)),
+                     fmt::format("{} ({}) and {} ({}) are joined at {} without a diode between them: {}.", called(s.bench, a.device),
+                                 show(a.open), called(s.bench, b.device), show(b.open), s.bench.called(a.positive),
+                                 pair.lithium  ? "a lithium pack may be charged by the other"
+                                 : pair.stop() ? fmt::format("about {} flow from the higher into the lower", show(pair.flows))
+                                               : "never have both on at the same time"),
+                     {s.bench.address(a.positive), s.bench.address(b.positive)});
+    f.formula = fmt::format("|{} - {}| / {} = {}", show(a.open), show(b.open), show(pair.loop), show(pair.flows));
+    f.args = {{"current", pair.flows}};
+    f.repair = apart(s, a, b);
+    if (n + 1 == kMostPairs && joined.size() > kMostPairs)
+      f.text += fmt::format(" {} more pairs are joined likewise.", joined.size() - kMostPairs);
+    out.push_back(std::move(f));
+  }
   return out;
 }
 
