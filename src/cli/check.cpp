@@ -103,7 +103,7 @@ bool onTerminal() {
 }
 
 int check(const CheckArguments& arguments) {
-  Disk disk;
+  Disk disk(Feed::PipesToo);
   const auto library = ownLibrary(disk);
   const auto& files = arguments.files;
   Printer printer(arguments);

@@ -11,7 +11,7 @@
 namespace bold::cli {
 
 int solve(const SolveArguments& arguments) {
-  Disk disk;
+  Disk disk(Feed::PipesToo);
   const auto file = load(disk, ownLibrary(disk), arguments.file);
   complain(file.problems);
   const auto& loaded = file.bench;

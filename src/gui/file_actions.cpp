@@ -72,27 +72,41 @@ bool FileActions::save(bool as) {
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += ".harness";
   }
-  bool changedOnDisk = false;
-  // The dialog has asked already before a file chosen anew is written over.
-  auto wrong = m_session.save(path, as ? harness::Overwrite::Yes : harness::Overwrite::Ask, changedOnDisk);
-  if (changedOnDisk) {
-    QMessageBox ask(QMessageBox::Warning, tr("Changed on disk"), wrong, QMessageBox::Cancel, &m_window);
-    auto* over = ask.addButton(tr("Write over it"), QMessageBox::DestructiveRole);
-    auto* other = ask.addButton(tr("Save as…"), QMessageBox::AcceptRole);
-    makePlain(ask);
-    ask.exec();
-    if (ask.clickedButton() == other) return save(true);
-    if (ask.clickedButton() != over) return false;
-    wrong = m_session.save(path, harness::Overwrite::Yes, changedOnDisk);
-  }
+  bool ask = false;
+  auto wrong = m_session.save(path, harness::Overwrite::Ask, ask);
   if (!wrong.isEmpty()) {
-    tell(&m_window, tr("Not saved"), wrong);
-    return false;
+    QMessageBox box(QMessageBox::Warning, ask ? tr("Write over it?") : tr("Not saved"), wrong, QMessageBox::Cancel, &m_window);
+    box.setObjectName("notSaved");
+    auto* over = ask ? box.addButton(tr("Write over it"), QMessageBox::DestructiveRole) : nullptr;
+    auto* other = box.addButton(tr("Save as…"), QMessageBox::AcceptRole);
+    makePlain(box);
+    box.exec();
+    if (box.clickedButton() == other) return save(true);
+    if (!over || box.clickedButton() != over) return false;
+    wrong = m_session.save(path, harness::Overwrite::Yes, ask);
+    if (!wrong.isEmpty()) {
+      tell(&m_window, tr("Not saved"), wrong);
+      return false;
+    }
   }
+  sayLinks(path);
   remember(path);
   m_notices.withdraw("changedOnDisk");
   Q_EMIT saved();
   return true;
+}
+
+// What else was changed by writing there; once for each file.
+void FileActions::sayLinks(const QString& path) {
+  const auto state = m_session.stateOf(path);
+  if ((state.leadsTo.empty() && state.names < 2) || m_saidLinks.contains(path)) return;
+  m_saidLinks << path;
+  const auto name = QFileInfo(path).fileName();
+  m_notices.say("links",
+                state.leadsTo.empty()
+                    ? tr("%1 has %2 names on this disk: all of them hold what you saved.").arg(name).arg(state.names)
+                    : tr("%1 is a link: what you saved stands in %2.").arg(name, QString::fromStdString(state.leadsTo)),
+                {{tr("I know"), "linksKnown", {}}});
 }
 
 void FileActions::remember(const QString& path) {

@@ -33,7 +33,10 @@ class FileActions : public QObject {
   NoticeBar& m_notices;
   QWidget& m_window;
 
+  QStringList m_saidLinks;
+
   void remember(const QString& path);
+  void sayLinks(const QString& path);
   void showProblems(const QStringList& sentences);
   void changedOnDisk(bool gone);
 };

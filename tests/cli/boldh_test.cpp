@@ -185,3 +185,47 @@ TEST_CASE("part prints the card of a part") {
   CHECK(none.code == 2);
   CHECK(none.err == "boldh: There is no part \"warp-coil\". \"boldh parts WORD\" finds them.\n");
 }
+
+TEST_CASE("a mistyped wire is named in the report, with its place, and nothing is clear") {
+  const TemporaryFolder folder;
+  auto text = readFile("demo/wave-tank.harness");
+  text.insert(text.find("    {\"id\": \"w1\""), "    {\"id\": \"wx\", \"wire\": [\"psu.P\", \"uno D5\"]},\n");
+  const auto path = folder.write("b.harness", text);
+  const auto r = run({"check", path});
+  CHECK(r.code == 1);
+  CHECK(r.out.find("Not judged: 2 notes, 1 left out of the file") != std::string::npos);
+  CHECK(r.out.find("left out of #/connections/1/wire") != std::string::npos);
+  const auto j = nlohmann::json::parse(run({"check", "--format", "json", path}).out);
+  REQUIRE(j["leftOut"].size() == 1);
+  CHECK(j["leftOut"][0]["where"] == "#/connections/1/wire");
+  CHECK(run({"solve", path}).code == 1);
+}
+
+TEST_CASE("what a file says is shown on a terminal and never acts there") {
+  const TemporaryFolder folder;
+  const auto path = folder.write("b.harness", "{\"format\": 1, \"title\": \"a\\u001b[2J\\nb.harness: Clear to switch on\", \"devices\": [{\"id\": \"x\", "
+                                              "\"part\": \"\xE2\x80\xAE\\u0007<b>\"}], \"connections\": [{\"\\u009b31m\": 1}], \"intents\": []}");
+  const auto acts = [](const std::string& s) {
+    return s.find('\x1b') != std::string::npos || s.find('\a') != std::string::npos || s.find("\xE2\x80\xAE") != std::string::npos ||
+           s.find("\xC2\x9B") != std::string::npos || s.find("\nb.harness: Clear") != std::string::npos;
+  };
+  for (const std::string format : {"text", "json", "sarif", "junit"}) {
+    const auto r = run({"check", "--format", format, path});
+    INFO(format << "\n" << r.out << r.err);
+    CHECK(r.code == 1);
+    CHECK_FALSE(acts(r.out));
+    CHECK_FALSE(acts(r.err));
+    if (format == "json") CHECK(nlohmann::json::parse(r.out)["title"] == "a\\u{1B}[2J\\nb.harness: Clear to switch on");
+  }
+  for (const auto& r : {run({"solve", path}), run({"explain", "\x1b[2J"}), run({"part", "\x1b[2J"}), run({"check", folder.path("\x1b]0;x\a")})}) {
+    CHECK_FALSE(acts(r.out));
+    CHECK_FALSE(acts(r.err));
+  }
+}
+
+TEST_CASE("an output that cannot be written ends 2, and one line a bench goes with no format") {
+  const auto demo = std::string(BOLD_SOURCE_DIR) + "/demo/wave-tank.harness";
+  const auto status = std::system((std::string(BOLDH) + " check " + demo + " >/dev/full 2>/dev/null").c_str());
+  CHECK(WEXITSTATUS(status) == 2);
+  CHECK(run({"check", "--summary", "--format", "json", demo}).code == 2);
+}

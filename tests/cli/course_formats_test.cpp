@@ -130,3 +130,38 @@ TEST_CASE("a broken file among good ones ends 2 and leaves the log whole") {
   CHECK(r.err.find("broken.harness") != std::string::npos);
   CHECK(nlohmann::json::parse(r.out)["runs"][0]["artifacts"].size() == 1);
 }
+
+TEST_CASE("SARIF and JUnit name files that cannot be read and what was left out, with escaped names") {
+  const TemporaryFolder folder;
+  const auto broken = folder.write("a b%&<.harness", "{");
+  const auto doubtful = folder.write("doubtful.harness", R"({"format": 1, "devices": [], "connections": [7], "intents": []})");
+  const auto sarif = run({"check", "--format", "sarif", broken, doubtful});
+  CHECK(sarif.code == 2);
+  const auto one = nlohmann::json::parse(sarif.out)["runs"][0];
+  const auto& invocation = one["invocations"][0];
+  CHECK(invocation["executionSuccessful"] == false);
+  REQUIRE(invocation["toolExecutionNotifications"].size() == 2);
+  const auto& first = invocation["toolExecutionNotifications"][0];
+  CHECK(first["message"]["text"].get<std::string>().find("is not whole JSON") != std::string::npos);
+  const auto uri = first["locations"][0]["physicalLocation"]["artifactLocation"]["uri"].get<std::string>();
+  CHECK(uri.ends_with("/a%20b%25%26%3C.harness"));
+  CHECK(invocation["toolExecutionNotifications"][1]["locations"][0]["logicalLocations"][0]["fullyQualifiedName"] == "#/connections/0");
+  CHECK(one["properties"]["verdicts"][doubtful] == "Not judged");
+
+  const auto junit = run({"check", "--format", "junit", broken, doubtful});
+  CHECK(junit.code == 2);
+  CHECK(balanced(junit.out));
+  CHECK(countOf(junit.out, "<error ") == 1);
+  CHECK(junit.out.find("a b%&amp;&lt;.harness") != std::string::npos);
+  CHECK(junit.out.find("left out of #/connections/0") != std::string::npos);
+}
+
+TEST_CASE("many benches are judged as each alone, in their order") {
+  std::vector<std::string> files{kFirstTry};
+  for (int n = 0; n < 20; ++n) files.push_back(n % 3 == 0 ? kFirstTry : kDemo);
+  auto arguments = files;
+  arguments.insert(arguments.begin(), {"check", "--format", "json"});
+  std::string apart;
+  for (const auto& f : files) apart += run({"check", "--format", "json", f}).out;
+  CHECK(run(arguments).out == apart);
+}

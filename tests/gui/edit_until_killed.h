@@ -14,8 +14,8 @@ namespace bold::test {
 /// Tells on stdout which title a recovery file has once it is written.
 class TellingDisk : public Disk {
  public:
-  Result<bool> replace(const std::string& path, const std::string& text) override {
-    auto done = Disk::replace(path, text);
+  Result<bool> replace(const std::string& path, const std::string& text, Readers readers) override {
+    auto done = Disk::replace(path, text, readers);
     if (done) tell("kept", std::stoi(Json::parse(Json::parse(text)["bench"].get<std::string>())["title"].get<std::string>()));
     return done;
   }

@@ -51,10 +51,10 @@ class SlowDisk : public Disk {
  public:
   std::atomic<int> writing = 0;
   QSemaphore letGo;
-  Result<bool> replace(const std::string& path, const std::string& text) override {
+  Result<bool> replace(const std::string& path, const std::string& text, Readers readers) override {
     ++writing;
     letGo.acquire();
-    return Disk::replace(path, text);
+    return Disk::replace(path, text, readers);
   }
 };
 

@@ -41,8 +41,26 @@ update-mime-database "$root/usr/share/mime"
 grep -q 'application/x-bold-harness+json:\*.harness' "$root/usr/share/mime/globs" || fail "the MIME type"
 update-desktop-database "$root/usr/share/applications"
 grep -q 'application/x-bold-harness+json=bold-harness.desktop' "$root/usr/share/applications/mimeinfo.cache" || fail "double click"
-zgrep -q 'Judge bench files' "$root/usr/share/man/man1/boldh.1.gz" || fail "the manual of boldh"
-zgrep -q 'Write a picture' "$root/usr/share/man/man1/bold-harness.1.gz" || fail "the manual of bold-harness"
+# The manuals are typeset without a warning and leave out no option.
+manual() {
+  local page="$work/$1.1" option
+  zcat "$root/usr/share/man/man1/$1.1.gz" >"$page"
+  [ -z "$(groff -man -ww -z -Tutf8 "$page" 2>&1)" ] || fail "the manual of $1"
+  for option in $("$root/usr/bin/$1" "$2" | grep -o -e '--[a-z][a-z-]*' | sort -u); do
+    sed 's/\\-/-/g' "$page" | grep -q -e "$option" || fail "$option is not in the manual of $1"
+  done
+}
+manual boldh --help-all
+manual bold-harness --help
+
+# What is installed is hardened: every call bound at the start, position independent, bounds checked.
+for program in boldh bold-harness; do
+  readelf -d "$root/usr/bin/$program" | grep -q BIND_NOW || fail "$program is not bound at its start"
+  readelf -l "$root/usr/bin/$program" | grep -q GNU_RELRO || fail "$program has no read-only relocations"
+  readelf -h "$root/usr/bin/$program" | grep -q 'DYN' || fail "$program stands at a fixed place"
+  readelf --dyn-syms -W "$root/usr/bin/$program" | grep -q '__stack_chk_fail' || fail "$program has no stack protection"
+done
+readelf --dyn-syms -W "$root/usr/bin/boldh" | grep -q '_chk@' || fail "boldh is not fortified"
 bash -n "$root/usr/share/bash-completion/completions/boldh" || fail "completion"
 
 dpkg --root="$root" --log="$work/dpkg.log" --force-not-root --force-script-chrootless -P bold-harness >"$work/remove.log" 2>&1 ||

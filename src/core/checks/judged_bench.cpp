@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <atomic>
 #include <set>
 
 #include "core/base/parallel.h"
@@ -16,10 +17,18 @@ namespace {
 
 using checks::Findings;
 
-Findings runChecks(const circuit::SolvedBench& solved) {
+// Nothing when it was given up.
+std::optional<Findings> runChecks(const circuit::SolvedBench& solved, const std::function<bool()>& cancelled) {
   const auto all = checks::registry();
   std::vector<Findings> found(all.size());
-  inParallel(all.size(), [&](std::size_t k) { found[k] = all[k].run(solved); });
+  std::atomic<bool> gaveUp = false;
+  inParallel(all.size(), [&](std::size_t k) {
+    if (gaveUp || (cancelled && cancelled()))
+      gaveUp = true;
+    else
+      found[k] = all[k].run(solved);
+  });
+  if (gaveUp) return std::nullopt;
   Findings out;
   for (std::size_t k = 0; k < all.size(); ++k)
     for (auto& f : found[k]) {
@@ -59,7 +68,9 @@ std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Librar
   bench.ids = made.ids;
   made.solved = circuit::solveBench(std::move(bench), options.cancelled);
   if (!made.solved) return nullptr;
-  made.findings = made.solved->tooLarge.empty() ? runChecks(*made.solved) : Findings{tooLarge(*made.solved)};
+  auto findings = made.solved->tooLarge.empty() ? runChecks(*made.solved, options.cancelled) : Findings{tooLarge(*made.solved)};
+  if (!findings) return nullptr;
+  made.findings = std::move(*findings);
   return std::make_shared<const JudgedCell>(std::move(made));
 }
 

@@ -23,22 +23,25 @@ Result<Loaded> load(FileSystem& disk, const std::string& path) {
   if (!text) return fail(text.error());
   auto reading = readHarness(*text, path);
   if (!reading) return fail(reading.error());
-  return Loaded{std::move(reading->harness), {path, bytesDigest(*text)}, std::move(reading->problems)};
+  // Absolute: the program may be elsewhere when it is saved, or taken up after a crash.
+  return Loaded{std::move(reading->harness), {disk.absolute(path), bytesDigest(*text)}, std::move(reading->problems)};
 }
 
 Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& library, const OpenFile& file, const std::string& path,
                       Overwrite overwrite) {
   if (harness.newerFormat)
     return fail({"This bench comes from a newer version of the program and cannot be saved by this one.", path, "The file is untouched."});
-  if (overwrite == Overwrite::Ask && path == file.path && disk.exists(path)) {
-    auto now = disk.read(path);
+  const auto state = disk.state(path);
+  if (overwrite == Overwrite::Ask && state.exists) {
+    auto now = path == file.path ? disk.read(path) : fail(std::string());
     if (now && bytesDigest(*now) != file.digest)
-      return fail({"The file was changed on disk by somebody else since it was opened.", path, kChangedOnDisk});
+      return fail({"The file was changed on disk by somebody else since it was opened.", path, kAsk});
+    if (state.readOnly) return fail({"The file is read-only.", path, kAsk});
   }
   carryParts(harness, library);
   const auto text = writeHarness(harness);
   if (auto done = disk.replace(path, text); !done) return fail(done.error());
-  return OpenFile{path, bytesDigest(text)};
+  return OpenFile{disk.absolute(path), bytesDigest(text)};
 }
 
 }  // namespace bold::harness

@@ -12,7 +12,7 @@ namespace bold::harness {
 
 /// A harness file as last read or written, so that a change made by somebody else is noticed.
 struct OpenFile {
-  std::string path;
+  std::string path;    ///< absolute; empty: none
   std::string digest;  ///< of the bytes on disk
 };
 
@@ -31,11 +31,11 @@ std::string digestOnDisk(FileSystem& disk, const std::string& path);
 enum class Overwrite { Ask, Yes };
 
 /// Saves whole or not at all.
-/// Errors: cannot be written; changed on disk since `file` was read (Overwrite::Ask); a document of a newer format.
-/// The error of a changed file has kept = kChangedOnDisk.
+/// Errors: cannot be written; changed on disk since `file` was read, or read-only (Overwrite::Ask); a document of a newer format.
+/// The error of a file that may be written over when that is wanted has kept = kAsk.
 [[nodiscard]] Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& library, const OpenFile& file,
                                     const std::string& path, Overwrite overwrite);
 
-inline constexpr const char* kChangedOnDisk = "Nothing was written.";
+inline constexpr const char* kAsk = "Nothing was written.";
 
 }  // namespace bold::harness

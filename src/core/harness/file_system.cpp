@@ -6,11 +6,11 @@
 #include <sys/stat.h>
 #include <unistd.h>
 
-#include <atomic>
 #include <cerrno>
+#include <chrono>
 #include <cstring>
 #include <filesystem>
-#include <fstream>
+#include <random>
 
 #include "core/base/json.h"
 
@@ -22,28 +22,53 @@ std::string reason(int error) {
   return std::strerror(error);
 }  // NOLINT(concurrency-mt-unsafe): glibc's is safe
 
-Result<bool> writeWhole(const std::string& path, const std::string& text, mode_t mode) {
-  const int fd = ::open(path.c_str(), O_WRONLY | O_CREAT | O_TRUNC | O_CLOEXEC, mode);
-  if (fd < 0) return fail({fmt::format("The file cannot be written ({}).", reason(errno)), path, {}});
+// Everything, to the disk itself. @return 0 or errno
+int writeAll(int fd, const std::string& text) {
   std::size_t done = 0;
-  int error = 0;
-  while (done < text.size() && error == 0) {
+  while (done < text.size()) {
     const auto n = ::write(fd, text.data() + done, text.size() - done);
-    if (n < 0 && errno != EINTR) error = errno;
+    if (n < 0 && errno != EINTR) return errno;
     if (n > 0) done += static_cast<std::size_t>(n);
   }
-  if (error == 0 && ::fsync(fd) != 0) error = errno;
-  if (::close(fd) != 0 && error == 0) error = errno;
-  if (error != 0) return fail({fmt::format("The file cannot be written ({}).", reason(error)), path, {}});
-  return true;
+  return ::fsync(fd) == 0 ? 0 : errno;
 }
 
-// A hidden name in the same folder that no other window of this or any other process writes to.
-std::string besideOf(const std::string& target) {
-  static std::atomic<int> count{0};
+constexpr int kTries = 100;
+constexpr const char* kSuffix = ".part";  // of what is being written
+
+// A file of its own beside the target, under a name that nobody can foresee and that was not there: a link planted in its place is
+// never followed. @return the descriptor, or -1 with errno
+int openBeside(const std::string& target, mode_t mode, std::string& beside) {
+  std::random_device random;
   const fs::path path(target);
-  return (path.parent_path() / fmt::format(".{}.{}-{}.part", path.filename().string(), ::getpid(), count++)).string();
+  for (int i = 0; i < kTries; ++i) {
+    beside = (path.parent_path() / fmt::format(".{}.{:08x}{:08x}{}", path.filename().string(), random(), random(), kSuffix)).string();
+    const int fd = ::open(beside.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, mode);
+    if (fd >= 0 || errno != EEXIST) return fd;
+  }
+  return -1;
 }
+
+// As the file that stood there; where its group cannot be kept, the group gets no more than everybody.
+void takeOver(int fd, const struct ::stat& old) {
+  mode_t mode = old.st_mode & 07777U;
+  if (::fchown(fd, static_cast<uid_t>(-1), old.st_gid) != 0) mode = (mode & ~070U) | ((mode & 07U) << 3U);
+  (void)::fchmod(fd, mode & 0777U);
+}
+
+const char* kindOf(mode_t mode) {
+  if (S_ISDIR(mode)) return "a folder";
+  if (S_ISFIFO(mode)) return "a pipe";
+  if (S_ISSOCK(mode)) return "a socket";
+  return "a device";
+}
+
+constexpr auto kBeingWritten = std::chrono::hours(1);
+
+struct Closing {
+  int fd;
+  ~Closing() { ::close(fd); }
+};
 
 class Flock : public FileLock {
  public:
@@ -58,20 +83,30 @@ class Flock : public FileLock {
 }  // namespace
 
 Result<std::string> Disk::read(const std::string& path) {
-  std::error_code ec;
-  if (fs::is_directory(path, ec)) return fail({"This is a folder, not a file.", path, {}});
-  errno = 0;
-  std::ifstream in(path, std::ios::binary);
-  if (!in) return fail({fmt::format("The file cannot be read ({}).", reason(errno == 0 ? ENOENT : errno)), path, {}});
+  // Not waiting: opening a pipe that nobody writes to would never come back.
+  const bool files = m_feed == Feed::FilesOnly;
+  const int fd = ::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NOCTTY | (files ? O_NONBLOCK : 0));
+  if (fd < 0) {
+    const int error = errno;
+    if (error == ENXIO) return fail({"This is a socket, not a file.", path, {}});
+    return fail({fmt::format("The file cannot be read ({}).", reason(error)), path, {}});
+  }
+  const Closing closing{fd};
+  struct ::stat what {};
+  if (::fstat(fd, &what) != 0) return fail({fmt::format("The file cannot be read ({}).", reason(errno)), path, {}});
+  if (S_ISDIR(what.st_mode) || (files && !S_ISREG(what.st_mode)))
+    return fail({fmt::format("This is {}, not a file.", kindOf(what.st_mode)), path, {}});
   // Piece by piece: a pipe or device has no size, and may have no end.
   std::string text;
   std::vector<char> piece(std::size_t{1} << 16U);
-  while (in.read(piece.data(), static_cast<std::streamsize>(piece.size())), in.gcount() > 0) {
-    text.append(piece.data(), static_cast<std::size_t>(in.gcount()));
+  while (true) {
+    const auto n = ::read(fd, piece.data(), piece.size());
+    if (n < 0 && errno == EINTR) continue;
+    if (n < 0) return fail({"The file cannot be read to its end.", path, {}});
+    if (n == 0) return text;
+    text.append(piece.data(), static_cast<std::size_t>(n));
     if (text.size() > kLargestText) return fail({"The file is larger than 16 MiB.", path, {}});
   }
-  if (in.bad()) return fail({"The file cannot be read to its end.", path, {}});
-  return text;
 }
 
 bool Disk::exists(const std::string& path) {
@@ -79,29 +114,62 @@ bool Disk::exists(const std::string& path) {
   return fs::exists(path, ec);
 }
 
-Result<bool> Disk::replace(const std::string& path, const std::string& text) {
+FileState Disk::state(const std::string& path) {
+  FileState out;
+  std::error_code ec;
+  if (fs::is_symlink(path, ec)) out.leadsTo = fs::weakly_canonical(path, ec).string();
+  struct ::stat what {};
+  if (::stat(path.c_str(), &what) != 0) return out;
+  out.exists = true;
+  out.regular = S_ISREG(what.st_mode);
+  // The administrator may write everything; what was made read-only was meant so.
+  out.readOnly = (what.st_mode & 0222U) == 0 || ::access(path.c_str(), W_OK) != 0;
+  out.names = static_cast<unsigned>(what.st_nlink);
+  return out;
+}
+
+Result<bool> Disk::replace(const std::string& path, const std::string& text, Readers readers) {
   std::error_code ec;
   // Through a link to the file it names, so that the link itself survives.
   const auto target = fs::is_symlink(path, ec) ? fs::weakly_canonical(path, ec).string() : path;
+  const auto untouched = [&](const char* what, int error) {
+    return fail({fmt::format("The file cannot be {} ({}).", what, reason(error)), path, "What stood there before is untouched."});
+  };
   struct ::stat old {};
-  const mode_t mode = ::stat(target.c_str(), &old) == 0 ? (old.st_mode & 0777) : 0644;
-  const std::string beside = besideOf(target);
-  if (auto written = writeWhole(beside, text, mode); !written) {
+  const bool stands = ::stat(target.c_str(), &old) == 0;
+  if (stands && !S_ISREG(old.st_mode))
+    return fail({fmt::format("This is {}, not a file.", kindOf(old.st_mode)), path, "Nothing was written."});
+  std::string beside;
+  const bool asBefore = readers == Readers::AsBefore;
+  const int fd = openBeside(target, asBefore && !stands ? 0666 : 0600, beside);
+  if (fd < 0) return untouched("written", errno);
+  if (asBefore && stands) takeOver(fd, old);
+  int error = writeAll(fd, text);
+  if (::close(fd) != 0 && error == 0) error = errno;
+  if (error != 0) {
     ::unlink(beside.c_str());
-    auto p = written.error();
-    p.where = path;
-    p.kept = "What stood there before is untouched.";
-    return fail(p);
+    return untouched("written", error);
+  }
+  if (stands && old.st_nlink > 1) {
+    const int same = ::open(target.c_str(), O_WRONLY | O_TRUNC | O_NOFOLLOW | O_CLOEXEC);
+    error = same < 0 ? errno : writeAll(same, text);
+    if (same < 0) ::unlink(beside.c_str());
+    if (same < 0) return untouched("written", error);
+    if (::close(same) != 0 && error == 0) error = errno;
+    if (error != 0)
+      return fail({fmt::format("The file cannot be written ({}).", reason(error)), path, fmt::format("All of it stands in {}.", beside)});
+    ::unlink(beside.c_str());
+    return true;
   }
   if (::rename(beside.c_str(), target.c_str()) != 0) {
-    const int error = errno;
+    error = errno;
     ::unlink(beside.c_str());
-    return fail({fmt::format("The file cannot be replaced ({}).", reason(error)), path, "What stood there before is untouched."});
+    return untouched("replaced", error);
   }
   const auto folder = fs::path(target).parent_path();
-  if (const int fd = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC); fd >= 0) {
-    ::fsync(fd);  // makes the rename itself last; best effort
-    ::close(fd);
+  if (const int opened = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC); opened >= 0) {
+    ::fsync(opened);  // makes the rename itself last; best effort
+    ::close(opened);
   }
   return true;
 }
@@ -111,9 +179,10 @@ Result<bool> Disk::remove(const std::string& path) {
   return fail({fmt::format("The file cannot be removed ({}).", reason(errno)), path, {}});
 }
 
-Result<bool> Disk::makeFolder(const std::string& path) {
+Result<bool> Disk::makeFolder(const std::string& path, Readers readers) {
   std::error_code ec;
   fs::create_directories(path, ec);
+  if (!ec && readers == Readers::OwnerOnly) fs::permissions(path, fs::perms::owner_all, ec);
   if (ec) return fail({fmt::format("The folder cannot be made ({}).", reason(ec.value())), path, {}});
   return true;
 }
@@ -143,14 +212,42 @@ FolderTexts Disk::readFolder(const std::string& path, const std::string& suffix)
   return out;
 }
 
+void Disk::tidy(const std::string& folder) {
+  std::error_code ec;
+  for (fs::recursive_directory_iterator it(folder, ec), end; !ec && it != end; it.increment(ec)) {
+    std::error_code ignored;
+    const auto file = it->path().string();
+    if (!it->is_regular_file(ignored)) continue;
+    // What is being written is renamed within moments.
+    const auto age = fs::file_time_type::clock::now() - it->last_write_time(ignored);
+    if (file.ends_with(kSuffix) && !ignored && age > kBeingWritten) ::unlink(file.c_str());
+    // The file of a lock that is taken is only taken away by who took it.
+    if (file.ends_with(".lock"))
+      if (const auto mine = lock(file); mine && *mine) ::unlink(file.c_str());
+  }
+}
+
 Result<std::unique_ptr<FileLock>> Disk::lock(const std::string& path) {
-  const int fd = ::open(path.c_str(), O_RDWR | O_CREAT | O_CLOEXEC, 0600);
-  if (fd < 0) return fail({fmt::format("The file cannot be locked ({}).", reason(errno)), path, {}});
-  if (::flock(fd, LOCK_EX | LOCK_NB) == 0) return std::make_unique<Flock>(fd);
-  const int error = errno;
-  ::close(fd);
-  if (error == EWOULDBLOCK) return std::unique_ptr<FileLock>();
-  return fail({fmt::format("The file cannot be locked ({}).", reason(error)), path, {}});
+  for (int i = 0; i < kTries; ++i) {
+    const int fd = ::open(path.c_str(), O_RDWR | O_CREAT | O_NOFOLLOW | O_CLOEXEC, 0600);
+    if (fd < 0) return fail({fmt::format("The file cannot be locked ({}).", reason(errno)), path, {}});
+    auto mine = std::make_unique<Flock>(fd);
+    if (::flock(fd, LOCK_EX | LOCK_NB) != 0) {
+      if (errno == EWOULDBLOCK) return std::unique_ptr<FileLock>();
+      return fail({fmt::format("The file cannot be locked ({}).", reason(errno)), path, {}});
+    }
+    // Somebody may have tidied the file away between opening and locking: then the lock is on a file without a name.
+    struct ::stat held {};
+    struct ::stat named {};
+    if (::fstat(fd, &held) == 0 && ::stat(path.c_str(), &named) == 0 && held.st_ino == named.st_ino) return mine;
+  }
+  return fail({"The file cannot be locked (it is taken away again and again).", path, {}});
+}
+
+std::string Disk::absolute(const std::string& path) {
+  std::error_code ec;
+  const auto out = fs::absolute(path, ec);
+  return ec ? path : out.lexically_normal().string();
 }
 
 std::string Disk::canonical(const std::string& path) {

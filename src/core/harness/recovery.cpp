@@ -36,8 +36,11 @@ Result<Left> readLeft(const std::string& path, const std::string& text) {
   const auto& bench = (*json)["bench"];
   auto reading = readHarness(bench.is_string() ? bench.get<std::string>() : bench.dump(), path);
   if (!reading) return broken("What a window left behind cannot be read: " + reading.error().what);
+  // Of a path that is not absolute nobody knows any more where it began: what was left is offered as a bench without a file.
+  const auto file = textAt(*json, "file");
+  const bool known = file.starts_with('/');
   return Left{path,
-              {textAt(*json, "file"), textAt(*json, "digest")},
+              {known ? file : std::string(), known ? textAt(*json, "digest") : std::string()},
               textAt(*json, "when"),
               std::move(reading->harness),
               std::move(reading->problems),
@@ -55,7 +58,7 @@ std::string stateFolder() {
 
 Result<Recovery> Recovery::begin(FileSystem& disk, const std::string& folder) {
   if (folder.empty()) return fail("Neither HOME nor XDG_STATE_HOME is set: changes cannot be kept for a recovery.");
-  if (auto made = disk.makeFolder(folder); !made) return fail(made.error());
+  if (auto made = disk.makeFolder(folder, Readers::OwnerOnly); !made) return fail(made.error());
   for (int n = 1; n <= kMostWindows; ++n) {
     const auto path = fmt::format("{}/window-{}{}", folder, n, kSuffix);
     auto lock = disk.lock(lockOf(path));
@@ -76,7 +79,7 @@ Result<bool> Recovery::keep(const Harness& harness, const parts::Library& librar
   j["file"] = file.path;
   j["digest"] = file.digest;
   j["bench"] = writeHarness(document);  // as text: what could not be read of it stays as it was
-  return m_disk->replace(m_path, j.dump() + "\n");
+  return m_disk->replace(m_path, j.dump() + "\n", Readers::OwnerOnly);
 }
 
 Result<bool> Recovery::forget() const {
@@ -85,6 +88,7 @@ Result<bool> Recovery::forget() const {
 
 std::vector<Left> leftBehind(FileSystem& disk, const std::string& folder, std::vector<Problem>& problems) {
   std::vector<Left> out;
+  disk.tidy(folder);
   auto texts = disk.readFolder(folder, kSuffix);
   problems.insert(problems.end(), texts.problems.begin(), texts.problems.end());
   for (const auto& [path, text] : texts.files) {
@@ -112,7 +116,7 @@ Result<bool> discard(FileSystem& disk, const Left& left) {
 std::shared_ptr<FileLock> claim(FileSystem& disk, const std::string& folder, const std::string& file, bool& elsewhere) {
   elsewhere = false;
   const auto locks = folder + "/open";
-  if (folder.empty() || !disk.makeFolder(locks)) return nullptr;
+  if (folder.empty() || !disk.makeFolder(locks, Readers::OwnerOnly)) return nullptr;
   auto lock = disk.lock(fmt::format("{}/{}.lock", locks, digest(Json(disk.canonical(file)))));
   if (!lock) return nullptr;
   elsewhere = !*lock;

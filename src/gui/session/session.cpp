@@ -102,6 +102,7 @@ std::vector<std::shared_ptr<const harness::Left>> Session::leftBehind() {
   std::vector<Problem> list;
   std::vector<std::shared_ptr<const harness::Left>> out;
   if (m_stateFolder.empty()) return out;
+  m_disk.tidy(m_stateFolder + "/open");
   for (auto& left : harness::leftBehind(m_disk, m_stateFolder + "/recovery", list))
     out.push_back(std::make_shared<const harness::Left>(std::move(left)));
   if (!list.empty()) Q_EMIT problems(sentences(list));
@@ -156,11 +157,11 @@ void Session::openDemo(const QString& name) {
   }
 }
 
-QString Session::save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk) {
-  changedOnDisk = false;
+QString Session::save(const QString& path, harness::Overwrite overwrite, bool& ask) {
+  ask = false;
   auto saved = harness::save(m_disk, m_harness, m_library, m_file, path.toStdString(), overwrite);
   if (!saved) {
-    changedOnDisk = saved.error().kept == harness::kChangedOnDisk;
+    ask = saved.error().kept == harness::kAsk;
     return QString::fromStdString(text(saved.error()));
   }
   const bool elsewhere = saved->path != m_file.path;

@@ -40,8 +40,10 @@ class Session : public QObject {
   void startEmpty();
   /// A bench that comes with the program; it has no file until it is saved.
   void openDemo(const QString& name);
-  /// @return empty when saved, else what went wrong; `changedOnDisk` tells that overwriting has to be asked for
-  QString save(const QString& path, harness::Overwrite overwrite, bool& changedOnDisk);
+  /// @return empty when saved, else what went wrong; `ask` tells that overwriting has to be asked for
+  QString save(const QString& path, harness::Overwrite overwrite, bool& ask);
+  /// Links to a file and its other names, as far as there are any.
+  FileState stateOf(const QString& path) { return m_disk.state(path.toStdString()); }
 
   /// What windows that were killed left behind; what cannot be read of it comes by `problems`.
   std::vector<std::shared_ptr<const harness::Left>> leftBehind();

@@ -6,6 +6,7 @@
 #include <unistd.h>
 
 #include <catch2/catch.hpp>
+#include <chrono>
 #include <csignal>
 #include <filesystem>
 #include <functional>
@@ -246,4 +247,60 @@ TEST_CASE("differences name what is new, gone and changed, and nothing else") {
                                                        "r2 (resistor-1k) is new", "the wire r.B – m.N is changed",
                                                        "the wire r.A – m.P is gone", "what Paddle is meant to do is new"});
   CHECK(differences(to, h).size() == 6);
+}
+
+TEST_CASE("what is kept is for its owner's eyes, and what nobody needs any more is tidied away") {
+  const TemporaryFolder folder;
+  Disk disk;
+  std::filesystem::create_directory(folder.path("state"));
+  ::chmod(folder.path("state").c_str(), 0755);
+  std::vector<Problem> problems;
+  {
+    const auto mine = Recovery::begin(disk, folder.path("state"));
+    REQUIRE(mine);
+    REQUIRE(mine->keep(good("bridge"), library(), {}));
+    struct ::stat s {};
+    REQUIRE(::stat(folder.path("state").c_str(), &s) == 0);
+    CHECK((s.st_mode & 0777U) == 0700);
+    REQUIRE(::stat(mine->path().c_str(), &s) == 0);
+    CHECK((s.st_mode & 0777U) == 0600);
+    disk.tidy(folder.path("state"));
+    CHECK(disk.exists(folder.path("state/window-1.lock")));  // its window is alive
+  }
+  const auto half = folder.write("state/.window-1.recovery.0123.part", "half");
+  std::filesystem::last_write_time(half, std::filesystem::file_time_type::clock::now() - std::chrono::hours(2));
+  const auto fresh = folder.write("state/.window-2.recovery.4567.part", "being written");
+  disk.tidy(folder.path("state"));
+  CHECK_FALSE(disk.exists(half));
+  CHECK(disk.exists(fresh));
+  CHECK_FALSE(disk.exists(folder.path("state/window-1.lock")));
+  CHECK(leftBehind(disk, folder.path("state"), problems).size() == 1);  // the document itself is never tidied away
+}
+
+TEST_CASE("what an older version kept is taken up; of a relative path nobody knows where it began") {
+  const TemporaryFolder folder;
+  Disk disk;
+  std::vector<Problem> problems;
+  folder.write("window-1.recovery", R"({"format": "bold-harness-recovery", "version": 1, "when": "2026-11-01T10:00:00Z", "file": "bench.harness",
+    "digest": "x", "bench": {"format": 1, "title": "kept", "devices": [], "connections": [], "intents": []}})");
+  const auto left = leftBehind(disk, folder.path(), problems);
+  REQUIRE(left.size() == 1);
+  CHECK(left[0].harness.title == "kept");
+  CHECK(left[0].file.path.empty());
+}
+
+TEST_CASE("a recovery keeps what could not be read, byte for byte") {
+  const TemporaryFolder folder;
+  Disk disk;
+  std::vector<Problem> problems;
+  const std::string text = R"({"format": 1, "devices": [ {"id": "r","part": "resistor-1k", "id": "s"}, 1.50e3 ], "connections": [], "intents": []})";
+  {
+    const auto mine = Recovery::begin(disk, folder.path("state"));
+    REQUIRE(mine->keep(readHarness(text, "b")->harness, library(), {"/b.harness", "x"}));
+  }
+  const auto left = leftBehind(disk, folder.path("state"), problems);
+  REQUIRE(left.size() == 1);
+  const auto again = writeHarness(left[0].harness);
+  CHECK(again.starts_with(text.substr(0, text.size() - 1)));  // the copies of parts come behind
+  CHECK(left[0].problems.size() == 2);
 }
