@@ -1,6 +1,11 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 #include <set>
+#include <valijson/adapters/nlohmann_json_adapter.hpp>
+#include <valijson/schema.hpp>
+#include <valijson/schema_parser.hpp>
+#include <valijson/validation_results.hpp>
+#include <valijson/validator.hpp>
 
 #include "core/checks/check.h"
 #include "support/benches.h"
@@ -128,7 +133,7 @@ TEST_CASE("a broken file among good ones ends 2 and leaves the log whole") {
   const auto r = run({"check", "--format", "sarif", broken, kDemo});
   CHECK(r.code == 2);
   CHECK(r.err.find("broken.harness") != std::string::npos);
-  CHECK(nlohmann::json::parse(r.out)["runs"][0]["artifacts"].size() == 1);
+  CHECK(nlohmann::json::parse(r.out)["runs"][0]["artifacts"].size() == 2);  // the broken one is named too
 }
 
 TEST_CASE("SARIF and JUnit name files that cannot be read and what was left out, with escaped names") {
@@ -164,4 +169,32 @@ TEST_CASE("many benches are judged as each alone, in their order") {
   std::string apart;
   for (const auto& f : files) apart += run({"check", "--format", "json", f}).out;
   CHECK(run(arguments).out == apart);
+}
+
+TEST_CASE("what is written as SARIF meets the published schema") {
+  const auto schemaJson = nlohmann::json::parse(readFile("tests/data/sarif-2.1.0.schema.json"));
+  valijson::Schema schema;
+  valijson::SchemaParser(valijson::SchemaParser::kDraft4).populateSchema(valijson::adapters::NlohmannJsonAdapter(schemaJson), schema);
+  const auto meets = [&](const nlohmann::json& log) {
+    valijson::Validator validator;
+    valijson::ValidationResults results;
+    const bool valid = validator.validate(schema, valijson::adapters::NlohmannJsonAdapter(log), &results);
+    for (valijson::ValidationResults::Error error; results.popError(error);) {
+      std::string at;
+      for (const auto& step : error.context) at += step;
+      UNSCOPED_INFO(at << ": " << error.description);
+    }
+    return valid;
+  };
+  const TemporaryFolder folder;
+  const auto broken = folder.write("a b.harness", "{");
+  const auto doubtful = folder.write("doubtful.harness", R"({"format": 1, "devices": [], "connections": [7], "intents": []})");
+  for (const auto& files : {std::vector<std::string>{kDemo, kFirstTry, broken, doubtful}, {kDemo}, {broken}}) {
+    auto arguments = files;
+    arguments.insert(arguments.begin(), {"check", "--format", "sarif"});
+    auto log = nlohmann::json::parse(run(arguments).out);
+    CHECK(meets(log));
+    log["runs"][0]["results"].push_back({{"level", "grave"}});
+    CHECK_FALSE(meets(log));  // the schema does look
+  }
 }

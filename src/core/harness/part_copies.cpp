@@ -136,7 +136,13 @@ parts::Library withDocumentParts(const parts::Library& library, const Harness& h
   for (std::size_t i = 0; i < harness.parts.size(); ++i) {
     const auto& copy = harness.parts[i];
     if (const auto known = library.find(copy.id); known && !known->own) continue;
-    out.addFromDocument(*copy.json, fmt::format("{}#/parts/{}", file, copy.raw ? copy.raw->index : i), problems);
+    const auto at = fmt::format("{}#/parts/{}", file, copy.raw ? copy.raw->index : i);
+    std::vector<Problem> found;
+    out.addFromDocument(*copy.json, at, found);
+    for (auto& p : found) {
+      if (p.where.starts_with(at + "#")) p.where.erase(at.size(), 1);  // one pointer into the file
+      problems.push_back(std::move(p));
+    }
   }
   return out;
 }

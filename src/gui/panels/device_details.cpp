@@ -47,10 +47,10 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     changed.name = name->text().toStdString();
     m_session.apply({"Rename " + m_device, {harness::Put<harness::Device>{changed, {}}}});
   });
-  form->addRow(tr("Name"), name);
+  plainRow(*form, tr("Name"), name);
   auto* kind = plainLabel(part ? qs(part->name) : qs(d->part), this);
   kind->setWordWrap(true);
-  form->addRow(tr("Part"), kind);
+  plainRow(*form, tr("Part"), kind);
   if (part) buildSettings(form);
   column->addLayout(form);
   m_said = plainLabel(this);
@@ -132,7 +132,7 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
       changed.settings[id] = {v.toStdString(), {}};
       m_session.apply({"Set " + id + " of " + m_device, {harness::Put<harness::Device>{changed, {}}}});
     });
-    form->addRow(plainLabel(qs(s.label), this), box);
+    plainRow(*form, qs(s.label), box);
   }
 }
 

@@ -110,7 +110,7 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   auto* form = new QFormLayout;
   m_channel = new QComboBox(this);
   m_channel->setObjectName("intentChannel");
-  form->addRow(tr("Stage"), m_channel);
+  plainRow(*form, tr("Stage"), m_channel);
   column->addLayout(form);
   m_numbers = new QFormLayout;
   column->addLayout(m_numbers);
@@ -197,7 +197,7 @@ void IntentEditor::addNumbers() {
       m_said->hide();
       m_session.apply({"Change " + std::string(n.id) + " of " + m_motor, {harness::Put<harness::Intent>{intent, {}}}});
     });
-    m_numbers->addRow(n.label, edit);
+    plainRow(*m_numbers, n.label, edit);
   }
 }
 
@@ -279,7 +279,7 @@ void IntentEditor::arrangeRows(const std::vector<std::string>& roles) {
     QFormLayout::ItemRole column{};
     if (edit) m_signals->getWidgetPosition(edit, &row, &column);
     if (!edit) {
-      m_signals->insertRow(at, plainLabel(qs(role), this), newField(role));
+      plainRow(*m_signals, qs(role), newField(role), at);
     } else if (row != at) {
       const auto moved = m_signals->takeRow(row);
       m_signals->insertRow(at, moved.labelItem->widget(), moved.fieldItem->widget());

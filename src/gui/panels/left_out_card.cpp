@@ -1,6 +1,6 @@
 #include "gui/panels/left_out_card.h"
 
-#include <QHBoxLayout>
+#include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -15,11 +15,14 @@ constexpr std::size_t kMostRows = 40;
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
 }
+// What, then what became of it, then where.
+QString sentence(const Problem& p) {
+  return qs(shownText(p.what + (p.kept.empty() ? "" : " " + p.kept))) + "\n" + LeftOutCard::tr("In the file: %1").arg(qs(shownText(p.where.substr(1))));
+}
 }  // namespace
 
 LeftOutCard::LeftOutCard(Session& session, QWidget* parent) : QFrame(parent), m_session(session) {
   setObjectName("leftOut");
-  setFrameShape(QFrame::StyledPanel);
   m_column = new QVBoxLayout(this);
   m_column->setContentsMargins(12, 10, 12, 10);
   m_column->setSpacing(8);
@@ -29,7 +32,7 @@ LeftOutCard::LeftOutCard(Session& session, QWidget* parent) : QFrame(parent), m_
 void LeftOutCard::refresh() {
   const auto& a = m_session.analysis();
   QStringList sentences;
-  for (const auto& p : a.leftOut) sentences << qs(text(p));
+  for (const auto& p : a.leftOut) sentences << sentence(p);
   for (const auto& f : a.fromFile)
     if (f.mine) sentences << qs(f.sentence);
   if (sentences == m_shown) return;
@@ -50,7 +53,7 @@ void LeftOutCard::refresh() {
   for (std::size_t i = 0; i < std::min(a.leftOut.size(), kMostRows); ++i) {
     const auto& p = a.leftOut[i];
     const bool can = !m_session.readOnly() && harness::takeOut(m_session.harness(), p.where).has_value();
-    row(qs(text(p)), "takeOut", can ? tr("Take it out of the file") : QString(), [this, where = p.where] {
+    row(sentence(p), "takeOut", can ? tr("Take it out of the file") : QString(), [this, where = p.where] {
       if (const auto edit = harness::takeOut(m_session.harness(), where)) m_session.apply(*edit);
     });
   }
@@ -60,6 +63,15 @@ void LeftOutCard::refresh() {
     if (f.mine)
       row(qs(f.sentence) + ".", "useMine", m_session.readOnly() ? QString() : tr("Use mine"),
           [this, part = f.part] { m_session.apply(harness::useMine(part)); });
+}
+
+void LeftOutCard::paintEvent(QPaintEvent*) {
+  const auto& c = gui::palette();
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  p.setBrush(c.cautionSoft);
+  p.setPen(QPen(c.caution, 1));
+  p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 8, 8);
 }
 
 void LeftOutCard::row(const QString& sentence, const QString& name, const QString& button, const std::function<void()>& then) {

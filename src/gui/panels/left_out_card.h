@@ -16,6 +16,9 @@ class LeftOutCard : public QFrame {
   explicit LeftOutCard(Session& session, QWidget* parent = nullptr);
   void refresh();
 
+ protected:
+  void paintEvent(QPaintEvent* event) override;
+
  private:
   Session& m_session;
   QVBoxLayout* m_column;

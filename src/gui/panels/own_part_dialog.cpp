@@ -71,7 +71,7 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
     edit->setObjectName(name);
     edit->setAccessibleName(label);
     connect(edit, &QLineEdit::textEdited, this, &OwnPartDialog::formChanged);
-    form->addRow(plainLabel(label, this), edit);
+    plainRow(*form, label, edit);
     return edit;
   };
   m_id = line(tr("Id"), "ownId");

@@ -52,11 +52,11 @@ RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent),
   m_pin->setObjectName("recipePin");
   m_pin->setPlaceholderText("d5");
   m_ground = new QLineEdit("gnd", this);
-  form->addRow(tr("Motor"), m_motor);
-  form->addRow(tr("Its supply"), m_supply);
-  form->addRow(tr("Transistor"), m_transistor);
-  form->addRow(tr("Pin"), m_pin);
-  form->addRow(tr("Controller ground"), m_ground);
+  plainRow(*form, tr("Motor"), m_motor);
+  plainRow(*form, tr("Its supply"), m_supply);
+  plainRow(*form, tr("Transistor"), m_transistor);
+  plainRow(*form, tr("Pin"), m_pin);
+  plainRow(*form, tr("Controller ground"), m_ground);
   column->addLayout(form);
   m_said = plainLabel(this);
   m_said->setWordWrap(true);

@@ -120,7 +120,9 @@ void StepRail::refresh() {
   const auto& a = m_session.analysis();
   const int stops = a.causes(checks::Severity::Stop);
   const int cautions = a.causes(checks::Severity::Caution);
-  say(Step::Limits, stops + cautions == 0
+  const int leftOut = static_cast<int>(a.leftOut.size());
+  say(Step::Limits, stops + cautions == 0 && leftOut > 0 ? tr("%1 left out").arg(leftOut)
+                    : stops + cautions == 0
                         ? tr("nothing open")
                         : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));
   const auto* shown = m_session.shownPoint();

@@ -1,5 +1,6 @@
 #include "gui/theme/plain_text.h"
 
+#include <QFormLayout>
 #include <QTextDocument>
 
 namespace bold::gui {
@@ -9,6 +10,12 @@ QLabel* plainLabel(const QString& text, QWidget* parent) {
   label->setTextFormat(Qt::PlainText);
   label->setText(text);
   return label;
+}
+
+void plainRow(QFormLayout& form, const QString& label, QWidget* field, int at) {
+  auto* named = plainLabel(label, form.parentWidget());
+  named->setBuddy(field);
+  form.insertRow(at < 0 ? form.rowCount() : at, named, field);
 }
 
 QString plainTip(const QString& text) {

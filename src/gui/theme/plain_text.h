@@ -5,6 +5,8 @@
 #include <QString>
 #include <QTextBrowser>
 
+class QFormLayout;
+
 /// Text is text: what comes from a document, a file's name or a message never acts as markup. Every label, tip and message of
 /// the window is made here; a test walks all widgets.
 namespace bold::gui {
@@ -14,6 +16,9 @@ QLabel* plainLabel(const QString& text, QWidget* parent = nullptr);
 inline QLabel* plainLabel(QWidget* parent) {
   return plainLabel(QString(), parent);
 }
+
+/// A row of a form with such a label.
+void plainRow(QFormLayout& form, const QString& label, QWidget* field, int at = -1);
 
 /// For setToolTip and QToolTip, which take what looks like markup for markup.
 QString plainTip(const QString& text);

@@ -171,7 +171,9 @@ TEST_CASE("what was worked out before is used again only for the same bench with
     CHECK(explained.findings[i].repair.has_value() == fresh.findings[i].repair.has_value());
   }
   auto changed = h;
-  changed.title = "another";
+  changed.title = "another";  // is not judged
+  CHECK(analyse(changed, library(), fast, &first).solved == first.solved);
+  changed.ambient = Celsius{50};
   CHECK(analyse(changed, library(), fast, &first).solved != first.solved);
   // What an explanation put right is not taken for what was found.
   const auto plain = analyse(h, library(), fast, &explained);
