@@ -9,6 +9,7 @@
 #include "core/circuit/bench.h"
 #include "core/harness/differences.h"
 #include "core/harness/document_file.h"
+#include "core/harness/left_out.h"
 #include "core/harness/read_harness.h"
 #include "core/harness/recipe.h"
 #include "core/parts/own_parts.h"
@@ -47,6 +48,8 @@ void judge(const harness::Harness& h, const parts::Library& parts) {
   const auto a = analyse(h, parts, fast);
   promise(a.solved != nullptr, "the engine ends");
   promise(a.verdict == Verdict::Clear || !a.findings.empty() || !a.why.empty(), "a verdict other than Clear has a reason");
+  const bool held = a.verdict == Verdict::NotJudged || a.verdict == Verdict::DoNotSwitchOn;
+  promise(held || harness::leftOut(h).empty(), "what was left out keeps a bench from Clear");
   for (const auto& f : a.findings) {
     promise(!f.headline.empty() && !f.text.empty(), "a finding has words");
     if (!f.repair) continue;
@@ -65,6 +68,9 @@ void harnessFile(std::string_view bytes) {
   for (const auto& p : reading->problems) oneSentence(p);
   const auto& h = reading->harness;
   const auto text = harness::writeHarness(h);
+  const auto whole = [&](const char* list) { return bytes.find(list) != std::string_view::npos; };
+  if (whole("\"devices\"") && whole("\"connections\"") && whole("\"intents\"") && reading->problems.size() == harness::leftOut(h).size())
+    promise(text == bytes, "what nobody changed is written as it was read");
   const auto again = harness::readHarness(text, "again");
   promise(again.has_value(), "what was written can be read");
   promise(harness::writeHarness(again->harness) == text, "reading and writing changes nothing");

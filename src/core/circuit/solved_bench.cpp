@@ -13,6 +13,7 @@ namespace {
 // What two cores work out in some two seconds and 400 MB.
 constexpr std::size_t kMostEffort = 1'200'000;
 constexpr std::size_t kMostTerminals = 200'000;
+constexpr std::size_t kLeastPoints = 3;  // of a motor
 
 // A command at one of its supply states, and where its point goes.
 struct Job {
@@ -133,6 +134,15 @@ class Solving {
   }
 };
 
+std::string whyTooLarge(const SolvedBench& solved, std::size_t effort) {
+  if (const auto terminals = solved.bench.terminalCount(); terminals > kMostTerminals)
+    return fmt::format("its parts have {} terminals, and at most {} can be judged at once", terminals, kMostTerminals);
+  if (effort > kMostEffort)
+    return fmt::format("{} motors on common supplies would take {} times what can be worked out at once", solved.motors.size(),
+                       effort / kMostEffort + 1);
+  return {};
+}
+
 }  // namespace
 
 SolvedBench::SolvedBench(Bench b) : SolvedBench(std::move(b), {}) {
@@ -141,10 +151,14 @@ SolvedBench::SolvedBench(Bench b) : SolvedBench(std::move(b), {}) {
 SolvedBench::SolvedBench(Bench b, std::vector<Command> asked)
     : bench(std::move(b)), nets(bench), motors(motorsOf(bench, nets)), commands(std::move(asked)) {}
 
+std::size_t SolvedBench::pointSize() const {
+  return bench.links.size() + bench.elementCount() + static_cast<std::size_t>(nets.nodeCount());
+}
+
 std::size_t SolvedBench::effort() const {
   std::size_t asked = 0;
   for (const auto& c : commands) asked += c.charges.size();
-  return asked * (bench.links.size() + bench.elementCount() + static_cast<std::size_t>(nets.nodeCount()));
+  return asked * pointSize();
 }
 
 void SolvedBench::index() {
@@ -170,12 +184,13 @@ const OperatingPoint* SolvedBench::running(int motor, Charge charge) const {
 }
 
 std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled) {
-  auto solved = std::make_unique<SolvedBench>(std::move(bench));
-  if (const auto terminals = solved->bench.terminalCount(); terminals > kMostTerminals)
-    solved->tooLarge = fmt::format("its parts have {} terminals, and at most {} can be judged at once", terminals, kMostTerminals);
-  else if (const auto effort = solved->effort(); effort > kMostEffort)
-    solved->tooLarge = fmt::format("{} motors on common supplies would take {} times what can be worked out at once",
-                                   solved->motors.size(), effort / kMostEffort + 1);
+  auto solved = std::make_unique<SolvedBench>(std::move(bench), std::vector<Command>{});
+  // Even to find out what could be asked of very many motors takes long: each is asked a few things at least.
+  solved->tooLarge = whyTooLarge(*solved, solved->motors.size() * kLeastPoints * solved->pointSize());
+  if (solved->tooLarge.empty()) {
+    solved->commands = commandsOf(solved->bench, solved->nets, solved->motors);
+    solved->tooLarge = whyTooLarge(*solved, solved->effort());
+  }
   if (!solved->tooLarge.empty()) {
     solved->commands.clear();
     return solved;

@@ -36,6 +36,7 @@ struct SolvedBench {
   /// How much there is to work out: operating points times what each of them holds. The demo bench has 8e3, sixty motors on
   /// one supply 1.6e6.
   std::size_t effort() const;
+  std::size_t pointSize() const;  ///< what one operating point holds
 
   /// To be called once the points are there: makes them known to point().
   void index();
