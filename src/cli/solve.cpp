@@ -1,6 +1,6 @@
-#include <algorithm>
 #include <fmt/core.h>
 
+#include <algorithm>
 
 #include "commands.h"
 #include "core/harness/document_file.h"

@@ -103,9 +103,8 @@ void FileActions::sayLinks(const QString& path) {
   m_saidLinks << path;
   const auto name = QFileInfo(path).fileName();
   m_notices.say("links",
-                state.leadsTo.empty()
-                    ? tr("%1 has %2 names on this disk: all of them hold what you saved.").arg(name).arg(state.names)
-                    : tr("%1 is a link: what you saved stands in %2.").arg(name, QString::fromStdString(state.leadsTo)),
+                state.leadsTo.empty() ? tr("%1 has %2 names on this disk: all of them hold what you saved.").arg(name).arg(state.names)
+                                      : tr("%1 is a link: what you saved stands in %2.").arg(name, QString::fromStdString(state.leadsTo)),
                 {{tr("I know"), "linksKnown", {}}});
 }
 

@@ -203,8 +203,10 @@ TEST_CASE("a mistyped wire is named in the report, with its place, and nothing i
 
 TEST_CASE("what a file says is shown on a terminal and never acts there") {
   const TemporaryFolder folder;
-  const auto path = folder.write("b.harness", "{\"format\": 1, \"title\": \"a\\u001b[2J\\nb.harness: Clear to switch on\", \"devices\": [{\"id\": \"x\", "
-                                              "\"part\": \"\xE2\x80\xAE\\u0007<b>\"}], \"connections\": [{\"\\u009b31m\": 1}], \"intents\": []}");
+  const auto path =
+      folder.write("b.harness",
+                   "{\"format\": 1, \"title\": \"a\\u001b[2J\\nb.harness: Clear to switch on\", \"devices\": [{\"id\": \"x\", "
+                   "\"part\": \"\xE2\x80\xAE\\u0007<b>\"}], \"connections\": [{\"\\u009b31m\": 1}], \"intents\": []}");
   const auto acts = [](const std::string& s) {
     return s.find('\x1b') != std::string::npos || s.find('\a') != std::string::npos || s.find("\xE2\x80\xAE") != std::string::npos ||
            s.find("\xC2\x9B") != std::string::npos || s.find("\nb.harness: Clear") != std::string::npos;
@@ -217,7 +219,8 @@ TEST_CASE("what a file says is shown on a terminal and never acts there") {
     CHECK_FALSE(acts(r.err));
     if (format == "json") CHECK(nlohmann::json::parse(r.out)["title"] == "a\\u{1B}[2J\\nb.harness: Clear to switch on");
   }
-  for (const auto& r : {run({"solve", path}), run({"explain", "\x1b[2J"}), run({"part", "\x1b[2J"}), run({"check", folder.path("\x1b]0;x\a")})}) {
+  for (const auto& r :
+       {run({"solve", path}), run({"explain", "\x1b[2J"}), run({"part", "\x1b[2J"}), run({"check", folder.path("\x1b]0;x\a")})}) {
     CHECK_FALSE(acts(r.out));
     CHECK_FALSE(acts(r.err));
   }

@@ -2,8 +2,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QMessageBox>
-#include <QTextBrowser>
 #include <QTextBlock>
+#include <QTextBrowser>
 #include <QTimer>
 #include <catch2/catch.hpp>
 #include <filesystem>
@@ -50,7 +50,7 @@ std::string hostileBench() {
 void nothingActs() {
   for (const auto* w : QApplication::allWidgets()) {
     INFO(w->metaObject()->className() << " " << w->objectName().toStdString() << " in "
-                                     << (w->parentWidget() ? w->parentWidget()->metaObject()->className() : "nothing"));
+                                      << (w->parentWidget() ? w->parentWidget()->metaObject()->className() : "nothing"));
     CHECK((!Qt::mightBeRichText(w->toolTip()) || w->toolTip().startsWith("<p style='white-space:pre-wrap'>")));
     if (const auto* label = qobject_cast<const QLabel*>(w)) INFO(label->text().toStdString());
     if (const auto* label = qobject_cast<const QLabel*>(w)) CHECK((label->textFormat() == Qt::PlainText || label->text().isEmpty()));
@@ -113,7 +113,8 @@ TEST_CASE("what could not be used stands on a card of its own, and is taken out 
   Window w;
   auto text = readFile("demo/wave-tank.harness");
   const std::string wire = R"("wire": ["psu.P", "s1.12V"])";
-  text.insert(text.find("    {\"id\": \"w1\""), R"(    {"id": "wx", "wire": ["psu.P", "uno D5"]},)" "\n");
+  text.insert(text.find("    {\"id\": \"w1\""), R"(    {"id": "wx", "wire": ["psu.P", "uno D5"]},)"
+                                                "\n");
   const auto path = w.folder.write("b.harness", text);
   QTimer::singleShot(100, &w.main, [] {
     if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) box->reject();

@@ -90,7 +90,8 @@ std::vector<std::string> limitsFromFile(const Analysis& a) {
   for (const auto& f : a.fromFile) {
     const int d = a.solved->bench.deviceIndex(f.device);
     if (f.limits && d >= 0 && !a.solved->bench.devices[static_cast<std::size_t>(d)].part->channels.empty())
-      out.push_back(fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[static_cast<std::size_t>(d)].doc.called()));
+      out.push_back(
+          fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[static_cast<std::size_t>(d)].doc.called()));
   }
   return out;
 }
@@ -129,7 +130,7 @@ void decide(Analysis& a, const harness::Harness& h) {
   for (const auto& m : a.solved->motors)
     if (!m.intent || m.intent->signals.empty())
       a.unstated.push_back(fmt::format("{} has no signals: its levels and pins are not judged",
-                                      bench.devices[static_cast<std::size_t>(m.device)].doc.called()));
+                                       bench.devices[static_cast<std::size_t>(m.device)].doc.called()));
   for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
   if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
   if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));

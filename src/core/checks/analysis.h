@@ -26,10 +26,10 @@ struct Analysis {
   int checks = 0;                ///< how many were run
   int commands = 0;              ///< how many commands were solved
   int unknownFigures = 0;
-  int openChanges = 0;                   ///< planned and not made yet
-  std::vector<std::string> assumptions;  ///< what was taken for granted: default wires, ambient
-  std::vector<std::string> unstated;     ///< what nobody stated and so was not judged: motors without signals
-  std::vector<Problem> leftOut;          ///< what the file says and could not be used; `where` is "#" and a JSON pointer
+  int openChanges = 0;                      ///< planned and not made yet
+  std::vector<std::string> assumptions;     ///< what was taken for granted: default wires, ambient
+  std::vector<std::string> unstated;        ///< what nobody stated and so was not judged: motors without signals
+  std::vector<Problem> leftOut;             ///< what the file says and could not be used; `where` is "#" and a JSON pointer
   std::vector<harness::FromFile> fromFile;  ///< what is taken from the file on trust
 
   int count(checks::Severity severity) const;

@@ -12,7 +12,7 @@ namespace bold::circuit {
 namespace {
 
 // Roles that follow from how a motor is wired; the others are named by the channels of stages.
-constexpr std::array kWiredRoles{"in",    "in1",   "in2",     "in3",     "in4",  "in5", "in6", "speed",
+constexpr std::array kWiredRoles{"in",     "in1",   "in2",     "in3",     "in4",    "in5", "in6", "speed",
                                  "speed2", "pulse", "forward", "reverse", "enable", "dir", "step"};
 
 class Naming {
@@ -73,7 +73,8 @@ class Naming {
     if (!d) return say(fmt::format("The plan of {} names the stage \"{}\", which is not on the bench.", whose(), id));
     const auto part = partOf(*d);
     if (!part) return;
-    if (part->channels.empty()) return say(fmt::format("The plan of {} names {} as its stage, which drives no motor.", whose(), d->called()));
+    if (part->channels.empty())
+      return say(fmt::format("The plan of {} names {} as its stage, which drives no motor.", whose(), d->called()));
     if (!channel.empty() && !part->channel(channel))
       say(fmt::format("The plan of {} names the channel \"{}\", which {} does not have.", whose(), channel, d->called()));
   }

@@ -30,7 +30,8 @@ bool thin(const Bench& bench, const Link& link) {
 WireSize sizeOf(const Bench& bench, const Link& link) {
   const auto& c = bench.connections[static_cast<std::size_t>(link.connection)];
   const bool small = thin(bench, link);
-  return {c.gauge.value_or(small ? kThinGauge : kThickGauge), c.length.value_or(Metres{small ? 0.2 : 0.3}), c.gauge.has_value(), c.length.has_value()};
+  return {c.gauge.value_or(small ? kThinGauge : kThickGauge), c.length.value_or(Metres{small ? 0.2 : 0.3}), c.gauge.has_value(),
+          c.length.has_value()};
 }
 
 Ohms resistanceOf(const Bench& bench, const Link& link) {

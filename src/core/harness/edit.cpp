@@ -67,8 +67,7 @@ bool before(const Unread& a, const Unread& b) {
 }
 
 Change applyOne(Harness& h, const DropUnread& drop) {
-  const auto it =
-      std::ranges::find_if(h.unread, [&](const Unread& u) { return u.section == drop.section && u.raw->index == drop.index; });
+  const auto it = std::ranges::find_if(h.unread, [&](const Unread& u) { return u.section == drop.section && u.raw->index == drop.index; });
   if (it == h.unread.end()) return drop;
   PutUnread inverse{*it};
   h.unread.erase(it);

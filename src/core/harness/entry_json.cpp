@@ -40,7 +40,8 @@ Json toJson(const Device& d) {
   put(j, "name", d.name);
   put(j, "group", d.group);
   putState(j, d.state);
-  for (const auto& [id, v] : d.settings) j["settings"][id] = v.planned.empty() ? Json(v.value) : Json{{"value", v.value}, {"planned", v.planned}};
+  for (const auto& [id, v] : d.settings)
+    j["settings"][id] = v.planned.empty() ? Json(v.value) : Json{{"value", v.value}, {"planned", v.planned}};
   for (const auto& [id, v] : d.overrides) j["overrides"][id] = v;
   return j;
 }

@@ -83,16 +83,17 @@ class Looking {
     if (!part.fromDocument) return;
     const auto* mine = m_library.mine(d.part);
     if (mine && *mine != *copy->json) {
-      m_out.push_back({d.id, d.part,
-                       fmt::format("your own part {} differs from the copy in this file{}: the file's is used", d.part,
-                                   differing(*mine, *copy->json)),
-                       true, true});
+      m_out.push_back(
+          {d.id, d.part,
+           fmt::format("your own part {} differs from the copy in this file{}: the file's is used", d.part, differing(*mine, *copy->json)),
+           true, true});
     } else if (!mine) {
       const auto like = parts::lookAlike(part, m_library);
       m_out.push_back({d.id, d.part,
-                       like.empty() ? fmt::format("the part {} is known from this file alone", d.part)
-                                    : fmt::format("the part {} is known from this file alone; it looks like the library's {} and differs from it{}",
-                                                  d.part, like, differing(*m_library.json(like), *copy->json)),
+                       like.empty()
+                           ? fmt::format("the part {} is known from this file alone", d.part)
+                           : fmt::format("the part {} is known from this file alone; it looks like the library's {} and differs from it{}",
+                                         d.part, like, differing(*m_library.json(like), *copy->json)),
                        false, true});
     }
   }

@@ -46,8 +46,7 @@ std::size_t oneOf(ObjectReader& r, const std::string& key, const std::vector<std
   if (it != words.end()) return static_cast<std::size_t>(it - words.begin());
   if (!r.get(key)->is_string()) return 0;  // said already
   std::string all;
-  for (std::size_t i = 0; i < words.size(); ++i)
-    all += (i == 0 ? "\"" : i + 1 == words.size() ? " or \"" : ", \"") + words[i] + "\"";
+  for (std::size_t i = 0; i < words.size(); ++i) all += (i == 0 ? "\"" : i + 1 == words.size() ? " or \"" : ", \"") + words[i] + "\"";
   r.report(key, fmt::format("is \"{}\": it can be {}", said, all), "It was taken as " + words.front() + ".");
   return 0;
 }
@@ -59,7 +58,8 @@ State stateOf(ObjectReader& r) {
 
 // IEC 60757, one code or two.
 bool isColour(const std::string& text) {
-  static constexpr std::array<std::string_view, 14> kCodes{"BK", "BN", "RD", "OG", "YE", "GN", "BU", "VT", "GY", "WH", "PK", "GD", "TQ", "SR"};
+  static constexpr std::array<std::string_view, 14> kCodes{"BK", "BN", "RD", "OG", "YE", "GN", "BU",
+                                                           "VT", "GY", "WH", "PK", "GD", "TQ", "SR"};
   if (text.size() != 2 && text.size() != 4) return false;
   for (std::size_t i = 0; i < text.size(); i += 2)
     if (std::ranges::count(kCodes, std::string_view(text).substr(i, 2)) == 0) return false;
@@ -304,8 +304,7 @@ ReadEntry<Harness> readHead(const Json& json) {
     h.ambient = quantity<Celsius>(o, "ambient");
     nameUnknown(o);
   }
-  for (const auto section : {Section::Devices, Section::Connections, Section::Intents, Section::Parts})
-    r.get(word(section));
+  for (const auto section : {Section::Devices, Section::Connections, Section::Intents, Section::Parts}) r.get(word(section));
   nameUnknown(r);
   return done(std::move(h), std::move(problems));
 }

@@ -38,7 +38,8 @@ class HarnessReader {
     std::map<std::string_view, std::string_view> lists;
     for (const auto& m : members) lists.emplace(m.key, m.value);
     each(h, Section::Devices, lists, [&](const Json& j, const std::string& at) { return take(readDevice(j, at), h.devices, at); });
-    each(h, Section::Connections, lists, [&](const Json& j, const std::string& at) { return take(readConnection(j, at), h.connections, at); });
+    each(h, Section::Connections, lists,
+         [&](const Json& j, const std::string& at) { return take(readConnection(j, at), h.connections, at); });
     each(h, Section::Intents, lists, [&](const Json& j, const std::string& at) { return take(readIntent(j, at), h.intents, at); });
     each(h, Section::Parts, lists, [&](Json& j, const std::string& at) { return part(h, j, at); });
     h.raw = source(std::move(m_text), 0, "", std::move(head.problems));

@@ -90,7 +90,8 @@ std::string junitSuite(const Judged& b) {
 
 std::string junitUnreadable(const std::string& file, const Problem& why) {
   return fmt::format(
-      "  <testsuite name=\"{}\" tests=\"1\" failures=\"0\" errors=\"1\">\n    <testcase classname=\"file\" name=\"readable\">\n      <error "
+      "  <testsuite name=\"{}\" tests=\"1\" failures=\"0\" errors=\"1\">\n    <testcase classname=\"file\" name=\"readable\">\n      "
+      "<error "
       "type=\"unreadable\" message=\"{}\"/>\n    </testcase>\n  </testsuite>\n",
       escaped(file), escaped(text(why)));
 }

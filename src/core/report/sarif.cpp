@@ -109,9 +109,8 @@ std::string sarifEnd(const std::vector<SarifFile>& files) {
   }
   Json invocation{{"executionSuccessful", all}};
   if (!notes.empty()) invocation["toolExecutionNotifications"] = notes;
-  return fmt::format(
-      "\n      ],\n      \"artifacts\": {},\n      \"invocations\": {},\n      \"properties\": {}\n    }}\n  ]\n}}\n",
-      nestedText(artifacts, 6), nestedText(Json::array({invocation}), 6), nestedText(Json{{"verdicts", verdicts}}, 6));
+  return fmt::format("\n      ],\n      \"artifacts\": {},\n      \"invocations\": {},\n      \"properties\": {}\n    }}\n  ]\n}}\n",
+                     nestedText(artifacts, 6), nestedText(Json::array({invocation}), 6), nestedText(Json{{"verdicts", verdicts}}, 6));
 }
 
 }  // namespace bold::report

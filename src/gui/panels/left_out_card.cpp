@@ -17,7 +17,8 @@ QString qs(const std::string& s) {
 }
 // What, then what became of it, then where.
 QString sentence(const Problem& p) {
-  return qs(shownText(p.what + (p.kept.empty() ? "" : " " + p.kept))) + "\n" + LeftOutCard::tr("In the file: %1").arg(qs(shownText(p.where.substr(1))));
+  return qs(shownText(p.what + (p.kept.empty() ? "" : " " + p.kept))) + "\n" +
+         LeftOutCard::tr("In the file: %1").arg(qs(shownText(p.where.substr(1))));
 }
 }  // namespace
 
@@ -57,8 +58,7 @@ void LeftOutCard::refresh() {
       if (const auto edit = harness::takeOut(m_session.harness(), where)) m_session.apply(*edit);
     });
   }
-  if (a.leftOut.size() > kMostRows)
-    m_column->addWidget(plainLabel(tr("and %1 more").arg(a.leftOut.size() - kMostRows), this));
+  if (a.leftOut.size() > kMostRows) m_column->addWidget(plainLabel(tr("and %1 more").arg(a.leftOut.size() - kMostRows), this));
   for (const auto& f : a.fromFile)
     if (f.mine)
       row(qs(f.sentence) + ".", "useMine", m_session.readOnly() ? QString() : tr("Use mine"),

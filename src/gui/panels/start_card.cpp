@@ -1,10 +1,11 @@
 #include "gui/panels/start_card.h"
-#include "gui/theme/plain_text.h"
 
 #include <QFileInfo>
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
+
+#include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 

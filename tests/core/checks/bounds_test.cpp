@@ -102,7 +102,8 @@ TEST_CASE("a bench that is large but not too large is judged; repairs that were 
   const auto a = analyse(h, library());
   CHECK(a.commands > 300);
   CHECK(a.verdict == Verdict::LookAgain);
-  const bool told = std::ranges::any_of(a.assumptions, [](const std::string& x) { return x.find("not tried and so not offered") != std::string::npos; });
+  const bool told =
+      std::ranges::any_of(a.assumptions, [](const std::string& x) { return x.find("not tried and so not offered") != std::string::npos; });
   const auto offered = std::ranges::count_if(a.findings, [](const auto& f) { return f.repair.has_value(); });
   CHECK((told || offered > 0));
 }

@@ -265,7 +265,8 @@ TEST_CASE("what is being written lies under a name nobody can foresee, and no pl
   const auto victim = folder.write("victim", "mine");
   const auto path = folder.path("b.harness");
   // The name that used to be taken: process and count.
-  for (int n = 0; n < 50; ++n) std::filesystem::create_symlink(victim, folder.path(".b.harness." + std::to_string(::getpid()) + "-" + std::to_string(n) + ".part"));
+  for (int n = 0; n < 50; ++n)
+    std::filesystem::create_symlink(victim, folder.path(".b.harness." + std::to_string(::getpid()) + "-" + std::to_string(n) + ".part"));
   REQUIRE(disk.replace(path, "text"));
   CHECK(content(victim) == "mine");
   CHECK_FALSE(std::filesystem::is_symlink(path));
@@ -310,6 +311,7 @@ TEST_CASE("a copy in the file that only looks like a shipped part is told, and i
   CHECK(std::ranges::any_of(a.why, [](const std::string& w) { return w.ends_with("come from this file alone"); }));
   // A rating raised on the bench is told as well; a measured winding is not.
   const auto raised = analyseFast(bench("from bridge\nfigure s1.peak 9 A\nfigure left.winding 6 ohm"));
-  CHECK(std::ranges::any_of(raised.assumptions, [](const std::string& x) { return x.find("is raised to 9 A; the part's is 2.5 A") != std::string::npos; }));
+  CHECK(std::ranges::any_of(raised.assumptions,
+                            [](const std::string& x) { return x.find("is raised to 9 A; the part's is 2.5 A") != std::string::npos; }));
   CHECK(std::ranges::none_of(raised.assumptions, [](const std::string& x) { return x.find("winding") != std::string::npos; }));
 }

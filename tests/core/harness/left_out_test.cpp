@@ -157,8 +157,10 @@ TEST_CASE("what a file says and cannot be used is named, and the bench is not ju
       {"devices", R"("resistor-1k")", "is not an object"},
       {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in"}]})", "\"pin\" is missing"},
       {"intents", R"({"id": "x", "motor": "pump", "directions": "forth", "signals": []})", "it can be \"one\" or \"both\""},
-      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in", "pin": "uno.D5", "active": "lo"}]})", "it can be \"high\" or \"low\""},
-      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in", "pin": "uno.D5", "numbering": "bcm"}]})", "it can be \"label\""},
+      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in", "pin": "uno.D5", "active": "lo"}]})",
+       "it can be \"high\" or \"low\""},
+      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in", "pin": "uno.D5", "numbering": "bcm"}]})",
+       "it can be \"label\""},
       {"intents", R"({"id": "x", "motor": "pump", "pwm": "490", "signals": []})", "\"pwm\" cannot be used"},
       {"parts", R"({"name": "no id"})", "has no \"id\""},
   };
@@ -242,9 +244,12 @@ TEST_CASE("what could not be read stays where it stood, byte for byte, through e
   rc::prop("mutated files, any edits", [] {
     auto j = Json::parse(writeHarness(*generatedBench()));
     // Entries that cannot be used, at any place of any list, written as nobody here would.
-    const std::vector<std::string> broken{R"({ "id":"zz",  "wire" : ["psu.P","uno D5"] })", R"(["a.B", "c.D"])", "1.50e3",
+    const std::vector<std::string> broken{R"({ "id":"zz",  "wire" : ["psu.P","uno D5"] })",
+                                          R"(["a.B", "c.D"])",
+                                          "1.50e3",
                                           R"({"id": "zy", "part": "x", "state":"maybe",  "state": "planned"})",
-                                          R"({"id":"zx","wire":["a.B","c.D"],"lenght":"3 m"})", R"({"id": "zw", "motor": 3, "signals": [ {"role": 1.0} ]})"};
+                                          R"({"id":"zx","wire":["a.B","c.D"],"lenght":"3 m"})",
+                                          R"({"id": "zw", "motor": 3, "signals": [ {"role": 1.0} ]})"};
     std::vector<std::string> put;
     auto text = jsonText(j);
     for (const auto* list : {"devices", "connections", "intents"}) {

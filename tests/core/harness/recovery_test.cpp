@@ -281,7 +281,8 @@ TEST_CASE("what an older version kept is taken up; of a relative path nobody kno
   const TemporaryFolder folder;
   Disk disk;
   std::vector<Problem> problems;
-  folder.write("window-1.recovery", R"({"format": "bold-harness-recovery", "version": 1, "when": "2026-11-01T10:00:00Z", "file": "bench.harness",
+  folder.write("window-1.recovery",
+               R"({"format": "bold-harness-recovery", "version": 1, "when": "2026-11-01T10:00:00Z", "file": "bench.harness",
     "digest": "x", "bench": {"format": 1, "title": "kept", "devices": [], "connections": [], "intents": []}})");
   const auto left = leftBehind(disk, folder.path(), problems);
   REQUIRE(left.size() == 1);
@@ -293,7 +294,8 @@ TEST_CASE("a recovery keeps what could not be read, byte for byte") {
   const TemporaryFolder folder;
   Disk disk;
   std::vector<Problem> problems;
-  const std::string text = R"({"format": 1, "devices": [ {"id": "r","part": "resistor-1k", "id": "s"}, 1.50e3 ], "connections": [], "intents": []})";
+  const std::string text =
+      R"({"format": 1, "devices": [ {"id": "r","part": "resistor-1k", "id": "s"}, 1.50e3 ], "connections": [], "intents": []})";
   {
     const auto mine = Recovery::begin(disk, folder.path("state"));
     REQUIRE(mine->keep(readHarness(text, "b")->harness, library(), {"/b.harness", "x"}));
