@@ -11,6 +11,7 @@
 
 #include "core/harness/read_harness.h"
 #include "gui/panels/check_page_dialog.h"
+#include "gui/panels/left_out_card.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/recipe_dialog.h"
 #include "gui/window.h"
@@ -193,4 +194,37 @@ TEST_CASE("where saving fails, another place is offered, and nothing is lost") {
   CHECK(offered.contains(QString::fromUtf8("Save as…")));
   CHECK_FALSE(w.session.undoStack().isClean());
   CHECK(w.session.harness().title == "renamed");
+}
+
+TEST_CASE("where the file's copy of an own part counts, the window says so and offers one's own") {
+  const TemporaryFolder folder;
+  Disk disk;
+  const auto cell = [](const char* volts) {
+    return std::string(R"({"format": 1, "id": "my-cell", "name": "My cell", "kind": "battery", "figures": {"v": {"unit": "V", "value": ")") +
+           volts + R"("}}, "terminals": [{"id": "P"}, {"id": "N"}], "elements": [{"source": ["P", "N"], "full": "@v", "nominal": "@v",
+    "empty": "@v", "r": "1 ohm"}]})";
+  };
+  auto mine = parts::Library::shipped();
+  std::vector<Problem> problems;
+  mine.addOwn({{"c.json", cell("4 V")}}, problems);
+  harness::Harness h;
+  h.devices.push_back({.id = "cell", .part = "my-cell"});
+  h.parts.push_back({"my-cell", std::make_shared<const Json>(Json::parse(cell("3 V"))), nullptr});
+  const auto path = folder.write("b.harness", harness::writeHarness(h));
+  gui::Session session(mine, disk, folder.path("state"));
+  gui::LeftOutCard card(session);
+  REQUIRE(session.open(QString::fromStdString(path)));
+  const auto settle = [&] { REQUIRE(eventually([&] { return session.analysisCurrent() && session.analysis().explained; })); };
+  settle();
+  card.refresh();
+  CHECK(session.library().find("my-cell")->figure("v")->figure.typ == 3.0);
+  auto* use = card.findChild<QPushButton*>("useMine");
+  REQUIRE(use);
+  CHECK(use->accessibleDescription() == "your own part my-cell differs from the copy in this file (v): the file's is used.");
+  use->click();
+  settle();
+  CHECK(session.library().find("my-cell")->figure("v")->figure.typ == 4.0);
+  session.undoStack().undo();
+  CHECK(session.library().find("my-cell")->figure("v")->figure.typ == 3.0);
+  session.undoStack().setClean();
 }
