@@ -32,7 +32,9 @@ int solve(const SolveArguments& arguments) {
     if (report::word(c) == arguments.charge) options.charge = c;
   const auto points = report::points(arguments.file, loaded->harness, analysis, options);
   arguments.json ? sayJson(points) : say(points);
-  const bool unsolved = std::ranges::any_of(analysis.solved->points, [](const auto& p) { return !p->solved(); });
+  const auto& tooLarge = analysis.solved->tooLarge;
+  if (!tooLarge.empty()) complain(fmt::format("The bench is too large to be solved at once: {}.", tooLarge));
+  const bool unsolved = !tooLarge.empty() || std::ranges::any_of(analysis.solved->points, [](const auto& p) { return !p->solved(); });
   return unsolved || !analysis.leftOut.empty() || !analysis.solved->bench.problems.empty() ? 1 : 0;
 }
 

@@ -200,7 +200,8 @@ TEST_CASE("where the file's copy of an own part counts, the window says so and o
   const TemporaryFolder folder;
   Disk disk;
   const auto cell = [](const char* volts) {
-    return std::string(R"({"format": 1, "id": "my-cell", "name": "My cell", "kind": "battery", "figures": {"v": {"unit": "V", "value": ")") +
+    return std::string(
+               R"({"format": 1, "id": "my-cell", "name": "My cell", "kind": "battery", "figures": {"v": {"unit": "V", "value": ")") +
            volts + R"("}}, "terminals": [{"id": "P"}, {"id": "N"}], "elements": [{"source": ["P", "N"], "full": "@v", "nominal": "@v",
     "empty": "@v", "r": "1 ohm"}]})";
   };

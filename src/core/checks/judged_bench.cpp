@@ -131,6 +131,14 @@ std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Lib
 
 std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library) {
   if (judged.cells.size() == 1) return judged.cells.front()->solved;
+  // Where a cell was not solved there is no point of the whole bench; what was found in the others stands all the same.
+  for (const auto& c : judged.cells)
+    if (!c->solved->tooLarge.empty()) {
+      auto unsolved =
+          std::make_shared<circuit::SolvedBench>(circuit::makeBench(judged.from.harness, library), std::vector<circuit::Command>{});
+      unsolved->tooLarge = c->solved->tooLarge;
+      return unsolved;
+    }
   std::vector<std::shared_ptr<const circuit::SolvedBench>> cells;
   for (const auto& c : judged.cells) cells.push_back(c->solved);
   return circuit::join(circuit::makeBench(judged.from.harness, library), std::move(cells), judged.cuts);

@@ -73,6 +73,22 @@ TEST_CASE("two thousand motors in a row, side by side or unwired are too large, 
   }
 }
 
+TEST_CASE("beside a cell that is too large the others are judged all the same") {
+  auto h = bench("from low-side\nremove d1");
+  h.devices.push_back(device(0, "battery-4aa-alkaline"));
+  for (int n = 1; n < 1500; ++n) {
+    h.devices.push_back(device(n, "brushed-130-3v"));
+    wire(h, "d0.P", fmt::format("d{}.P", n));
+    wire(h, fmt::format("d{}.N", n), "d0.N");
+  }
+  const auto a = analyse(h, library());
+  REQUIRE(a.judged.cells.size() == 2);
+  CHECK(a.verdict == Verdict::DoNotSwitchOn);
+  CHECK_FALSE(findingsOf(a, "flyback-missing").empty());
+  CHECK(findingsOf(a, "outside-scope").size() == 1);
+  CHECK_FALSE(a.solved->tooLarge.empty());
+}
+
 TEST_CASE("a bench that is large but not too large is judged; repairs that were not tried are not offered") {
   auto h = bench("from wave-tank");
   const auto one = h;
