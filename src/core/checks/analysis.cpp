@@ -164,7 +164,7 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
     a.why.emplace_back("it was given up before it was done");
     return a;
   }
-  const bool same = previous && previous->solved && previous->judged.from == judged->from;
+  const bool same = previous && previous->solved && previous->judged.from == judged->from && *previous->judged.ids == *judged->ids;
   if (same && previous->explained == options.explain) {
     a.findings = previous->findings;
     a.solved = previous->solved;

@@ -113,7 +113,7 @@ std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Lib
   JudgedBench out;
   out.from = fromOf(judgedPart(whole), library);
   const auto& h = out.from.harness;
-  out.ids = std::make_shared<const std::set<std::string>>(h.ids());
+  out.ids = std::make_shared<const std::set<std::string>>(whole.ids());
   if (known && known->ids && *known->ids == *out.ids) out.ids = known->ids;
   auto split = circuit::cellsOf(h, library);
   out.cuts = std::move(split.cuts);

@@ -99,17 +99,25 @@ std::string Bench::called(TerminalIndex t) const {
 
 namespace {
 
-// Of the wires on the bench, and of those whose gauge is taken for granted.
+constexpr int kThinnestKnown = 30;  // AWG, in the library
+
+// Of the wires on the bench, and of those whose gauge is taken for granted. A gauge that the library lacks is held to the next
+// thinner one.
 void findGauges(Bench& bench, const harness::Harness& h, const parts::Library& library) {
   std::set<int> used{kThinGauge, kThickGauge};
   for (const auto& c : h.connections)
     if (c.gauge) used.insert(*c.gauge);
-  for (const int awg : used)
-    if (const auto wire = library.find(fmt::format("wire-{}awg", awg))) {
-      const auto* free = wire->figure("freeAir");
-      const auto* bundled = wire->figure("bundled");
-      if (free && bundled) bench.gauges[awg] = {free->figure, bundled->figure};
-    }
+  for (const int awg : used) {
+    std::shared_ptr<const parts::Part> wire;
+    for (int thinner = awg; !wire && thinner <= kThinnestKnown; ++thinner) wire = library.find(fmt::format("wire-{}awg", thinner));
+    const auto* free = wire ? wire->figure("freeAir") : nullptr;
+    const auto* bundled = wire ? wire->figure("bundled") : nullptr;
+    if (free && bundled)
+      bench.gauges[awg] = {free->figure, bundled->figure};
+    else
+      bench.remarks.push_back(
+          {fmt::format("What a wire of {} AWG may carry is not known.", awg), {}, "It is not held against its current."});
+  }
 }
 
 }  // namespace

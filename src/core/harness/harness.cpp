@@ -3,8 +3,21 @@
 #include <algorithm>
 
 #include "core/base/by_id.h"
+#include "core/base/json_text.h"
 
 namespace bold::harness {
+namespace {
+
+// Entries that could not be read stay in the file with the ids they have.
+std::set<std::string> idsOf(const std::vector<Unread>& unread) {
+  std::set<std::string> out;
+  for (const auto& u : unread)
+    for (const auto& m : membersOf(u.raw->text))
+      if (m.key == "id" && m.value.size() > 2) out.emplace(m.value.substr(1, m.value.size() - 2));
+  return out;
+}
+
+}  // namespace
 
 const Device* Harness::device(const std::string& id) const {
   return byId(devices, id);
@@ -25,13 +38,15 @@ std::set<std::string> Harness::ids() const {
   for (const auto& d : devices) out.insert(d.id);
   for (const auto& c : connections) out.insert(c.id);
   for (const auto& i : intents) out.insert(i.id);
+  out.merge(idsOf(unread));
   return out;
 }
 
 std::string Harness::freeId(const std::string& stem) const {
+  const auto taken = idsOf(unread);
   for (int n = 1;; ++n) {
     std::string id = stem + std::to_string(n);
-    if (!device(id) && !connection(id) && !intent(id)) return id;
+    if (!taken.contains(id) && !device(id) && !connection(id) && !intent(id)) return id;
   }
 }
 

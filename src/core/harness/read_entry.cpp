@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 
 #include "core/base/reader.h"
 #include "core/harness/entry_json.h"
@@ -198,10 +199,10 @@ ReadEntry<Connection> readConnection(const Json& json, const std::string& at) {
   }
   if (r.has("gauge")) {
     const auto g = parseQuantity(r.text("gauge"), Unit::Awg);
-    if (g && g->value >= 8 && g->value <= 40)
+    if (g && g->value >= 8 && g->value <= 40 && g->value == std::floor(g->value))
       c.gauge = static_cast<int>(g->value);
     else
-      r.report("gauge", "is not a gauge from 8 AWG to 40 AWG", "It was taken as not given.");
+      r.report("gauge", "is not a gauge from 8 AWG to 40 AWG, in whole numbers", "It was taken as not given.");
   }
   c.length = quantity<Metres>(r, "length");
   c.state = stateOf(r);

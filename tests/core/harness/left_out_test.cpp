@@ -146,6 +146,7 @@ TEST_CASE("what a file says and cannot be used is named, and the bench is not ju
       {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "length": "3"})", "cannot be used"},
       {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "length": 3})", "is not a quantity"},
       {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "gauge": "22"})", "is not a gauge"},
+      {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "gauge": "20.5 AWG"})", "is not a gauge"},
       {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "state": "plannd"})", "it can be"},
       {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "lenght": "3 m"})", "\"lenght\" is nothing"},
       {"connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "colour": "BK", "colour": "RD"})", "appears twice"},
@@ -355,4 +356,20 @@ TEST_CASE("an active level that is said stays said") {
   intent.signals[0].pin = {"uno", "D6"};
   apply(h, {"x", {Put<Intent>{intent, {}}}});
   CHECK(writeHarness(h).find(R"({"role": "in", "pin": "uno.D6", "active": "high", "numbering": "chip"})") != std::string::npos);
+}
+
+TEST_CASE("what is new takes no id from an entry that could not be read") {
+  const std::string text = R"({"format": 1, "devices": [{"id": "r", "part": "resistor-1k"}],
+    "connections": [{"id": "w1", "wire": ["r.A", "r B"]}, 7, "w2"], "intents": []})";
+  const auto h = read(text);
+  CHECK(h.freeId("w") == "w2");
+  CHECK(h.ids().contains("w1"));
+  // Nor does a repair, whatever was judged before.
+  const std::string wired = writeHarness(bench("from low-side\nunwire q1.S psu.N"));
+  auto other = wired;
+  other.insert(other.find("\"connections\": [") + 16, R"({"id": "w1000", "wire": ["a.A"]}, {"id": "w50", "wire": ["b.B"]}, )");
+  const auto first = analyse(read(wired), library());
+  const auto second = analyse(read(other), library(), {}, &first);
+  CHECK(second.judged.ids->contains("w50"));
+  REQUIRE(second.findings.size() == analyse(read(other), library()).findings.size());
 }

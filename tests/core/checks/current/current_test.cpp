@@ -128,3 +128,20 @@ TEST_CASE("stall-current, running-current: joined channels share what their moto
   CHECK_FALSE(Judged("running-current", "from array-parallel\nunwire s1.1B s1.2B").quiet());
   CHECK(Judged("paralleled-channels", "from l298n-parallel").quiet());
 }
+
+TEST_CASE("wire-current: a gauge between those of the library is held to the next thinner one, one without figures is told") {
+  const auto judged = [](const std::string& awg) {
+    auto h = bench("from low-side");
+    for (auto& c : h.connections)
+      if (c.kind == harness::ConnectionKind::Wire) c.gauge = std::stoi(awg);
+    return analyseFast(h);
+  };
+  CHECK(judged("27").solved->bench.gauges.contains(27));
+  CHECK(judged("27").solved->bench.gauges.at(27).freeAir.typical() == judged("28").solved->bench.gauges.at(28).freeAir.typical());
+  CHECK(judged("10").solved->bench.gauges.contains(10));
+  const auto unknown = judged("36");
+  CHECK_FALSE(unknown.solved->bench.gauges.contains(36));
+  CHECK(std::ranges::any_of(unknown.why, [](const std::string& w) {
+    return w == "What a wire of 36 AWG may carry is not known. It is not held against its current.";
+  }));
+}
