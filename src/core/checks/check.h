@@ -4,18 +4,19 @@
 #include <string_view>
 #include <vector>
 
-#include "core/checks/finding.h"
+#include "core/checks/margin.h"
 #include "core/circuit/solved_bench.h"
 
 namespace bold::checks {
 
-/// One unit of judgement: stateless, reads a solved bench, returns findings.
+/// One unit of judgement: stateless, reads a solved bench, says what it measured and what it found.
 struct Check {
   std::string_view id;
   std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, commands
   std::string_view title;
   Harm harm;
-  Findings (*run)(const circuit::SolvedBench&);
+  bool measures;  ///< a number against a limit; what does not is decided by the wires alone and has no margin
+  Said (*run)(const circuit::SolvedBench&);
 };
 
 /// Every check, in the order of causes before consequences.

@@ -16,26 +16,37 @@ namespace bold {
 namespace {
 
 using checks::Findings;
+using checks::Margins;
+using checks::Said;
 
 // Nothing when it was given up.
-std::optional<Findings> runChecks(const circuit::SolvedBench& solved, const std::function<bool()>& cancelled) {
+std::optional<Said> runChecks(const circuit::SolvedBench& solved, const std::function<bool()>& cancelled) {
   const auto all = checks::registry();
-  std::vector<Findings> found(all.size());
+  std::vector<Said> said(all.size());
   std::atomic<bool> gaveUp = false;
   inParallel(all.size(), [&](std::size_t k) {
     if (gaveUp || (cancelled && cancelled()))
       gaveUp = true;
     else
-      found[k] = all[k].run(solved);
+      said[k] = all[k].run(solved);
   });
   if (gaveUp) return std::nullopt;
-  Findings out;
-  for (std::size_t k = 0; k < all.size(); ++k)
-    for (auto& f : found[k]) {
+  Said out;
+  for (std::size_t k = 0; k < all.size(); ++k) {
+    for (auto& f : said[k].findings) {
       f.check = all[k].id;
       f.harm = all[k].harm;
-      out.push_back(std::move(f));
+      out.findings.push_back(std::move(f));
     }
+    for (auto& m : said[k].margins) {
+      m.check = all[k].id;
+      if (const auto* p = std::exchange(m.at, nullptr)) {
+        m.corner = p->charge();
+        m.command = p->command().title;
+      }
+      out.margins.push_back(std::move(m));
+    }
+  }
   return out;
 }
 
@@ -68,9 +79,10 @@ std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Librar
   bench.ids = made.ids;
   made.solved = circuit::solveBench(std::move(bench), options.cancelled);
   if (!made.solved) return nullptr;
-  auto findings = made.solved->tooLarge.empty() ? runChecks(*made.solved, options.cancelled) : Findings{tooLarge(*made.solved)};
-  if (!findings) return nullptr;
-  made.findings = std::move(*findings);
+  auto said = made.solved->tooLarge.empty() ? runChecks(*made.solved, options.cancelled) : Said{{tooLarge(*made.solved)}, {}};
+  if (!said) return nullptr;
+  made.findings = std::move(said->findings);
+  made.margins = std::move(said->margins);
   return std::make_shared<const JudgedCell>(std::move(made));
 }
 
@@ -105,6 +117,22 @@ Findings JudgedBench::findings() const {
   for (const auto& c : checks::registry())
     for (const auto* f : byCheck[c.id]) out.push_back(*f);
   std::ranges::stable_sort(out, {}, weight);
+  return out;
+}
+
+Margins JudgedBench::margins() const {
+  struct Placed {
+    double used;
+    const checks::Margin* margin;
+  };
+  std::vector<Placed> all;
+  std::set<std::string> known;  // what is true of the whole bench is measured in every cell
+  for (const auto& c : cells)
+    for (const auto& m : c->margins)
+      if (cells.size() == 1 || known.insert(m.identity()).second) all.push_back({m.used().value_or(-1), &m});
+  std::ranges::stable_sort(all, std::greater{}, &Placed::used);
+  Margins out;
+  for (const auto& p : all) out.push_back(*p.margin);
   return out;
 }
 

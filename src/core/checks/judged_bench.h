@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/checks/finding.h"
+#include "core/checks/margin.h"
 #include "core/circuit/solved_bench.h"
 #include "core/harness/harness.h"
 #include "core/parts/library.h"
@@ -29,6 +29,7 @@ struct JudgedCell {
   std::shared_ptr<const std::set<std::string>> ids;  ///< of the whole document: repairs need free ones
   std::shared_ptr<const circuit::SolvedBench> solved;
   checks::Findings findings;  ///< in the order of the checks
+  checks::Margins margins;    ///< likewise
 };
 
 struct JudgedBench {
@@ -39,6 +40,8 @@ struct JudgedBench {
 
   /// Of all cells: the gravest first, of equal ones causes before consequences.
   checks::Findings findings() const;
+  /// Of all cells: the tightest first, unknown ones last.
+  checks::Margins margins() const;
 };
 
 /// Nothing when it was given up.

@@ -239,6 +239,10 @@ Finding finding(Severity severity, std::string headline, std::string text, std::
   return f;
 }
 
+Finding finding(std::string headline, std::string text, std::vector<std::string> subjects) {
+  return finding(Severity::Note, std::move(headline), std::move(text), std::move(subjects));
+}
+
 std::vector<std::string> sourcesOf(std::initializer_list<const Figure*> figures) {
   std::vector<std::string> out;
   for (const auto* f : figures)

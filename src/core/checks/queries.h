@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/checks/finding.h"
+#include "core/checks/margin.h"
 #include "core/circuit/solved_bench.h"
 
 /// Questions that several checks ask of a solved bench. What to look for, never what to say.
@@ -81,13 +81,18 @@ bool steady(const OperatingPoint& p);
 struct Extreme {
   double value = 0;
   const OperatingPoint* point = nullptr;
+  bool asked = false;  ///< there was such a point at all
+
+  std::optional<double> known() const { return asked ? std::optional(value) : std::nullopt; }
 };
 template <class Filter, class Value>
 Extreme largest(const SolvedBench& s, Filter filter, Value value) {
   Extreme best;
   for (const auto& p : s.points)
-    if (filter(*p))
-      if (const double v = value(*p); v > best.value) best = {v, p.get()};
+    if (filter(*p)) {
+      best.asked = true;
+      if (const double v = value(*p); v > best.value) best = {v, p.get(), true};
+    }
   return best;
 }
 
@@ -128,6 +133,9 @@ std::string show(AnyQuantity q);
 
 /// One finding with its severity and words; the engine adds check and harm.
 Finding finding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects);
+
+/// The same for what was measured: how grave it is follows from the limit that is passed.
+Finding finding(std::string headline, std::string text, std::vector<std::string> subjects);
 
 /// Where the figures of a sentence come from, without repetition.
 std::vector<std::string> sourcesOf(std::initializer_list<const Figure*> figures);

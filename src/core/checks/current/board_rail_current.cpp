@@ -8,61 +8,83 @@
 namespace bold::checks {
 namespace {
 
+constexpr double kStartStop = 3;      // times what it is good for: at a start not for a moment either
+constexpr double kAtItsLimit = 0.98;  // share of a regulator's limit from which it is held there
+
 // What is drawn from one rail over the running and the stalled commands.
 struct Draw {
+  Margins margins;  // running, stalled
   Extreme running, stalled;
+  std::string name;
+  double limit;
+  const Figure* source;
 };
 
 template <class Current>
-Draw drawOf(const SolvedBench& s, Current current) {
-  Draw d;
-  d.running = largest(s, steady, [&](const OperatingPoint& p) { return current(p); });
+Draw drawOf(const SolvedBench& s, TerminalIndex place, std::string name, double limit, const Figure& source, Current current) {
+  Draw d{{}, {}, {}, std::move(name), limit, &source};
+  d.running = largest(s, steady, current);
   d.stalled = largest(
-      s, [](const OperatingPoint& p) { return everyday(p) && p.command().moment == Moment::Stalled; },
-      [&](const OperatingPoint& p) { return current(p); });
+      s, [](const OperatingPoint& p) { return everyday(p) && p.command().moment == Moment::Stalled; }, current);
+  const std::vector subjects{s.bench.address(place)};
+  const auto good = atMost(LimitKind::Recommended, Severity::Caution, limit, "good for", source.source);
+  auto stop = good;
+  stop.consequence = Severity::Stop;
+  d.margins = {{.quantity = "current from the rail",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = d.running.known(),
+                .limits = {stop},
+                .at = d.running.point},
+               {.quantity = "current from the rail at a start",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = d.stalled.known(),
+                .limits = {good, atMost(LimitKind::Recommended, Severity::Stop, kStartStop * limit, "3 x good for", source.source)},
+                .at = d.stalled.point}};
   return d;
 }
 
-void judge(const SolvedBench& s, Findings& out, TerminalIndex place, const std::string& name, double limit, const Draw& d,
-           const Figure& source) {
-  const bool stop = d.running.value > limit || d.stalled.value > 3 * limit;
-  const bool caution = d.stalled.value > limit;
-  if (!stop && !caution) return;
-  const bool running = d.running.value > limit;
-  const auto& worst = running ? d.running : d.stalled;
-  auto f = finding(
-      stop ? Severity::Stop : Severity::Caution, fmt::format("{} gives {}", name, show(Amps{worst.value})),
-      fmt::format("With {} {} gives {}; it is good for {}.", during(*worst.point), name, show(Amps{worst.value}), show(Amps{limit})),
-      {s.bench.address(place)});
-  f.formula = fmt::format("{} > {}", show(Amps{worst.value}), show(Amps{limit}));
-  f.args = {{"current", Amps{worst.value}}, {"limit", Amps{limit}}};
-  f.bar = Bar{"current from the rail", Amps{worst.value}, AnyQuantity(Amps{d.running.value}), Amps{limit}, "good for"};
-  f.sources = sourcesOf({&source});
-  out.push_back(std::move(f));
+bool past(const Draw& d) {
+  return std::ranges::any_of(d.margins, [](const Margin& m) { return m.passed() != nullptr; });
 }
 
-}  // namespace
-
-// What boards, modules and their regulators give to others.
-Findings boardRailCurrent(const SolvedBench& s) {
-  Findings out;
+std::vector<Draw> measure(const SolvedBench& s) {
+  std::vector<Draw> out;
   std::vector<int> told;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
     if (!supply || supply->purpose == "board" || !supply->feeds.typical()) continue;
-    const auto before = out.size();
-    judge(s, out, t, s.bench.called(t), *supply->feeds.typical(),
-          drawOf(s, [&](const OperatingPoint& p) { return leaving(s, p, t).value; }), supply->feeds);
-    if (out.size() > before) told.push_back(s.bench.deviceOf(t));
+    out.push_back(drawOf(s, t, s.bench.called(t), *supply->feeds.typical(), supply->feeds,
+                         [&](const OperatingPoint& p) { return leaving(s, p, t).value; }));
+    if (past(out.back())) told.push_back(s.bench.deviceOf(t));
   }
   // Regulators that are held at their limit, whatever hangs on them.
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
     const auto o = at(s.bench, d, r.out);
     if (o < 0 || !r.limit.typical() || std::ranges::count(told, d) > 0) return;
-    judge(s, out, o, fmt::format("the regulator of {}", called(s.bench, d)), 0.98 * *r.limit.typical(),
-          drawOf(s, [&](const OperatingPoint& p) { return p.element(d, e).value; }), r.limit);
+    out.push_back(drawOf(s, o, fmt::format("the regulator of {}", called(s.bench, d)), kAtItsLimit * *r.limit.typical(), r.limit,
+                         [&](const OperatingPoint& p) { return p.element(d, e).value; }));
   });
   return out;
+}
+
+}  // namespace
+
+// What boards, modules and their regulators give to others.
+Said boardRailCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const Draw& d) {
+    const auto& worst = d.running.value > d.limit ? d.running : d.stalled;
+    auto f = finding(
+        fmt::format("{} gives {}", d.name, show(Amps{worst.value})),
+        fmt::format("With {} {} gives {}; it is good for {}.", during(*worst.point), d.name, show(Amps{worst.value}), show(Amps{d.limit})),
+        d.margins[0].subjects);
+    f.formula = fmt::format("{} > {}", show(Amps{worst.value}), show(Amps{d.limit}));
+    f.args = {{"current", Amps{worst.value}}, {"limit", Amps{d.limit}}};
+    f.bar = Bar{"current from the rail", Amps{worst.value}, AnyQuantity(Amps{d.running.value}), Amps{d.limit}, "good for"};
+    f.sources = sourcesOf({d.source});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

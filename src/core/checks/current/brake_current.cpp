@@ -6,9 +6,17 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// Braked at full speed: the motor drives its own voltage through its winding and the stage.
-Findings brakeCurrent(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+struct Braking {
+  Margin margin;
+  const Motor* motor;
+  ChannelRef ref;
+  ShortLoad load;
+};
+
+std::vector<Braking> measure(const SolvedBench& s) {
+  std::vector<Braking> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.intent && m.intent->ramp) continue;
@@ -19,21 +27,34 @@ Findings brakeCurrent(const SolvedBench& s) {
       const Amps amps{std::abs(p->element(m.device, m.windings[0]).value)};
       const auto load = shortLoad(s.bench, ref, amps, outputCurrent(s, *run, ref));
       if (!load || circuit::chopperOf(s.bench, ref)) continue;
-      const auto w = weigh(*load);
-      if (w < Weight::Caution) continue;
-      auto f =
-          finding(severityOf(w), fmt::format("{} brakes with {}", called(s, m), show(amps)),
-                  fmt::format("Braked at full speed {} drives {} round through {}, which stands {} for a moment and has {}.", called(s, m),
-                              show(amps), circuit::called(s.bench, ref), show(Amps{load->peak}), word(load->protection)),
-                  {idOf(s.bench, m.device), s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))});
-      f.formula = fmt::format("E / R = {} against {} peak", show(amps), show(Amps{load->peak}));
-      f.args = {{"current", amps}, {"peak", Amps{load->peak}}};
-      f.bar = Bar{"brake current", amps, AnyQuantity(Amps{load->running}), Amps{load->peak}, "peak"};
-      f.sources = sourcesOf({&circuit::channelOf(s.bench, ref).peak});
-      out.push_back(std::move(f));
+      auto margin = shortMargin(
+          *load, "brake current",
+          {idOf(s.bench, m.device), s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))}, p);
+      margin.limits = withoutNotes(std::move(margin.limits));
+      if (margin.limits.empty()) continue;  // the stage holds it by itself
+      out.push_back({std::move(margin), &m, ref, *load});
     }
   }
   return out;
+}
+
+}  // namespace
+
+// Braked at full speed: the motor drives its own voltage through its winding and the stage.
+Said brakeCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const Braking& b) {
+    const Amps amps{b.load.amps};
+    const Amps peak{b.load.peak};
+    auto f = finding(fmt::format("{} brakes with {}", called(s, *b.motor), show(amps)),
+                     fmt::format("Braked at full speed {} drives {} round through {}, which stands {} for a moment and has {}.",
+                                 called(s, *b.motor), show(amps), circuit::called(s.bench, b.ref), show(peak), word(b.load.protection)),
+                     b.margin.subjects);
+    f.formula = fmt::format("E / R = {} against {} peak", show(amps), show(peak));
+    f.args = {{"current", amps}, {"peak", peak}};
+    f.bar = barOf(b.margin, b.load.peak, "peak", Amps{b.load.running});
+    f.sources = sourcesOf({&circuit::channelOf(s.bench, b.ref).peak});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -11,62 +11,101 @@
 namespace bold::checks {
 namespace {
 
-Severity over(double amps, double rating) {
-  return amps > 2 * rating ? Severity::Stop : Severity::Caution;
-}
+constexpr double kStopShare = 2;  // times the rating
 
-void say(Finding& f, double amps, Amps rating) {
-  f.formula = fmt::format("{} > {}", show(Amps{amps}), show(rating));
-  f.args = {{"current", Amps{amps}}, {"rating", rating}};
-  f.bar = Bar{"contact current", Amps{amps}, {}, rating, "rating"};
+struct Carried {
+  Margin margin;
+  Extreme most;
+  Amps rating;
+  const Figure* source;  // of a connector; nullptr: of a contact by its class
+  TerminalIndex contact;
+  int connector;
+  std::size_t place = 0;  // among all ends of connections, where it was measured
+};
+
+Margin marginOf(std::string subject, const Extreme& most, Amps rating, const std::string& source) {
+  return {.quantity = "contact current",
+          .subjects = {std::move(subject)},
+          .unit = Unit::Amp,
+          .value = most.known(),
+          .limits = {atMost(LimitKind::Recommended, Severity::Caution, rating.value, "rating", source),
+                     atMost(LimitKind::Recommended, Severity::Stop, kStopShare * rating.value, "2 x rating", source)},
+          .at = most.point};
 }
 
 // Connectors between wires, by the rating of their part: the contact that carries most.
-void connectors(const SolvedBench& s, Findings& out) {
-  std::map<int, Finding> worst;  // by device
+std::vector<Carried> connectors(const SolvedBench& s) {
+  std::map<int, Carried> worst;  // by device
   eachElement<parts::Contact>(s.bench, [&](int d, int e, const parts::Contact& c) {
     const auto rating = c.rating.typicalAs<Amps>();
     if (!c.connector || !rating) return;
     const auto most = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.element(d, e).value); });
     const auto known = worst.find(d);
-    if (most.value <= rating->value || (known != worst.end() && known->second.args.at("current").value >= most.value)) return;
-    auto f = finding(over(most.value, rating->value), fmt::format("{} carries {}", called(s.bench, d), show(Amps{most.value})),
-                     fmt::format("With {} a contact of {} carries {}; such a connector carries {}.", during(*most.point),
-                                 called(s.bench, d), show(Amps{most.value}), show(*rating)),
-                     {idOf(s.bench, d)});
-    say(f, most.value, *rating);
-    f.sources = sourcesOf({&c.rating});
-    worst.insert_or_assign(d, std::move(f));
+    if (known != worst.end() && known->second.most.value >= most.value) return;
+    worst.insert_or_assign(d, Carried{marginOf(idOf(s.bench, d), most, *rating, c.rating.source), most, *rating, &c.rating, -1, d});
   });
-  for (auto& [d, f] : worst) out.push_back(std::move(f));
+  std::vector<Carried> out;
+  for (auto& [d, c] : worst) out.push_back(std::move(c));
+  return out;
 }
 
-}  // namespace
-
-// Every contact with its running current: breadboard holes, pins, sockets, screws, connectors.
-Findings contactCurrent(const SolvedBench& s) {
-  Findings out;
-  connectors(s, out);
-  std::set<TerminalIndex> told;
+// Breadboard holes, pins, sockets and screws, by their class: the connection that carries most.
+std::vector<Carried> contacts(const SolvedBench& s) {
+  std::vector<Carried> out;
+  std::map<TerminalIndex, std::size_t> known;
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
     const auto& link = s.bench.links[l];
     if (link.a == link.b) continue;
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.link(static_cast<int>(l)).value); });
     for (const auto t : {link.a, link.b}) {
-      const auto& contact = s.bench.facts(t).place.contact;
-      const auto rating = contactRating(contact);
-      if (!rating || worst.value <= rating->value || !told.insert(t).second) continue;
-      auto f =
-          finding(over(worst.value, rating->value), fmt::format("{} carries {}", s.bench.called(t), show(Amps{worst.value})),
-                  fmt::format("With {} the {} {} carries {}; such a contact carries {}.", during(*worst.point),
-                              contact == "hole" ? "breadboard hole" : contact, s.bench.called(t), show(Amps{worst.value}), show(*rating)),
-                  {s.bench.address(t)});
-      say(f, worst.value, *rating);
-      f.sources = {"recalled, not re-read"};
-      out.push_back(std::move(f));
+      const auto rating = contactRating(s.bench.facts(t).place.contact);
+      if (!rating) continue;
+      const auto place = 2 * l + (t == link.a ? 0 : 1);
+      const auto [it, fresh] = known.emplace(t, out.size());
+      // The first connection that is too much speaks for its contact; until then the one that carries most.
+      if (fresh)
+        out.push_back({marginOf(s.bench.address(t), worst, *rating, "recalled, not re-read"), worst, *rating, nullptr, t, -1, place});
+      else if (auto& c = out[it->second]; c.most.value <= rating->value && worst.value > c.most.value) {
+        c.most = worst;
+        c.place = place;
+        c.margin = marginOf(s.bench.address(t), worst, *rating, "recalled, not re-read");
+      }
     }
   }
+  std::ranges::stable_sort(out, {}, &Carried::place);
   return out;
+}
+
+}  // namespace
+
+// Every contact with its running current: breadboard holes, pins, sockets, screws, connectors.
+Said contactCurrent(const SolvedBench& s) {
+  const auto withNumbers = [](Finding f, const Carried& c) {
+    f.formula = fmt::format("{} > {}", show(Amps{c.most.value}), show(c.rating));
+    f.args = {{"current", Amps{c.most.value}}, {"rating", c.rating}};
+    f.bar = barOf(c.margin, c.rating.value, "rating");
+    f.sources = c.source ? sourcesOf({c.source}) : std::vector<std::string>{"recalled, not re-read"};
+    return f;
+  };
+  return say(connectors(s),
+             [&](const Carried& c) {
+               const Amps amps{c.most.value};
+               return withNumbers(finding(fmt::format("{} carries {}", called(s.bench, c.connector), show(amps)),
+                                          fmt::format("With {} a contact of {} carries {}; such a connector carries {}.",
+                                                      during(*c.most.point), called(s.bench, c.connector), show(amps), show(c.rating)),
+                                          c.margin.subjects),
+                                  c);
+             }) +
+         say(contacts(s), [&](const Carried& c) {
+           const Amps amps{c.most.value};
+           const auto& contact = s.bench.facts(c.contact).place.contact;
+           const auto name = s.bench.called(c.contact);
+           return withNumbers(finding(fmt::format("{} carries {}", name, show(amps)),
+                                      fmt::format("With {} the {} {} carries {}; such a contact carries {}.", during(*c.most.point),
+                                                  contact == "hole" ? "breadboard hole" : contact, name, show(amps), show(c.rating)),
+                                      c.margin.subjects),
+                              c);
+         });
 }
 
 }  // namespace bold::checks

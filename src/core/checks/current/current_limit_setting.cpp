@@ -5,73 +5,121 @@
 
 namespace bold::checks {
 namespace {
+
 constexpr double kStopShare = 1.5;  // times the motor's phase current
 constexpr double kWeakShare = 0.4;
 constexpr double kCrest = 1.4142135623731;  // crest over RMS of a sine
+
+// A stage that regulates coil current, and the motor on it.
+struct Setting {
+  Margins margins;  // crest against the driver, RMS against the motor and the cooling, RMS against what the motor wants
+  ChannelRef ref;
+  const parts::Chopper* chopper;
+  const Motor* motor;
+  std::optional<double> phase, cooled, peak;  // A
+  Amps trip{}, rms{};
+  std::optional<Severity> besides{};  // nobody knows what it is set to
+};
+
+std::optional<double> times(double k, std::optional<double> amps) {
+  return amps ? std::optional(k * *amps) : std::nullopt;
+}
+
+Setting measure(const SolvedBench& s, ChannelRef ref, const parts::Chopper& chopper) {
+  const auto& channel = circuit::channelOf(s.bench, ref);
+  const auto& rating = continuousOf(s.bench, ref);
+  const auto* motor = loadsOf(s, ref).front();
+  Setting m{{}, ref, &chopper, motor, circuit::ratedCurrent(s.bench, *motor), rating.typical(), channel.peak.typical()};
+  const auto trip = parts::tripCurrent(chopper);
+  if (trip) m.trip = *trip;
+  if (!trip) m.besides = Severity::Caution;
+  m.rms = m.trip / kCrest;
+  const auto value = [&](Amps amps) { return trip ? std::optional(amps.value) : std::nullopt; };
+  const std::vector subjects{idOf(s.bench, ref.device)};
+  const auto& phase = circuit::windingOf(s.bench, *motor, 0).phase.source;
+  m.margins = {{.quantity = "coil current at the crest",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = value(m.trip),
+                .limits = {atMost(LimitKind::Absolute, Severity::Stop, m.peak, "greatest of the driver", channel.peak.source)}},
+               {.quantity = "coil current",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = value(m.rms),
+                .limits = {atMost(LimitKind::Recommended, Severity::Caution, m.phase, "phase current", phase),
+                           atMost(LimitKind::Recommended, Severity::Stop, times(kStopShare, m.phase), "1.5 x phase current", phase)}},
+               {.quantity = "coil current as cooled",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = value(m.rms),
+                .limits = {atMost(LimitKind::Recommended, Severity::Caution, m.cooled, "as cooled", rating.source)}},
+               {.quantity = "coil current to be strong",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = value(m.rms),
+                .limits = {atLeast(LimitKind::Recommended, Severity::Note, times(kWeakShare, m.phase), "0.4 x phase current", phase)}}};
+  return m;
+}
+
+Finding neverSet(const SolvedBench& s, const Setting& m) {
+  const auto& chopper = *m.chopper;
+  const auto& name = called(s.bench, m.ref.device);
+  std::string missing = !chopper.reference.known() ? "its reference voltage" : "";
+  if (!chopper.senseResistor.known()) missing += missing.empty() ? "its sense resistor" : " and its sense resistor";
+  missing += missing.find(" and ") == std::string::npos ? " is" : " are";
+  auto f = finding(fmt::format("The current of {} was never set", name),
+                   fmt::format("{} unknown, so nobody knows what current {} will force through {}. Trim it with motor supply off "
+                               "and enter what you measured.",
+                               missing, name, called(s, *m.motor)),
+                   m.margins[0].subjects);
+  f.text[0] = 'I';
+  f.formula = fmt::format("I_trip = V_ref / ({:g} x R_sense)", chopper.perVolt);
+  if (m.phase && chopper.senseResistor.typical())
+    f.formula += fmt::format("; for {} set V_ref = {}", show(Amps{*m.phase}),
+                             show(Volts{*m.phase * kCrest * chopper.perVolt * *chopper.senseResistor.typical()}));
+  return f;
+}
+
+// What is worst of all is said first: too much for the driver, for the motor, for its cooling; too little for the motor.
+Finding words(const SolvedBench& s, const Setting& m) {
+  const auto& name = called(s.bench, m.ref.device);
+  const auto one = [&](const Margin& margin, const std::string& headline, const std::string& text, Amps limit,
+                       const std::string& limitName) {
+    auto f = finding(headline, text, margin.subjects);
+    f.formula = fmt::format("I_trip = {} / ({:g} x {}) = {}; RMS {}", displayText(m.chopper->reference), m.chopper->perVolt,
+                            displayText(m.chopper->senseResistor), show(m.trip), show(m.rms));
+    f.args = {{"trip", m.trip}, {"rms", m.rms}, {"limit", limit}};
+    f.bar = Bar{"coil current", {*margin.value, margin.unit}, {}, limit, limitName};
+    f.sources = sourcesOf({&m.chopper->reference, &m.chopper->senseResistor, &circuit::windingOf(s.bench, *m.motor, 0).phase});
+    return f;
+  };
+  if (m.margins[0].passed())
+    return one(
+        m.margins[0], fmt::format("{} is set to {}", name, show(m.trip)),
+        fmt::format("{} would force {} through each coil at the crest; it takes {} at most.", name, show(m.trip), show(Amps{*m.peak})),
+        Amps{*m.peak}, "greatest of the driver");
+  if (m.margins[1].passed())
+    return one(m.margins[1], fmt::format("{} is set above its motor", name),
+               fmt::format("{} is set to {} a coil; {} takes {}.", name, show(m.rms), called(s, *m.motor), show(Amps{*m.phase})),
+               Amps{*m.phase}, "phase current");
+  if (m.margins[2].passed())
+    return one(m.margins[2], fmt::format("{} is set above what it stands as it is cooled", name),
+               fmt::format("{} is set to {} a coil; as it is cooled it stands {}.", name, show(m.rms), show(Amps{*m.cooled})),
+               Amps{*m.cooled}, "as cooled");
+  return one(m.margins[3], fmt::format("{} is set low", name),
+             fmt::format("{} is set to {} a coil, far below the {} of {}: it will be weak.", name, show(m.rms), show(Amps{*m.phase}),
+                         called(s, *m.motor)),
+             Amps{*m.phase}, "phase current");
+}
+
 }  // namespace
 
 // I_trip from the trimmed reference and the sense resistor, as the RMS current a coil sees, against motor and driver.
-Findings currentLimitSetting(const SolvedBench& s) {
-  Findings out;
-  for (const auto& ref : loadedChannels(s)) {
-    const auto* chopper = circuit::chopperOf(s.bench, ref);
-    if (!chopper) continue;
-    const auto& name = called(s.bench, ref.device);
-    const auto* motor = loadsOf(s, ref).front();
-    const auto& w = circuit::windingOf(s.bench, *motor, 0);
-    const auto phase = circuit::ratedCurrent(s.bench, *motor);
-    const std::vector<std::string> subjects{idOf(s.bench, ref.device)};
-    const auto trip = parts::tripCurrent(*chopper);
-    if (!trip) {
-      std::string missing = !chopper->reference.known() ? "its reference voltage" : "";
-      if (!chopper->senseResistor.known()) missing += missing.empty() ? "its sense resistor" : " and its sense resistor";
-      missing += missing.find(" and ") == std::string::npos ? " is" : " are";
-      auto f = finding(Severity::Caution, fmt::format("The current of {} was never set", name),
-                       fmt::format("{} unknown, so nobody knows what current {} will force through {}. Trim it with motor supply off "
-                                   "and enter what you measured.",
-                                   missing, name, called(s, *motor)),
-                       subjects);
-      f.text[0] = 'I';
-      f.formula = fmt::format("I_trip = V_ref / ({:g} x R_sense)", chopper->perVolt);
-      if (phase && chopper->senseResistor.typical())
-        f.formula += fmt::format("; for {} set V_ref = {}", show(Amps{*phase}),
-                                 show(Volts{*phase * kCrest * chopper->perVolt * *chopper->senseResistor.typical()}));
-      out.push_back(std::move(f));
-      continue;
-    }
-    const Amps rms = *trip / kCrest;
-    const auto& channel = circuit::channelOf(s.bench, ref);
-    const auto& rating = continuousOf(s.bench, ref);
-    const auto peak = channel.peak.typical();
-    const auto say = [&](Severity severity, const std::string& headline, const std::string& text, Amps value, Amps limit,
-                         const std::string& limitName) {
-      auto f = finding(severity, headline, text, subjects);
-      f.formula = fmt::format("I_trip = {} / ({:g} x {}) = {}; RMS {}", displayText(chopper->reference), chopper->perVolt,
-                              displayText(chopper->senseResistor), show(*trip), show(rms));
-      f.args = {{"trip", *trip}, {"rms", rms}, {"limit", limit}};
-      f.bar = Bar{"coil current", value, {}, limit, limitName};
-      f.sources = sourcesOf({&chopper->reference, &chopper->senseResistor, &w.phase});
-      out.push_back(std::move(f));
-    };
-    if (peak && trip->value > *peak)
-      say(Severity::Stop, fmt::format("{} is set to {}", name, show(*trip)),
-          fmt::format("{} would force {} through each coil at the crest; it takes {} at most.", name, show(*trip), show(Amps{*peak})),
-          *trip, Amps{*peak}, "greatest of the driver");
-    else if (phase && rms.value > *phase)
-      say(rms.value > kStopShare * *phase ? Severity::Stop : Severity::Caution, fmt::format("{} is set above its motor", name),
-          fmt::format("{} is set to {} a coil; {} takes {}.", name, show(rms), called(s, *motor), show(Amps{*phase})), rms, Amps{*phase},
-          "phase current");
-    else if (rating.typical() && rms.value > *rating.typical())
-      say(Severity::Caution, fmt::format("{} is set above what it stands as it is cooled", name),
-          fmt::format("{} is set to {} a coil; as it is cooled it stands {}.", name, show(rms), show(Amps{*rating.typical()})), rms,
-          Amps{*rating.typical()}, "as cooled");
-    else if (phase && rms.value < kWeakShare * *phase)
-      say(Severity::Note, fmt::format("{} is set low", name),
-          fmt::format("{} is set to {} a coil, far below the {} of {}: it will be weak.", name, show(rms), show(Amps{*phase}),
-                      called(s, *motor)),
-          rms, Amps{*phase}, "phase current");
-  }
-  return out;
+Said currentLimitSetting(const SolvedBench& s) {
+  std::vector<Setting> all;
+  for (const auto& ref : loadedChannels(s))
+    if (const auto* chopper = circuit::chopperOf(s.bench, ref)) all.push_back(measure(s, ref, *chopper));
+  return say(std::move(all), [&](const Setting& m) { return m.besides ? neverSet(s, m) : words(s, m); });
 }
 
 }  // namespace bold::checks

@@ -4,9 +4,17 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// A start above the level at which the stage lets go: it stops and starts again.
-Findings currentLimitVsProtection(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+struct Start {
+  Margin margin;
+  const Motor* motor;
+  ChannelRef ref;
+  Amps amps, trip;
+};
+
+std::vector<Start> measure(const SolvedBench& s) {
+  std::vector<Start> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     const auto* p = s.point(static_cast<int>(k), Action::Forward, Moment::Stalled, Charge::Full);
@@ -16,21 +24,37 @@ Findings currentLimitVsProtection(const SolvedBench& s) {
       const auto trip = channel.trip.least();
       if (!trip || channel.protection != parts::Protection::OverCurrent) continue;
       const Amps amps = outputCurrent(s, *p, ref);
-      if (amps.value <= *trip) continue;
-      auto f = finding(
-          Severity::Note,
-          fmt::format("{} lets go at {}, {} starts with {}", circuit::called(s.bench, ref), show(Amps{*trip}), called(s, m), show(amps)),
-          fmt::format("{} lets go from {} on; {} starts with {}: it will chatter until the motor turns.", circuit::called(s.bench, ref),
-                      show(Amps{*trip}), called(s, m), show(amps)),
-          {s.bench.address(s.bench.terminal(ref.device, channel.out.front())), idOf(s.bench, m.device)});
-      f.formula = fmt::format("{} > {}", show(amps), show(Amps{*trip}));
-      f.args = {{"start", amps}, {"trip", Amps{*trip}}};
-      f.bar = Bar{"start current", amps, {}, Amps{*trip}, "trip level"};
-      f.sources = sourcesOf({&channel.trip});
-      out.push_back(std::move(f));
+      out.push_back({{.quantity = "start current",
+                      .subjects = {s.bench.address(s.bench.terminal(ref.device, channel.out.front())), idOf(s.bench, m.device)},
+                      .unit = Unit::Amp,
+                      .value = amps.value,
+                      .limits = {atMost(LimitKind::Promised, Severity::Note, trip, "trip level", channel.trip.source)},
+                      .at = p},
+                     &m,
+                     ref,
+                     amps,
+                     Amps{*trip}});
     }
   }
   return out;
+}
+
+}  // namespace
+
+// A start above the level at which the stage lets go: it stops and starts again.
+Said currentLimitVsProtection(const SolvedBench& s) {
+  return say(measure(s), [&](const Start& m) {
+    const auto stage = circuit::called(s.bench, m.ref);
+    auto f = finding(fmt::format("{} lets go at {}, {} starts with {}", stage, show(m.trip), called(s, *m.motor), show(m.amps)),
+                     fmt::format("{} lets go from {} on; {} starts with {}: it will chatter until the motor turns.", stage, show(m.trip),
+                                 called(s, *m.motor), show(m.amps)),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(m.amps), show(m.trip));
+    f.args = {{"start", m.amps}, {"trip", m.trip}};
+    f.bar = barOf(m.margin, m.trip.value, "trip level");
+    f.sources = sourcesOf({&circuit::channelOf(s.bench, m.ref).trip});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

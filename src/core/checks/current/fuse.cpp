@@ -9,6 +9,9 @@
 namespace bold::checks {
 namespace {
 
+constexpr double kLasts = 0.75;    // of its rating, for long
+constexpr double kWireGoes = 2.5;  // times what a wire carries
+
 struct FuseElement {
   int device, element;
   const parts::Resistor* body;
@@ -42,58 +45,118 @@ std::optional<double> thinnest(const SolvedBench& s, const circuit::Nets::Pole& 
   return least;
 }
 
+// One thing that a fuse has to fit.
+struct Fit {
+  Margin margin;
+  Finding finding;  // what is said where it does not
+};
+
+Fit fit(const SolvedBench& s, Margin margin, int fuse, int source, std::string headline, std::string text, std::string formula) {
+  margin.subjects = {idOf(s.bench, fuse), idOf(s.bench, source)};
+  auto f = finding(std::move(headline), std::move(text), margin.subjects);
+  f.formula = std::move(formula);
+  return {std::move(margin), std::move(f)};
+}
+
+// The voltage that its arc has to go out at.
+std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+  const auto full = sourceBody(s.bench, pole).full.typical();
+  const auto most = fu.body->volts.typical();
+  if (!full) return std::nullopt;
+  Margin m{.quantity = "fuse voltage",
+           .unit = Unit::Volt,
+           .value = full,
+           .limits = {atMost(LimitKind::Absolute, Severity::Stop, most, "rated voltage", fu.body->volts.source)}};
+  const auto& name = called(s.bench, fu.device);
+  const Volts v{*full};
+  const Volts rated{most.value_or(0)};
+  return fit(
+      s, std::move(m), fu.device, pole.device, fmt::format("{} is for {}", name, show(rated)),
+      fmt::format("{} breaks {} at most; {} gives {}: its arc does not go out.", name, show(rated), called(s.bench, pole.device), show(v)),
+      fmt::format("{} > {}", show(v), show(rated)));
+}
+
+// The short circuit that it has to break.
+std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+  const auto& body = sourceBody(s.bench, pole);
+  const auto amps = shortCurrent(body);
+  const auto breaking = fu.body->breaking.typical();
+  if (!amps || body.limit.known()) return std::nullopt;
+  Margin m{.quantity = "short circuit through the fuse",
+           .unit = Unit::Amp,
+           .value = amps->value,
+           .limits = {atMost(LimitKind::Absolute, Severity::Stop, breaking, "breaking capacity", fu.body->breaking.source)}};
+  const auto& name = called(s.bench, fu.device);
+  const Amps most{breaking.value_or(0)};
+  return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} cannot break {}", name, show(*amps)),
+             fmt::format("{} breaks {} at most; {} gives {} into a short: it bursts instead of melting.", name, show(most),
+                         called(s.bench, pole.device), show(*amps)),
+             fmt::format("{} > {}", show(*amps), show(most)));
+}
+
+// The running current that it has to last with.
+std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+  const auto rating = fu.body->rating.typical();
+  if (!rating) return std::nullopt;
+  const auto running = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.element(fu.device, fu.element).value); });
+  Margin m{.quantity = "fuse current",
+           .unit = Unit::Amp,
+           .value = running.known(),
+           .limits = {atMost(LimitKind::Recommended, Severity::Caution, kLasts * *rating, "0.75 x rating", fu.body->rating.source)},
+           .at = running.point};
+  const auto& name = called(s.bench, fu.device);
+  const Amps amps{running.value};
+  return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} carries {} of its {}", name, show(amps), show(Amps{*rating})),
+             fmt::format("With {} {} carries {}; more than three quarters of its {} melt it sooner or later.",
+                         running.point ? during(*running.point) : "", name, show(amps), show(Amps{*rating})),
+             fmt::format("{} > 0.75 x {}", show(amps), show(Amps{*rating})));
+}
+
+// The thinnest wire that it has to melt before.
+std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+  const auto rating = fu.body->rating.typical();
+  const auto wire = thinnest(s, pole);
+  if (!rating || !wire) return std::nullopt;
+  Margin m{.quantity = "fuse rating against its wires",
+           .unit = Unit::Amp,
+           .value = rating,
+           .limits = {atMost(LimitKind::Recommended, Severity::Caution, wire, "thinnest wire")}};
+  if (strong(sourceBody(s.bench, pole)))
+    m.limits.push_back(atMost(LimitKind::Recommended, Severity::Stop, kWireGoes * *wire, "2.5 x thinnest wire"));
+  const auto& name = called(s.bench, fu.device);
+  const bool stop = m.stops();
+  return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} is larger than its wires", name),
+             fmt::format("{} melts above {}; the thinnest wire behind it carries {}: the wire goes first.", name, show(Amps{*rating}),
+                         show(Amps{*wire})),
+             fmt::format("{} > {}{}", show(Amps{*rating}), stop ? "2.5 x " : "", show(Amps{*wire})));
+}
+
+Finding noFuse(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  const auto amps = shortCurrent(sourceBody(s.bench, pole));
+  const auto& name = called(s.bench, pole.device);
+  auto f = finding(Severity::Caution, fmt::format("{} has no fuse", name),
+                   fmt::format("Nothing melts between {} and what it feeds{}: a stray wire glows before anything else gives way.", name,
+                               amps ? fmt::format("; it gives about {} into a short", show(*amps)) : ""),
+                   {idOf(s.bench, pole.device)});
+  f.formula = amps ? fmt::format("{} into a short", show(*amps)) : "lithium";
+  return f;
+}
+
 }  // namespace
 
 // A strong source needs a fuse; a fuse has to fit the wire, the running current, the voltage and the short circuit.
-Findings fuse(const SolvedBench& s) {
-  Findings out;
+Said fuse(const SolvedBench& s) {
+  Said out;
   const auto all = fuses(s);
   for (const auto& pole : s.nets.sources()) {
-    const auto& body = sourceBody(s.bench, pole);
-    const auto say = [&](Severity severity, const std::string& headline, const std::string& text, int device, const std::string& formula) {
-      std::vector<std::string> subjects{idOf(s.bench, device)};
-      if (device != pole.device) subjects.push_back(idOf(s.bench, pole.device));
-      auto f = finding(severity, headline, text, subjects);
-      f.formula = formula;
-      out.push_back(std::move(f));
-    };
-    const auto amps = shortCurrent(body);
-    if (body.lithium && reachesLoad(s, beforeFuse(s, pole), pole.device))
-      say(Severity::Caution, fmt::format("{} has no fuse", called(s.bench, pole.device)),
-          fmt::format("Nothing melts between {} and what it feeds{}: a stray wire glows before anything else gives way.",
-                      called(s.bench, pole.device), amps ? fmt::format("; it gives about {} into a short", show(*amps)) : ""),
-          pole.device, amps ? fmt::format("{} into a short", show(*amps)) : "lithium");
+    if (sourceBody(s.bench, pole).lithium && reachesLoad(s, beforeFuse(s, pole), pole.device)) out.findings.push_back(noFuse(s, pole));
+    std::vector<Fit> fits;
     for (const auto& fu : all) {
       if (fu.a < 0 || !s.nets.same(fu.a, pole.positive)) continue;
-      const auto rating = fu.body->rating.typical();
-      const auto volts = fu.body->volts.typical();
-      const auto breaking = fu.body->breaking.typical();
-      const auto& name = called(s.bench, fu.device);
-      if (const auto v = body.full.typical(); v && volts && *v > *volts)
-        say(Severity::Stop, fmt::format("{} is for {}", name, show(Volts{*volts})),
-            fmt::format("{} breaks {} at most; {} gives {}: its arc does not go out.", name, show(Volts{*volts}),
-                        called(s.bench, pole.device), show(Volts{*v})),
-            fu.device, fmt::format("{} > {}", show(Volts{*v}), show(Volts{*volts})));
-      if (amps && breaking && amps->value > *breaking && !body.limit.known())
-        say(Severity::Stop, fmt::format("{} cannot break {}", name, show(*amps)),
-            fmt::format("{} breaks {} at most; {} gives {} into a short: it bursts instead of melting.", name, show(Amps{*breaking}),
-                        called(s.bench, pole.device), show(*amps)),
-            fu.device, fmt::format("{} > {}", show(*amps), show(Amps{*breaking})));
-      if (!rating) continue;
-      const auto running = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.element(fu.device, fu.element).value); });
-      if (running.value > 0.75 * *rating)
-        say(Severity::Caution, fmt::format("{} carries {} of its {}", name, show(Amps{running.value}), show(Amps{*rating})),
-            fmt::format("With {} {} carries {}; more than three quarters of its {} melt it sooner or later.", during(*running.point), name,
-                        show(Amps{running.value}), show(Amps{*rating})),
-            fu.device, fmt::format("{} > 0.75 x {}", show(Amps{running.value}), show(Amps{*rating})));
-      if (const auto wire = thinnest(s, pole); wire && *rating > *wire) {
-        const bool stop = *rating > 2.5 * *wire && strong(body);
-        say(stop ? Severity::Stop : Severity::Caution, fmt::format("{} is larger than its wires", name),
-            fmt::format("{} melts above {}; the thinnest wire behind it carries {}: the wire goes first.", name, show(Amps{*rating}),
-                        show(Amps{*wire})),
-            fu.device, fmt::format("{} > {}{}", show(Amps{*rating}), stop ? "2.5 x " : "", show(Amps{*wire})));
-      }
+      for (const auto& one : {voltage, shortCircuit, lasting, wires})
+        if (auto f = one(s, fu, pole)) fits.push_back(std::move(*f));
     }
+    out = std::move(out) + say(std::move(fits), [](const Fit& f) { return f.finding; });
   }
   return out;
 }

@@ -6,42 +6,66 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
 
-// VGS that the pin really gives against the rows that are promised; never the threshold as if it were on.
-Findings gateDrive(const SolvedBench& s) {
-  Findings out;
+struct Gate {
+  Margin margin;
+  const parts::Mosfet* mosfet;
+  int device;
+  Volts vgs, row, threshold, thresholdMost;
+  Amps carries;  // a typical one at this voltage, by the square law
+};
+
+std::vector<Gate> measure(const SolvedBench& s) {
+  std::vector<Gate> out;
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& m) {
     for (const auto& motor : s.motors) {
       if (std::ranges::none_of(motor.reached, [&](ChannelRef r) { return r.device == d; })) continue;
       const auto* p = s.running(indexOf(s, motor), Charge::Nominal);
       if (!p || m.rds.empty() || motor.windings.empty() || m.gate.starts_with('~')) continue;
       const auto vgs = p->across(s.bench.terminal(d, m.gate), s.bench.terminal(d, m.source));
-      if (!vgs) continue;
+      if (!vgs || std::abs(vgs->value) < 0.5) continue;  // not driven at all is command-outcome's business
       const Volts v{std::abs(vgs->value)};
       const auto& [rowVolts, rowOhms] = m.rds.front();
-      if (v.value < 0.5 || v.value >= rowVolts) continue;  // not driven at all is command-outcome's business
-      const auto& w = circuit::windingOf(s.bench, motor, 0);
-      const double wanted = w.run.typical().value_or(0);
+      const double wanted = circuit::windingOf(s.bench, motor, 0).run.typical().value_or(0);
       const double thTyp = m.threshold.typical().value_or(rowVolts);
       const double thMax = m.threshold.greatest().value_or(rowVolts);
       const double k = 1 / (2 * rowOhms * std::max(rowVolts - thTyp, 0.1));
       const double over = std::max(v.value - thTyp, 0.0);
       const Amps carries{k * over * over};
-      const bool stop = v.value < thMax || carries.value < wanted;
-      auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("{} gets {} on its gate", called(s.bench, d), show(v)),
-                       fmt::format("{} gets {} between gate and source; its lowest promised row is {}. {}", called(s.bench, d), show(v),
-                                   show(Volts{rowVolts}),
-                                   stop ? fmt::format("It may not open at all (threshold up to {}).", show(Volts{thMax}))
-                                        : fmt::format("A typical one carries about {} there, which is not promised.", show(carries))),
-                       {idOf(s.bench, d)});
-      f.formula = fmt::format("{} < {}; K (VGS - {})² = {}", show(v), show(Volts{rowVolts}), show(Volts{thTyp}), show(carries));
-      f.args = {{"vgs", v}, {"row", Volts{rowVolts}}, {"carries", carries}};
-      f.bar = Bar{"gate voltage", v, {}, Volts{rowVolts}, "lowest promised row", true};
-      f.sources = sourcesOf({&m.threshold});
-      out.push_back(std::move(f));
+      // Where a typical one does not carry the motor, the row itself is the stop.
+      Margin margin{.quantity = "gate voltage",
+                    .subjects = {idOf(s.bench, d)},
+                    .unit = Unit::Volt,
+                    .value = v.value,
+                    .limits = {atLeast(LimitKind::Promised, Severity::Caution, rowVolts, "lowest promised row"),
+                               atLeast(LimitKind::Promised, Severity::Stop, carries.value < wanted ? rowVolts : std::min(thMax, rowVolts),
+                                       carries.value < wanted ? "to carry its motor" : "to open for sure", m.threshold.source)},
+                    .at = p};
+      out.push_back({std::move(margin), &m, d, v, Volts{rowVolts}, Volts{thTyp}, Volts{thMax}, carries});
     }
   });
   return out;
+}
+
+}  // namespace
+
+// VGS that the pin really gives against the rows that are promised; never the threshold as if it were on.
+Said gateDrive(const SolvedBench& s) {
+  return say(measure(s), [&](const Gate& g) {
+    auto f = finding(
+        fmt::format("{} gets {} on its gate", called(s.bench, g.device), show(g.vgs)),
+        fmt::format("{} gets {} between gate and source; its lowest promised row is {}. {}", called(s.bench, g.device), show(g.vgs),
+                    show(g.row),
+                    g.margin.stops() ? fmt::format("It may not open at all (threshold up to {}).", show(g.thresholdMost))
+                                     : fmt::format("A typical one carries about {} there, which is not promised.", show(g.carries))),
+        g.margin.subjects);
+    f.formula = fmt::format("{} < {}; K (VGS - {})² = {}", show(g.vgs), show(g.row), show(g.threshold), show(g.carries));
+    f.args = {{"vgs", g.vgs}, {"row", g.row}, {"carries", g.carries}};
+    f.bar = barOf(g.margin, g.row.value, "lowest promised row", {}, true);
+    f.sources = sourcesOf({&g.mosfet->threshold});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -8,36 +8,71 @@
 #include "core/circuit/coils.h"
 
 namespace bold::checks {
-// A stepper on plain switches: its coils take supply over resistance.
-Findings phaseCurrentUnlimited(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kMore = 1.1;  // times what a coil is made for
+
+struct Coil {
+  Margin margin;
+  const Motor* motor;
+  Amps amps, rated;
+};
+
+// More than the stage stands is worse than more than the motor likes: the first of its limits that is a stop.
+std::optional<Limit> stopOfStage(const SolvedBench& s, const Motor& m, double amps) {
+  std::optional<Limit> least;
+  for (const auto& ref : m.reached)
+    if (const auto load = shortLoad(s.bench, ref, Amps{amps}, Amps{amps}))
+      for (const auto& l : shortLimits(*load))
+        if (l.consequence == Severity::Stop && (!least || *l.most < *least->most)) least = l;
+  return least;
+}
+
+std::vector<Coil> measure(const SolvedBench& s) {
+  std::vector<Coil> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != MotorKind::BipolarStepper && m.kind != MotorKind::UnipolarStepper) continue;
     if (std::ranges::any_of(m.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; })) continue;
     const auto* p = s.running(static_cast<int>(k), Charge::Full);
     if (!p) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
     const auto rated = circuit::ratedCurrent(s.bench, m);
     double amps = 0;
     for (const int e : m.windings) amps = std::max(amps, std::abs(p->element(m.device, e).value));
-    if (!rated || amps <= 1.1 * *rated) continue;
-    // More than the stage stands is worse than more than the motor likes.
-    Weight byStage = Weight::Caution;
-    for (const auto& ref : m.reached)
-      if (const auto load = shortLoad(s.bench, ref, Amps{amps}, Amps{amps})) byStage = std::max(byStage, weigh(*load));
-    auto f =
-        finding(severityOf(byStage), fmt::format("A coil of {} takes {}", called(s, m), show(Amps{amps})),
-                fmt::format("Nothing limits the current of {}: a coil takes {} where it is made for {}{}.", called(s, m), show(Amps{amps}),
-                            show(Amps{*rated}), byStage == Weight::Stop ? ", and that is more than the stage stands" : ""),
-                {idOf(s.bench, m.device)});
-    f.formula = fmt::format("V / R = {} > 1.1 x {}", show(Amps{amps}), show(Amps{*rated}));
-    f.args = {{"current", Amps{amps}}, {"rated", Amps{*rated}}};
-    f.bar = Bar{"coil current", Amps{amps}, {}, Amps{*rated}, "rated"};
-    f.sources = sourcesOf({&w.phase, &w.resistance});
-    out.push_back(std::move(f));
+    Margin margin{.quantity = "coil current",
+                  .subjects = {idOf(s.bench, m.device)},
+                  .unit = Unit::Amp,
+                  .value = amps,
+                  .limits = {atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kMore * *rated) : std::nullopt,
+                                    "1.1 x rated", circuit::windingOf(s.bench, m, 0).phase.source)},
+                  .at = p};
+    // What the stage does not stand counts once it is more than the motor is made for.
+    if (auto stop = stopOfStage(s, m, amps); stop && rated) {
+      stop->most = std::max(*stop->most, kMore * *rated);
+      stop->name = "what the stage stands";
+      margin.limits.push_back(*stop);
+    }
+    out.push_back({std::move(margin), &m, Amps{amps}, Amps{rated.value_or(0)}});
   }
   return out;
+}
+
+}  // namespace
+
+// A stepper on plain switches: its coils take supply over resistance.
+Said phaseCurrentUnlimited(const SolvedBench& s) {
+  return say(measure(s), [&](const Coil& c) {
+    auto f = finding(fmt::format("A coil of {} takes {}", called(s, *c.motor), show(c.amps)),
+                     fmt::format("Nothing limits the current of {}: a coil takes {} where it is made for {}{}.", called(s, *c.motor),
+                                 show(c.amps), show(c.rated), c.margin.stops() ? ", and that is more than the stage stands" : ""),
+                     c.margin.subjects);
+    f.formula = fmt::format("V / R = {} > 1.1 x {}", show(c.amps), show(c.rated));
+    f.args = {{"current", c.amps}, {"rated", c.rated}};
+    f.bar = barOf(c.margin, c.rated.value, "rated");
+    const auto& w = circuit::windingOf(s.bench, *c.motor, 0);
+    f.sources = sourcesOf({&w.phase, &w.resistance});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -1,53 +1,71 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
 
-// The largest current through each driven pin over all commands. The typical pin resistance is used: half of the
-// greatest, so that a high promised resistance cannot hide an overload.
-Findings pinCurrent(const SolvedBench& s) {
-  struct Worst {
-    Amps amps;
-    std::string command;
-  };
-  std::map<TerminalIndex, Worst> worst;
+struct PinLoad {
+  Margin margin;
+  TerminalIndex pin;
+  PinGroup group;
+};
+
+// The largest current through each driven pin over all commands.
+std::vector<PinLoad> measure(const SolvedBench& s) {
+  std::map<TerminalIndex, Extreme> worst;
   for (const auto& p : s.points) {
     if (!everyday(*p)) continue;
     for (const auto& [t, state] : p->command().pins) {
-      const Amps i{std::abs(p->pin(t).value)};
       auto& w = worst[t];
-      if (i > w.amps) w = {i, p->command().title};
+      if (const double i = std::abs(p->pin(t).value); i > w.value) w = {i, p.get()};
     }
   }
-  Findings out;
+  std::vector<PinLoad> out;
   for (const auto& [t, w] : worst) {
     const auto group = pinGroup(s.bench, t);
     if (!group) continue;
-    const auto absolute = group->pins->absolute.typical();
-    const auto recommended = group->pins->recommended.typical();
-    const bool stop = absolute && w.amps.value > *absolute;
-    if (!stop && !(recommended && w.amps.value > *recommended)) continue;
-    const Amps limit{stop ? *absolute : *recommended};
-    auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("Pin {} gives {}", s.bench.called(t), show(w.amps)),
-                     fmt::format("With {} the pin {} carries {}; {} is {}.", w.command, s.bench.called(t), show(w.amps),
+    const auto& recommended = group->pins->recommended;
+    const auto& absolute = group->pins->absolute;
+    Margin margin{.quantity = "pin current",
+                  .subjects = {s.bench.address(t)},
+                  .unit = Unit::Amp,
+                  .value = w.value,
+                  .limits = {atMost(LimitKind::Recommended, Severity::Caution, recommended.typical(), "recommended", recommended.source),
+                             atMost(LimitKind::Absolute, Severity::Stop, absolute.typical(), "absolute maximum", absolute.source)},
+                  .at = w.point};
+    out.push_back({std::move(margin), t, *group});
+  }
+  return out;
+}
+
+}  // namespace
+
+// The typical pin resistance is used: half of the greatest, so that a high promised resistance cannot hide an overload.
+Said pinCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const PinLoad& m) {
+    const bool stop = m.margin.stops();
+    const Amps amps{*m.margin.value};
+    const Amps limit{*m.margin.passed()->most};
+    auto f = finding(fmt::format("Pin {} gives {}", s.bench.called(m.pin), show(amps)),
+                     fmt::format("With {} the pin {} carries {}; {} is {}.", during(*m.margin.at), s.bench.called(m.pin), show(amps),
                                  stop ? "its absolute maximum" : "the most to plan with", show(limit)),
-                     {s.bench.address(t)});
-    for (const auto driven : signalReach(s, t))
-      if (s.bench.deviceOf(driven) != s.bench.deviceOf(t)) {
+                     m.margin.subjects);
+    for (const auto driven : signalReach(s, m.pin))
+      if (s.bench.deviceOf(driven) != s.bench.deviceOf(m.pin)) {
         f.subjects.push_back(s.bench.address(driven));
         break;
       }
-    f.formula = fmt::format("{} > {}", show(w.amps), show(limit));
-    f.args = {{"current", w.amps}, {"limit", limit}};
-    f.bar = Bar{"pin current", w.amps, {}, limit, stop ? "absolute maximum" : "recommended"};
-    f.sources = sourcesOf({stop ? &group->pins->absolute : &group->pins->recommended});
-    out.push_back(std::move(f));
-  }
-  return out;
+    f.formula = fmt::format("{} > {}", show(amps), show(limit));
+    f.args = {{"current", amps}, {"limit", limit}};
+    f.bar = barOf(m.margin, limit.value, m.margin.passed()->name);
+    f.sources = sourcesOf({stop ? &m.group.pins->absolute : &m.group.pins->recommended});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

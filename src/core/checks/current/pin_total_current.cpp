@@ -1,41 +1,71 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// The sum over the pins of a group and of a chip.
-Findings pinTotalCurrent(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+struct Together {
+  Margin margin;
+  int device;
+  const parts::Pins* pins;
+  std::string what;
+};
+
+Together together(const SolvedBench& s, int device, const parts::Pins& pins, const std::vector<parts::Node>& group, double limit,
+                  std::string what) {
+  const auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
+    double out = 0;
+    double in = 0;
+    for (const auto& n : group) {
+      const auto t = at(s.bench, device, n);
+      if (t < 0) continue;
+      const double i = p.pin(t).value;
+      (i > 0 ? out : in) += std::abs(i);
+    }
+    return std::max(out, in);
+  });
+  return {{.quantity = "current of " + what,
+           .subjects = {idOf(s.bench, device)},
+           .unit = Unit::Amp,
+           .value = worst.known(),
+           .limits = {atMost(LimitKind::Absolute, Severity::Stop, limit, "absolute maximum", pins.total.source)},
+           .at = worst.point},
+          device,
+          &pins,
+          what};
+}
+
+std::vector<Together> measure(const SolvedBench& s) {
+  std::vector<Together> out;
   eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) {
-    const auto judge = [&](const std::vector<parts::Node>& group, double limit, const std::string& what) {
-      const auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
-        double out1 = 0;
-        double in1 = 0;
-        for (const auto& n : group) {
-          const auto t = at(s.bench, d, n);
-          if (t < 0) continue;
-          const double i = p.pin(t).value;
-          (i > 0 ? out1 : in1) += std::abs(i);
-        }
-        return std::max(out1, in1);
-      });
-      if (worst.value <= limit) return;
-      auto f = finding(Severity::Stop, fmt::format("The pins of {} give {} together", called(s.bench, d), show(Amps{worst.value})),
-                       fmt::format("With {} {} carry {} together; {} is their absolute maximum.", during(*worst.point), what,
-                                   show(Amps{worst.value}), show(Amps{limit})),
-                       {idOf(s.bench, d)});
-      f.formula = fmt::format("{} > {}", show(Amps{worst.value}), show(Amps{limit}));
-      f.args = {{"current", Amps{worst.value}}, {"limit", Amps{limit}}};
-      f.bar = Bar{"pins together", Amps{worst.value}, {}, Amps{limit}, "absolute maximum"};
-      f.sources = sourcesOf({&pins.total});
-      out.push_back(std::move(f));
-    };
-    if (const auto total = pins.total.typical()) judge(pins.pins, *total, "all pins");
-    for (const auto& [group, limit] : pins.groups) judge(group, limit, fmt::format("the pins {} to {}", group.front(), group.back()));
+    if (const auto total = pins.total.typical()) out.push_back(together(s, d, pins, pins.pins, *total, "all pins"));
+    for (const auto& [group, limit] : pins.groups)
+      out.push_back(together(s, d, pins, group, limit, fmt::format("the pins {} to {}", group.front(), group.back())));
   });
   return out;
+}
+
+}  // namespace
+
+// The sum over the pins of a group and of a chip.
+Said pinTotalCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const Together& m) {
+    const Amps amps{*m.margin.value};
+    const Amps limit{*m.margin.passed()->most};
+    auto f = finding(
+        fmt::format("The pins of {} give {} together", called(s.bench, m.device), show(amps)),
+        fmt::format("With {} {} carry {} together; {} is their absolute maximum.", during(*m.margin.at), m.what, show(amps), show(limit)),
+        m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(amps), show(limit));
+    f.args = {{"current", amps}, {"limit", limit}};
+    f.bar = Bar{"pins together", amps, {}, limit, "absolute maximum"};
+    f.sources = sourcesOf({&m.pins->total});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

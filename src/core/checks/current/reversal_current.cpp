@@ -1,12 +1,23 @@
 #include <fmt/core.h>
 
+#include <cmath>
+
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// Turned round while still turning: the motor's own voltage adds to the supply's.
-Findings reversalCurrent(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+struct TurningRound {
+  Margin margin;
+  const Motor* motor;
+  ChannelRef ref;
+  ShortLoad load;
+};
+
+// The pulse lasts as long as a start does; what the table calls a note is told by the stall already.
+std::vector<TurningRound> measure(const SolvedBench& s) {
+  std::vector<TurningRound> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.intent && m.intent->ramp) continue;
@@ -14,26 +25,38 @@ Findings reversalCurrent(const SolvedBench& s) {
     const auto* run = s.running(static_cast<int>(k), Charge::Full);
     if (!p || !run) continue;
     for (const auto& ref : m.reached) {
-      const Amps amps = outputCurrent(s, *p, ref);
-      const auto load = shortLoad(s.bench, ref, amps, outputCurrent(s, *run, ref));
+      const auto load = shortLoad(s.bench, ref, outputCurrent(s, *p, ref), outputCurrent(s, *run, ref));
       if (!load || circuit::chopperOf(s.bench, ref)) continue;
-      // The pulse lasts as long as a start does; what the table calls a note is told by the stall already.
-      const auto w = weigh(*load);
-      if (w < Weight::Caution) continue;
-      auto f =
-          finding(severityOf(w), fmt::format("{} turns round with {}", called(s, m), show(amps)),
-                  fmt::format("Sent backwards while it still turns, {} draws {}: its own voltage adds to the supply's. {} stands {} for a "
-                              "moment and has {}.",
-                              called(s, m), show(amps), circuit::called(s.bench, ref), show(Amps{load->peak}), word(load->protection)),
-                  {idOf(s.bench, m.device), s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))});
-      f.formula = fmt::format("(V + E) / R = {} against {} peak", show(amps), show(Amps{load->peak}));
-      f.args = {{"current", amps}, {"peak", Amps{load->peak}}};
-      f.bar = Bar{"reversal current", amps, AnyQuantity(Amps{load->running}), Amps{load->peak}, "peak"};
-      f.sources = sourcesOf({&circuit::channelOf(s.bench, ref).peak, &circuit::windingOf(s.bench, m, 0).resistance});
-      out.push_back(std::move(f));
+      auto margin = shortMargin(
+          *load, "reversal current",
+          {idOf(s.bench, m.device), s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))}, p);
+      margin.limits = withoutNotes(std::move(margin.limits));
+      if (margin.limits.empty()) continue;  // the stage holds it by itself
+      out.push_back({std::move(margin), &m, ref, *load});
     }
   }
   return out;
+}
+
+}  // namespace
+
+// Turned round while still turning: the motor's own voltage adds to the supply's.
+Said reversalCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const TurningRound& r) {
+    const Amps amps{r.load.amps};
+    const Amps peak{r.load.peak};
+    auto f =
+        finding(fmt::format("{} turns round with {}", called(s, *r.motor), show(amps)),
+                fmt::format("Sent backwards while it still turns, {} draws {}: its own voltage adds to the supply's. {} stands {} for a "
+                            "moment and has {}.",
+                            called(s, *r.motor), show(amps), circuit::called(s.bench, r.ref), show(peak), word(r.load.protection)),
+                r.margin.subjects);
+    f.formula = fmt::format("(V + E) / R = {} against {} peak", show(amps), show(peak));
+    f.args = {{"current", amps}, {"peak", peak}};
+    f.bar = barOf(r.margin, r.load.peak, "peak", Amps{r.load.running});
+    f.sources = sourcesOf({&circuit::channelOf(s.bench, r.ref).peak, &circuit::windingOf(s.bench, *r.motor, 0).resistance});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

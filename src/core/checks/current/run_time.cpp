@@ -1,17 +1,23 @@
 #include <fmt/core.h>
 
-#include <cmath>
-
 #include "core/checks/queries.h"
 
 namespace bold::checks {
 namespace {
-constexpr double kShort = 0.5;  // h
-}
 
-// How long a battery lasts with everything running.
-Findings runTime(const SolvedBench& s) {
-  Findings out;
+constexpr double kShort = 0.5;  // h
+constexpr double kSecondsAnHour = 3600;
+
+struct Lasting {
+  Margin margin;
+  const parts::Source* source;
+  int device;
+  Amps running;
+  double hours;
+};
+
+std::vector<Lasting> measure(const SolvedBench& s) {
+  std::vector<Lasting> out;
   for (const auto& pole : s.nets.sources()) {
     const auto& body = sourceBody(s.bench, pole);
     const auto capacity = body.capacity.typical();
@@ -21,17 +27,35 @@ Findings runTime(const SolvedBench& s) {
         [&](const OperatingPoint& p) { return p.element(pole.device, pole.element).value; });
     if (running.value <= 1e-3) continue;
     const double hours = *capacity / running.value;
-    if (hours >= kShort) continue;
-    auto f = finding(Severity::Note, fmt::format("{} lasts about {:.0f} min", called(s.bench, pole.device), 60 * hours),
-                     fmt::format("With {} {} gives {}: its {} last about {:.0f} minutes.", during(*running.point),
-                                 called(s.bench, pole.device), show(Amps{running.value}), displayText(body.capacity), 60 * hours),
-                     {idOf(s.bench, pole.device)});
-    f.formula = fmt::format("{} / {} = {:.2f} h", displayText(body.capacity), show(Amps{running.value}), hours);
-    f.args = {{"current", Amps{running.value}}};
-    f.sources = sourcesOf({&body.capacity});
-    out.push_back(std::move(f));
+    out.push_back({{.quantity = "time until empty",
+                    .subjects = {idOf(s.bench, pole.device)},
+                    .unit = Unit::Second,
+                    .value = hours * kSecondsAnHour,
+                    .limits = {atLeast(LimitKind::Recommended, Severity::Note, kShort * kSecondsAnHour, "half an hour")},
+                    .at = running.point},
+                   &body,
+                   pole.device,
+                   Amps{running.value},
+                   hours});
   }
   return out;
+}
+
+}  // namespace
+
+// How long a battery lasts with everything running.
+Said runTime(const SolvedBench& s) {
+  return say(measure(s), [&](const Lasting& m) {
+    const auto capacity = displayText(m.source->capacity);
+    auto f = finding(fmt::format("{} lasts about {:.0f} min", called(s.bench, m.device), 60 * m.hours),
+                     fmt::format("With {} {} gives {}: its {} last about {:.0f} minutes.", during(*m.margin.at), called(s.bench, m.device),
+                                 show(m.running), capacity, 60 * m.hours),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} / {} = {:.2f} h", capacity, show(m.running), m.hours);
+    f.args = {{"current", m.running}};
+    f.sources = sourcesOf({&m.source->capacity});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -7,49 +7,69 @@
 
 namespace bold::checks {
 namespace {
+
 constexpr double kStopShare = 1.5;  // times the continuous rating
+
+struct Running {
+  Margin margin;
+  ChannelRef ref;
+  std::string who;
+  Amps amps, rating;
+};
+
+// The output that carries most, and what runs then.
+Running measure(const SolvedBench& s, ChannelRef ref) {
+  const auto& channel = circuit::channelOf(s.bench, ref);
+  const auto& rating = continuousOf(s.bench, ref);
+  Running m{{.quantity = "running current", .unit = Unit::Amp}, ref, {}, {}, Amps{rating.typical().value_or(0)}};
+  TerminalIndex at = s.bench.terminal(ref.device, channel.out.front());
+  const auto look = [&](const OperatingPoint* p, const std::string& name) {
+    if (!p) return;
+    if (!m.margin.value) m.margin.value = 0;
+    for (const auto& o : channel.out) {
+      const auto t = s.bench.terminal(ref.device, o);
+      const Amps i{std::abs(leaving(s, *p, t).value)};
+      if (i <= m.amps) continue;
+      m.amps = i;
+      m.margin.value = i.value;
+      m.margin.at = p;
+      m.who = name;
+      at = t;
+    }
+  };
+  const auto loads = loadsOf(s, ref);
+  for (const auto* motor : loads) look(s.running(indexOf(s, *motor), Charge::Full), called(s, *motor));
+  if (loads.size() > 1) look(s.point(Action::AllRunning, Charge::Full), "all its motors");
+  m.margin.subjects = {s.bench.address(at)};
+  m.margin.limits = {atMost(LimitKind::Recommended, Severity::Caution, rating.typical(), "continuous", rating.source)};
+  if (rating.typical())
+    m.margin.limits.push_back(
+        atMost(LimitKind::Recommended, Severity::Stop, kStopShare * m.rating.value, "1.5 x continuous", rating.source));
+  return m;
 }
 
-// Running current through each output against the continuous rating for the heat sink really fitted.
-Findings runningCurrent(const SolvedBench& s) {
-  Findings out;
-  for (const auto& ref : loadedChannels(s)) {
-    if (circuit::chopperOf(s.bench, ref)) continue;  // what a chopper lets through is its current limit's business
-    const auto& channel = circuit::channelOf(s.bench, ref);
-    const auto& rating = continuousOf(s.bench, ref);
-    const auto most = rating.typical();
-    if (!most) continue;
-    Amps worst{};
-    TerminalIndex at = -1;
-    std::string who;
-    const auto look = [&](const OperatingPoint* p, const std::string& name) {
-      if (!p) return;
-      for (const auto& o : channel.out) {
-        const auto t = s.bench.terminal(ref.device, o);
-        const Amps i{std::abs(leaving(s, *p, t).value)};
-        if (i <= worst) continue;
-        worst = i;
-        at = t;
-        who = name;
-      }
-    };
-    const auto loads = loadsOf(s, ref);
-    for (const auto* m : loads) look(s.running(indexOf(s, *m), Charge::Full), called(s, *m));
-    if (loads.size() > 1) look(s.point(Action::AllRunning, Charge::Full), "all its motors");
-    if (at < 0 || worst.value <= *most) continue;
-    const bool stop = worst.value > kStopShare * *most;
-    auto f =
-        finding(stop ? Severity::Stop : Severity::Caution, fmt::format("{} carries {} running", circuit::called(s.bench, ref), show(worst)),
-                fmt::format("{} running draws {} through {}; it stands {} for long.", who, show(worst), circuit::called(s.bench, ref),
-                            show(Amps{*most})),
-                {s.bench.address(at)});
-    f.formula = fmt::format("{} > {}{}", show(worst), stop ? "1.5 x " : "", show(Amps{*most}));
-    f.args = {{"current", worst}, {"limit", Amps{*most}}};
-    f.bar = Bar{"running current", worst, {}, Amps{*most}, "continuous"};
-    f.sources = sourcesOf({&rating});
-    out.push_back(std::move(f));
-  }
+std::vector<Running> measure(const SolvedBench& s) {
+  std::vector<Running> out;
+  for (const auto& ref : loadedChannels(s))
+    if (!circuit::chopperOf(s.bench, ref)) out.push_back(measure(s, ref));  // of choppers see current-limit-setting
   return out;
+}
+
+}  // namespace
+
+// Running current through each output against the continuous rating for the heat sink really fitted.
+Said runningCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const Running& m) {
+    const auto stage = circuit::called(s.bench, m.ref);
+    auto f = finding(fmt::format("{} carries {} running", stage, show(m.amps)),
+                     fmt::format("{} running draws {} through {}; it stands {} for long.", m.who, show(m.amps), stage, show(m.rating)),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} > {}{}", show(m.amps), m.margin.stops() ? "1.5 x " : "", show(m.rating));
+    f.args = {{"current", m.amps}, {"limit", m.rating}};
+    f.bar = barOf(m.margin, m.rating.value, "continuous");
+    f.sources = sourcesOf({&continuousOf(s.bench, m.ref)});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

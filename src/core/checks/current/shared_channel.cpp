@@ -7,16 +7,29 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// Several motors on one channel: what they draw together when all are held.
-Findings sharedChannel(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+struct Shared {
+  Margins margins;  // held together, running together
+  ChannelRef ref;
+  std::size_t motors;
+  std::string names;
+  ShortLoad load;
+  std::optional<Severity> besides = Severity::Note;
+};
+
+bool anOutputEach(const std::vector<const Motor*>& loads) {
+  const auto half = [](const Motor* m) { return m->half ? static_cast<int>(m->half->output) : -1; };
+  return loads.size() == 2 && half(loads[0]) >= 0 && half(loads[1]) >= 0 && half(loads[0]) != half(loads[1]);
+}
+
+// Each one's own stall, added: they are held by the same thing often enough (a jammed shaft, a start).
+std::vector<Shared> measure(const SolvedBench& s) {
+  std::vector<Shared> out;
   for (const auto& ref : loadedChannels(s)) {
     const auto loads = loadsOf(s, ref);
-    if (loads.size() < 2 || circuit::chopperOf(s.bench, ref)) continue;
+    if (loads.size() < 2 || circuit::chopperOf(s.bench, ref) || anOutputEach(loads)) continue;
     if (std::ranges::any_of(loads, [](const Motor* m) { return m->windings.size() != 1; })) continue;
-    const auto half = [](const Motor* m) { return m->half ? static_cast<int>(m->half->output) : -1; };
-    if (loads.size() == 2 && half(loads[0]) >= 0 && half(loads[1]) >= 0 && half(loads[0]) != half(loads[1])) continue;  // an output each
-    // Each one's own stall, added: they are held by the same thing often enough (a jammed shaft, a start).
     double sum = 0;
     double running = 0;
     std::vector<std::string> subjects{s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))};
@@ -31,21 +44,37 @@ Findings sharedChannel(const SolvedBench& s) {
     }
     const auto load = shortLoad(s.bench, ref, Amps{sum}, Amps{running});
     if (!load || sum < 1e-3) continue;
-    const auto w = std::max(weigh(*load), running > 1.5 * load->continuous ? Weight::Stop
-                                          : running > load->continuous     ? Weight::Caution
-                                                                           : Weight::Note);
-    auto f = finding(severityOf(w), fmt::format("{} carries {} motors", circuit::called(s.bench, ref), loads.size()),
-                     fmt::format("{} share {}: {} running and {} when all are held; it stands {} for long, {} for a moment.", names,
-                                 circuit::called(s.bench, ref), show(Amps{running}), show(Amps{sum}), show(Amps{load->continuous}),
-                                 show(Amps{load->peak})),
-                     subjects);
-    f.formula = fmt::format("{} held together against {} peak", show(Amps{sum}), show(Amps{load->peak}));
-    f.args = {{"stall", Amps{sum}}, {"running", Amps{running}}};
-    f.bar = Bar{"held together", Amps{sum}, AnyQuantity(Amps{running}), Amps{load->peak}, "peak"};
-    f.sources = sourcesOf({&circuit::channelOf(s.bench, ref).peak});
-    out.push_back(std::move(f));
+    auto held = shortMargin(*load, "held together", subjects, nullptr);
+    Margin together{.quantity = "running together",
+                    .subjects = subjects,
+                    .unit = Unit::Amp,
+                    .value = running,
+                    .limits = {atMost(LimitKind::Recommended, Severity::Caution, load->continuous, "continuous"),
+                               atMost(LimitKind::Recommended, Severity::Stop, 1.5 * load->continuous, "1.5 x continuous")}};
+    out.push_back({{std::move(held), std::move(together)}, ref, loads.size(), names, *load});
   }
   return out;
+}
+
+}  // namespace
+
+// Several motors on one channel: what they draw together when all are held.
+Said sharedChannel(const SolvedBench& s) {
+  return say(measure(s), [&](const Shared& m) {
+    const auto stage = circuit::called(s.bench, m.ref);
+    const Amps sum{m.load.amps};
+    const Amps running{m.load.running};
+    const Amps peak{m.load.peak};
+    auto f = finding(fmt::format("{} carries {} motors", stage, m.motors),
+                     fmt::format("{} share {}: {} running and {} when all are held; it stands {} for long, {} for a moment.", m.names,
+                                 stage, show(running), show(sum), show(Amps{m.load.continuous}), show(peak)),
+                     m.margins[0].subjects);
+    f.formula = fmt::format("{} held together against {} peak", show(sum), show(peak));
+    f.args = {{"stall", sum}, {"running", running}};
+    f.bar = barOf(m.margins[0], peak.value, "peak", running);
+    f.sources = sourcesOf({&circuit::channelOf(s.bench, m.ref).peak});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "core/checks/current/stall_table.h"
+#include "core/checks/queries.h"
 
 namespace bold::checks {
 namespace {
@@ -15,65 +16,85 @@ double atSpreadEnd(double stall, double volts, const parts::Winding& w) {
   return volts / (std::max(outside, 0.0) + *w.resistance.spreadMin);
 }
 
-}  // namespace
+struct Stall {
+  Margins margins;  // as solved; with a winding at the far end of its class, one level milder
+  const Motor* motor;
+  ChannelRef ref;
+  ShortLoad load;
+  double spread;  // A
+  std::optional<Volts> winding;
+};
 
-// Stalled at full charge with a cold winding, the others running, against continuous and peak by the stage's protection.
-Findings stallCurrent(const SolvedBench& s) {
-  Findings out;
+std::optional<Stall> measure(const SolvedBench& s, const Motor& motor, ChannelRef ref, const OperatingPoint& p, const OperatingPoint& run) {
+  const auto load = shortLoad(s.bench, ref, outputCurrent(s, p, ref), outputCurrent(s, run, ref));
+  if (!load || circuit::chopperOf(s.bench, ref)) return std::nullopt;
+  const auto& w = circuit::windingOf(s.bench, motor, 0);
+  const auto v = p.across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
+  const double through = std::abs(p.element(motor.device, motor.windings[0]).value);
+  const double open = v ? std::abs(v->value) + through * 0.5 : 0;  // what stands behind the winding, wires and stage included
+  const double share = through > 0 ? load->amps / through : 1;     // of what joined channels share
+  Stall m{{}, &motor, ref, *load, std::max(load->amps, atSpreadEnd(through, open, w) * share), v};
+  const std::vector<std::string> subjects{idOf(s.bench, motor.device),
+                                          s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))};
+  m.margins.push_back(shortMargin(*load, "stall current", subjects, &p));
+  auto spread = *load;
+  spread.amps = m.spread;
+  auto far = shortMargin(spread, "stall current, winding at the low end of its class", subjects, &p);
+  far.limits = lower(std::move(far.limits));
+  if (m.spread > load->amps && !far.limits.empty()) m.margins.push_back(std::move(far));
+  return m;
+}
+
+std::vector<Stall> measure(const SolvedBench& s) {
+  std::vector<Stall> out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     if (motor.kind != MotorKind::Brushed) continue;
     const auto* p = s.point(static_cast<int>(m), Action::Forward, Moment::Stalled, Charge::Full);
     const auto* run = s.running(static_cast<int>(m), Charge::Full);
     if (!p || !run) continue;
-    const auto& w = circuit::windingOf(s.bench, motor, 0);
-    for (const auto& ref : motor.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
-      const auto& rating = continuousOf(s.bench, ref);
-      if (circuit::chopperOf(s.bench, ref) || !rating.typical()) continue;
-      Amps stall{};
-      Amps running{};
-      for (const auto& o : channel.out) {
-        const auto t = s.bench.terminal(ref.device, o);
-        stall = std::max(stall, Amps{std::abs(leaving(s, *p, t).value)});
-        running = std::max(running, Amps{std::abs(leaving(s, *run, t).value)});
-      }
-      const double continuous = *rating.typical();
-      const double peak = channel.peak.typical().value_or(1.5 * continuous);
-      const bool peakKnown = channel.peak.typical().has_value();
-      const ShortLoad typical{stall.value, running.value, continuous, peak, peakKnown, channel.protection};
-      const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
-      const double through = std::abs(p->element(motor.device, motor.windings[0]).value);
-      const double open = v ? std::abs(v->value) + through * 0.5 : 0;  // what stands behind the winding, wires and stage included
-      ShortLoad spread = typical;
-      spread.amps = std::max(stall.value,
-                             atSpreadEnd(through, open, w) * (through > 0 ? stall.value / through : 1));  // of what joined channels share
-      const Weight byTypical = weigh(typical);
-      const Weight bySpread = lower(weigh(spread));
-      const Weight worst = std::max(byTypical, bySpread);
-      if (worst == Weight::Quiet) continue;
-      const bool fromSpread = bySpread > byTypical;
-      const Amps shown{fromSpread ? spread.amps : stall.value};
-      const AnyQuantity limit = Amps{shown.value > peak || peak < continuous        ? peak
-                                     : worst == Weight::Note && shown.value <= peak ? continuous
-                                                                                    : peak};
-      auto f =
-          finding(severityOf(worst), fmt::format("{} stalls at {} on {}", called(s, motor), show(shown), circuit::called(s.bench, ref)),
-                  fmt::format("Stalled, {} draws {}{}; {} stands {} for long and {} for a moment, and has {}.", called(s, motor),
-                              show(shown), fromSpread ? " if its winding is at the low end of its class" : "",
-                              circuit::called(s.bench, ref), show(Amps{continuous}), show(Amps{peak}), word(channel.protection)),
-                  {idOf(s.bench, motor.device), s.bench.address(s.bench.terminal(ref.device, channel.out.front()))});
-      if (fromSpread) f.text += " Measure the winding at three rotor positions and enter the lowest.";
-      f.formula =
-          fmt::format("{} at {} on the winding ({}) against {} continuous, {} peak", show(stall), v ? show(Volts{std::abs(v->value)}) : "?",
-                      displayText(w.resistance), show(Amps{continuous}), show(Amps{peak}));
-      f.args = {{"stall", shown}, {"running", running}, {"continuous", Amps{continuous}}, {"peak", Amps{peak}}};
-      f.bar = Bar{"stall current", shown, AnyQuantity(running), limit, limit.value == peak ? "peak" : "continuous"};
-      f.sources = sourcesOf({&w.resistance, &rating, &channel.peak});
-      out.push_back(std::move(f));
-    }
+    for (const auto& ref : motor.reached)
+      if (auto stall = measure(s, motor, ref, *p, *run)) out.push_back(std::move(*stall));
   }
   return out;
+}
+
+// Whether it is the far end of the winding's class that makes it as grave as it is.
+bool fromSpread(const Stall& m) {
+  if (m.margins.size() < 2 || !m.margins[1].passed()) return false;
+  const auto* typical = m.margins[0].passed();
+  return !typical || detail::gravity(m.margins[1].passed()->consequence) < detail::gravity(typical->consequence);
+}
+
+}  // namespace
+
+// Stalled at full charge with a cold winding, the others running, against continuous and peak by the stage's protection.
+Said stallCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const Stall& m) {
+    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
+    const auto stage = circuit::called(s.bench, m.ref);
+    const Amps continuous{m.load.continuous};
+    const Amps peak{m.load.peak};
+    const Amps running{m.load.running};
+    const bool spread = fromSpread(m);
+    const auto& margin = m.margins[spread ? 1 : 0];
+    const Amps shown{*margin.value};
+    const bool toContinuous = peak >= continuous && shown <= peak && margin.passed()->consequence == Severity::Note;
+    auto f = finding(fmt::format("{} stalls at {} on {}", called(s, *m.motor), show(shown), stage),
+                     fmt::format("Stalled, {} draws {}{}; {} stands {} for long and {} for a moment, and has {}.", called(s, *m.motor),
+                                 show(shown), spread ? " if its winding is at the low end of its class" : "", stage, show(continuous),
+                                 show(peak), word(m.load.protection)),
+                     margin.subjects);
+    if (spread) f.text += " Measure the winding at three rotor positions and enter the lowest.";
+    f.formula =
+        fmt::format("{} at {} on the winding ({}) against {} continuous, {} peak", show(Amps{m.load.amps}),
+                    m.winding ? show(Volts{std::abs(m.winding->value)}) : "?", displayText(w.resistance), show(continuous), show(peak));
+    f.args = {{"stall", shown}, {"running", running}, {"continuous", continuous}, {"peak", peak}};
+    f.bar = Bar{"stall current", shown, AnyQuantity(running), toContinuous ? continuous : peak,
+                toContinuous && peak != continuous ? "continuous" : "peak"};
+    f.sources = sourcesOf({&w.resistance, &continuousOf(s.bench, m.ref), &circuit::channelOf(s.bench, m.ref).peak});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

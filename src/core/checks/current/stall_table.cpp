@@ -10,33 +10,48 @@
 namespace bold::checks {
 using parts::Protection;
 
-Weight weigh(const ShortLoad& c) {
-  if (c.amps <= c.continuous) return Weight::Quiet;
-  const bool runsOver = c.running > c.continuous;
-  Weight w = Weight::Quiet;
+namespace {
+
+constexpr double kPastPeak = 1.5;  // times the peak rating: what a stage that protects itself may survive
+
+Limit limitAt(double amps, Severity consequence, LimitKind kind, std::string name) {
+  return atMost(kind, consequence, amps, std::move(name));
+}
+
+}  // namespace
+
+// A row of the table: to its continuous rating a current is quiet. Past what follows it is a note, a caution, a stop. A peak
+// rating below the continuous one moves no limit below that.
+std::vector<Limit> shortLimits(const ShortLoad& c) {
+  const auto stop = c.peakKnown ? Severity::Stop : Severity::Caution;
+  const double peak = std::max(c.peak, c.continuous);
+  const double past = std::max(kPastPeak * c.peak, c.continuous);
+  const auto continuous = [&](Severity s) { return limitAt(c.continuous, s, LimitKind::Recommended, "continuous"); };
+  const auto atPeak = [&](Severity s) { return limitAt(peak, s, LimitKind::Absolute, "peak"); };
+  const auto pastPeak = [&](Severity s) { return limitAt(past, s, LimitKind::Absolute, "1.5 x peak"); };
   switch (c.protection) {
     case Protection::CurrentLimit:
-      w = Weight::Note;
-      break;
+      return {continuous(Severity::Note)};
     case Protection::OverCurrent:
-      w = c.amps <= c.peak ? Weight::Note : c.amps <= 1.5 * c.peak || !runsOver ? Weight::Caution : Weight::Stop;
-      break;
+      if (c.running <= c.continuous) return {continuous(Severity::Note), atPeak(Severity::Caution)};
+      return {continuous(Severity::Note), atPeak(Severity::Caution), pastPeak(stop)};
     case Protection::Thermal:
-      w = c.amps <= c.peak ? Weight::Note : c.amps <= 1.5 * c.peak ? Weight::Caution : Weight::Stop;
-      break;
+      return {continuous(Severity::Note), atPeak(Severity::Caution), pastPeak(stop)};
     case Protection::None:
-      w = c.amps <= c.peak ? Weight::Caution : Weight::Stop;
-      break;
+      return {continuous(Severity::Caution), atPeak(stop)};
   }
-  return c.peakKnown ? w : std::min(w, Weight::Caution);
+  return {};
 }
 
-Weight lower(Weight w) {
-  return w == Weight::Quiet ? w : static_cast<Weight>(static_cast<int>(w) - 1);
+std::vector<Limit> lower(std::vector<Limit> limits) {
+  limits = withoutNotes(std::move(limits));
+  for (auto& l : limits) l.consequence = l.consequence == Severity::Stop ? Severity::Caution : Severity::Note;
+  return limits;
 }
 
-Severity severityOf(Weight w) {
-  return w == Weight::Stop ? Severity::Stop : w == Weight::Caution ? Severity::Caution : Severity::Note;
+std::vector<Limit> withoutNotes(std::vector<Limit> limits) {
+  std::erase_if(limits, [](const Limit& l) { return l.consequence == Severity::Note; });
+  return limits;
 }
 
 std::string_view word(Protection p) {
@@ -59,6 +74,17 @@ std::optional<ShortLoad> shortLoad(const Bench& bench, ChannelRef ref, Amps amps
   if (!continuous) return std::nullopt;
   const auto peak = channel.peak.typical();
   return ShortLoad{amps.value, running.value, *continuous, peak.value_or(1.5 * *continuous), peak.has_value(), channel.protection};
+}
+
+Margin shortMargin(const ShortLoad& load, std::string quantity, std::vector<std::string> subjects, const OperatingPoint* at) {
+  Margin m{.quantity = std::move(quantity),
+           .subjects = std::move(subjects),
+           .unit = Unit::Amp,
+           .value = load.amps,
+           .limits = shortLimits(load),
+           .at = at};
+  if (!load.peakKnown) m.assumed = {"a peak rating of 1.5 x continuous"};
+  return m;
 }
 
 Amps outputCurrent(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref) {

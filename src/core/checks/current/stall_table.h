@@ -1,12 +1,11 @@
 #pragma once
 
+#include <optional>
 #include <string_view>
 
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-
-enum class Weight { Quiet, Note, Caution, Stop };
 
 /// A short large current against a channel's ratings.
 struct ShortLoad {
@@ -15,14 +14,20 @@ struct ShortLoad {
   parts::Protection protection;
 };
 
-/// The table of the design ("Stall table"): by the stage's protection. A peak rating nobody states cannot carry a stop.
-Weight weigh(const ShortLoad& load);
-Weight lower(Weight w);
-Severity severityOf(Weight w);  ///< Quiet must not be asked
+/// The table of the design ("Stall table") as limits of such a current: by the stage's protection. A peak rating nobody states
+/// cannot carry a stop.
+std::vector<Limit> shortLimits(const ShortLoad& load);
+/// The same one level lower: a stop is a caution, a caution a note, a note nothing.
+std::vector<Limit> lower(std::vector<Limit> limits);
+/// Only those whose passing is more than a note.
+std::vector<Limit> withoutNotes(std::vector<Limit> limits);
+
 std::string_view word(parts::Protection p);
 
 /// A channel's ratings as a ShortLoad with this current; nothing when its continuous rating is unknown.
 std::optional<ShortLoad> shortLoad(const Bench& bench, ChannelRef ref, Amps amps, Amps running);
+/// The margin of a short current, its limits by the table.
+Margin shortMargin(const ShortLoad& load, std::string quantity, std::vector<std::string> subjects, const OperatingPoint* at);
 /// The largest current out of a channel's outputs.
 Amps outputCurrent(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref);
 

@@ -8,6 +8,10 @@
 namespace bold::checks {
 namespace {
 
+constexpr double kAtItsLimit = 0.97;  // share of a limit from which a supply is held there
+constexpr double kBatteryStart = 4;   // times its rating: a start that a battery sags under
+constexpr double kBatterySags = 1.5;  // times its rating: running current that is more than a note
+
 // Current of a source, with motors that the plan chops counted by their duty.
 double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const circuit::Nets::Pole& pole) {
   double sum = p.element(pole.device, pole.element).value;
@@ -27,50 +31,78 @@ double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const circuit:
   return sum;
 }
 
-}  // namespace
+struct Given {
+  Margins margins;  // what runs for long, a start
+  int device;
+  const parts::Source* source;
+  Extreme running, start;
 
-// Every source: what runs for long against its rating, and a start against its limit.
-Findings supplyCurrent(const SolvedBench& s) {
-  Findings out;
+  bool over() const { return margins[0].passed() != nullptr; }
+  bool held() const { return source->limit.typical() && margins[1].passed(); }
+};
+
+// What a battery is comfortable with is no limit: it sags. What a limited supply is rated for is one.
+std::vector<Limit> runningLimits(const parts::Source& body, double continuous) {
+  const auto& source = body.continuous.source;
+  if (body.limit.typical()) return {atMost(LimitKind::Absolute, Severity::Stop, continuous, "rated", source)};
+  return {atMost(LimitKind::Recommended, Severity::Note, continuous, "rated", source),
+          atMost(LimitKind::Recommended, Severity::Caution, kBatterySags * continuous, "1.5 x rated", source)};
+}
+Limit startLimit(const parts::Source& body, double continuous) {
+  if (const auto limit = body.limit.typical())
+    return atMost(LimitKind::Absolute, Severity::Caution, kAtItsLimit * *limit, "current limit", body.limit.source);
+  return atMost(LimitKind::Recommended, Severity::Caution, kBatteryStart * continuous, "4 x rated", body.continuous.source);
+}
+
+std::vector<Given> measure(const SolvedBench& s) {
+  std::vector<Given> out;
   for (const auto& pole : s.nets.sources()) {
     const auto& body = sourceBody(s.bench, pole);
     const auto continuous = body.continuous.typical();
-    if (!continuous) continue;
-    const auto running = largest(s, steady, [&](const OperatingPoint& p) { return meanCurrent(s, p, pole); });
-    const auto start = largest(
+    const std::vector subjects{idOf(s.bench, pole.device)};
+    Given g{{}, pole.device, &body, {}, {}};
+    g.running = largest(s, steady, [&](const OperatingPoint& p) { return meanCurrent(s, p, pole); });
+    g.start = largest(
         s, [](const OperatingPoint& p) { return everyday(p) && p.command().moment == Moment::Stalled; },
         [&](const OperatingPoint& p) { return p.element(pole.device, pole.element).value; });
-    const auto limit = body.limit.typical();
-    const bool over = running.value > *continuous;
-    const bool held = limit && start.value > 0.97 * *limit;
-    const bool startOver = !limit && start.value > 4 * *continuous;
-    if (!over && !held && !startOver) continue;
-    const bool stop = over && limit.has_value();
-    // What a battery is comfortable with is no limit: it sags.
-    const bool mild = !limit && over && running.value <= 1.5 * *continuous && start.value <= 4 * *continuous;
-    const auto& worst = over ? running : start;
-    const Amps rating{over ? *continuous : held ? *limit : *continuous};
-    auto f = finding(stop   ? Severity::Stop
-                     : mild ? Severity::Note
-                            : Severity::Caution,
-                     over   ? fmt::format("{} gives {}", called(s.bench, pole.device), show(Amps{worst.value}))
-                     : held ? fmt::format("{} goes into its limit at a start", called(s.bench, pole.device))
-                            : fmt::format("{} gives {} at a start", called(s.bench, pole.device), show(Amps{worst.value})),
-                     over   ? fmt::format("With {} {} gives {}; it is rated for {}.", during(*worst.point), called(s.bench, pole.device),
-                                          show(Amps{worst.value}), show(rating))
-                     : held ? fmt::format("With {} {} is held at {}: the motor may not start, and the supply may switch off and try again.",
-                                          during(*worst.point), called(s.bench, pole.device), show(rating))
-                            : fmt::format("With {} {} gives {}; it is rated for {}, so it sags and ages fast.", during(*worst.point),
-                                          called(s.bench, pole.device), show(Amps{worst.value}), show(rating)),
-                     {idOf(s.bench, pole.device)});
-    f.formula = fmt::format("{} {} {}", show(Amps{worst.value}), held && !over ? "at its limit of" : ">", show(rating));
-    f.args = {{"current", Amps{worst.value}}, {"rating", rating}};
-    f.bar = Bar{over ? "running current" : "start current", Amps{worst.value}, AnyQuantity(Amps{running.value}), rating,
-                held && !over ? "current limit" : "rated"};
-    f.sources = sourcesOf({&body.continuous, &body.limit});
-    out.push_back(std::move(f));
+    g.margins = {
+        {.quantity = "running current", .subjects = subjects, .unit = Unit::Amp, .value = g.running.known(), .at = g.running.point},
+        {.quantity = "start current", .subjects = subjects, .unit = Unit::Amp, .value = g.start.known(), .at = g.start.point}};
+    if (continuous) {
+      g.margins[0].limits = runningLimits(body, *continuous);
+      g.margins[1].limits = {startLimit(body, *continuous)};
+    }
+    out.push_back(std::move(g));
   }
   return out;
+}
+
+}  // namespace
+
+// Every source: what runs for long against its rating, and a start against its limit.
+Said supplyCurrent(const SolvedBench& s) {
+  return say(measure(s), [&](const Given& g) {
+    const bool over = g.over();
+    const bool held = g.held();
+    const auto& worst = over ? g.running : g.start;
+    const Amps amps{worst.value};
+    const Amps rating{!over && held ? *g.source->limit.typical() : *g.source->continuous.typical()};
+    const auto& name = called(s.bench, g.device);
+    auto f = finding(over   ? fmt::format("{} gives {}", name, show(amps))
+                     : held ? fmt::format("{} goes into its limit at a start", name)
+                            : fmt::format("{} gives {} at a start", name, show(amps)),
+                     over   ? fmt::format("With {} {} gives {}; it is rated for {}.", during(*worst.point), name, show(amps), show(rating))
+                     : held ? fmt::format("With {} {} is held at {}: the motor may not start, and the supply may switch off and try again.",
+                                          during(*worst.point), name, show(rating))
+                            : fmt::format("With {} {} gives {}; it is rated for {}, so it sags and ages fast.", during(*worst.point), name,
+                                          show(amps), show(rating)),
+                     g.margins[0].subjects);
+    f.formula = fmt::format("{} {} {}", show(amps), held && !over ? "at its limit of" : ">", show(rating));
+    f.args = {{"current", amps}, {"rating", rating}};
+    f.bar = barOf(g.margins[over ? 0 : 1], rating.value, held && !over ? "current limit" : "rated", Amps{g.running.value});
+    f.sources = sourcesOf({&g.source->continuous, &g.source->limit});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -5,24 +5,50 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// Motors fed out of a board's raw input pin.
-Findings vinAsOutput(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kToPlanWith = 0.5;  // A
+constexpr double kItsDiode = 1.0;    // A
+
+struct Out {
+  Margin margin;
+  TerminalIndex pin;
+  Extreme worst;
+};
+
+std::vector<Out> measure(const SolvedBench& s) {
+  std::vector<Out> out;
   for (const auto& input : supplyInputs(s.bench, "board")) {
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return leaving(s, p, input.positive).value; });
-    if (worst.value <= 0.5) continue;
-    const bool stop = worst.value > 1.0;
-    auto f = finding(
-        stop ? Severity::Stop : Severity::Caution, fmt::format("{} feeds {}", s.bench.called(input.positive), show(Amps{worst.value})),
-        fmt::format("With {} {} come out of {}: they pass the jack, the diode and the thin tracks of {}.", during(*worst.point),
-                    show(Amps{worst.value}), s.bench.called(input.positive), called(s.bench, s.bench.deviceOf(input.positive))),
-        {s.bench.address(input.positive)});
-    f.formula = fmt::format("{} > {}", show(Amps{worst.value}), stop ? "1 A" : "0.5 A");
-    f.args = {{"current", Amps{worst.value}}};
-    f.bar = Bar{"current out of the pin", Amps{worst.value}, {}, Amps{stop ? 1.0 : 0.5}, stop ? "its diode" : "to plan with"};
-    out.push_back(std::move(f));
+    out.push_back({{.quantity = "current out of the pin",
+                    .subjects = {s.bench.address(input.positive)},
+                    .unit = Unit::Amp,
+                    .value = worst.known(),
+                    .limits = {atMost(LimitKind::Recommended, Severity::Caution, kToPlanWith, "to plan with"),
+                               atMost(LimitKind::Absolute, Severity::Stop, kItsDiode, "its diode")},
+                    .at = worst.point},
+                   input.positive,
+                   worst});
   }
   return out;
+}
+
+}  // namespace
+
+// Motors fed out of a board's raw input pin.
+Said vinAsOutput(const SolvedBench& s) {
+  return say(measure(s), [&](const Out& m) {
+    const Amps amps{m.worst.value};
+    const auto& limit = *m.margin.passed();
+    auto f = finding(fmt::format("{} feeds {}", s.bench.called(m.pin), show(amps)),
+                     fmt::format("With {} {} come out of {}: they pass the jack, the diode and the thin tracks of {}.",
+                                 during(*m.worst.point), show(amps), s.bench.called(m.pin), called(s.bench, s.bench.deviceOf(m.pin))),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} > {:g} A", show(amps), *limit.most);
+    f.args = {{"current", amps}};
+    f.bar = barOf(m.margin, *limit.most, limit.name);
+    return f;
+  });
 }
 
 }  // namespace bold::checks

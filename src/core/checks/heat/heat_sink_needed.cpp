@@ -5,9 +5,20 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// A part that is too hot bare and would not be with the heat sink it can take.
-Findings heatSinkNeeded(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kToSpare = 25;  // K below the limit
+
+struct Bare {
+  Margin margin;
+  int device;
+  const parts::Package* package;
+  Extreme power;
+  double bare, sink, limit;  // K/W, K/W, degC
+};
+
+std::vector<Bare> measure(const SolvedBench& s) {
+  std::vector<Bare> out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const int device = static_cast<int>(d);
     const auto& settings = s.bench.devices[d].settings;
@@ -19,27 +30,36 @@ Findings heatSinkNeeded(const SolvedBench& s) {
       const auto hottest = package.hottest.typical();
       if (!bare || !sink || !hottest) continue;
       const auto running = largest(s, steady, [&](const OperatingPoint& p) { return packagePower(s, p, device, package.id).value; });
-      const double limit = *hottest - 25;
-      const double t = ambient(s.bench) + running.value * *bare;
-      if (!running.point || t <= limit) continue;
-      const double enough = (limit - ambient(s.bench)) / running.value;
-      const bool helps = *sink <= enough;
-      auto f = finding(Severity::Caution, fmt::format("{} needs a heat sink", called(s.bench, device)),
-                       fmt::format("{} turns {} into heat; {:.0f} K/W or less keep it cool, bare it has {:.0f}{}.", called(s.bench, device),
-                                   show(Watts{running.value}), enough, *bare,
-                                   helps ? fmt::format(", with a small heat sink {:.0f}", *sink) : ". No small heat sink is enough"),
-                       {idOf(s.bench, device)});
-      f.formula = fmt::format("({} - {}) / {} = {:.3g} K/W", show(Celsius{limit}), show(Celsius{ambient(s.bench)}),
-                              show(Watts{running.value}), enough);
-      f.args = {{"power", Watts{running.value}}};
-      f.sources = sourcesOf({&package.thermal});
-      if (helps)
-        f.repair =
-            Plan(s.bench).setting(device, "heatSink", "fitted").repair(fmt::format("Fit a heat sink to {}.", called(s.bench, device)));
-      out.push_back(std::move(f));
+      if (!running.point) continue;
+      const double limit = *hottest - kToSpare;
+      out.push_back(
+          {heatMargin(s.bench, "junction without a heat sink", {idOf(s.bench, device)}, ambient(s.bench) + running.value * *bare,
+                      {atMost(LimitKind::Recommended, Severity::Caution, limit, "25 K to spare", package.hottest.source)}, running.point),
+           device, &package, running, *bare, *sink, limit});
     }
   }
   return out;
+}
+
+}  // namespace
+
+// A part that is too hot bare and would not be with the heat sink it can take.
+Said heatSinkNeeded(const SolvedBench& s) {
+  return say(measure(s), [&](const Bare& m) {
+    const Watts power{m.power.value};
+    const double enough = (m.limit - ambient(s.bench)) / power.value;
+    const bool helps = m.sink <= enough;
+    const auto& name = called(s.bench, m.device);
+    auto f = finding(fmt::format("{} needs a heat sink", name),
+                     fmt::format("{} turns {} into heat; {:.0f} K/W or less keep it cool, bare it has {:.0f}{}.", name, show(power), enough,
+                                 m.bare, helps ? fmt::format(", with a small heat sink {:.0f}", m.sink) : ". No small heat sink is enough"),
+                     m.margin.subjects);
+    f.formula = fmt::format("({} - {}) / {} = {:.3g} K/W", show(Celsius{m.limit}), show(Celsius{ambient(s.bench)}), show(power), enough);
+    f.args = {{"power", power}};
+    f.sources = sourcesOf({&m.package->thermal});
+    if (helps) f.repair = Plan(s.bench).setting(m.device, "heatSink", "fitted").repair(fmt::format("Fit a heat sink to {}.", name));
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -7,7 +7,8 @@
 
 namespace bold::checks {
 namespace {
-constexpr double kMargin = 25;         // K below the limit at which it becomes a caution
+
+constexpr double kToSpare = 25;        // K below the limit
 constexpr double kFar = 150;           // K above the limit from which a figure says less than "destroyed"
 constexpr double kWorthAsking = 0.25;  // W below which an unknown thermal resistance is of no interest
 
@@ -15,54 +16,87 @@ bool holdsRegulator(const parts::Part& part, const std::string& package) {
   return std::ranges::any_of(
       part.elements, [&](const parts::Element& e) { return e.package == package && std::holds_alternative<parts::Regulator>(e.body); });
 }
+
+// One corner: what is turned into heat, into which air.
+struct Heat {
+  Extreme power;
+  double air, rth;  // degC, K/W
+};
+
+struct Junction {
+  Margins margins;  // expected, worst case
+  int device;
+  const parts::Package* package;
+  double hottest;
+  Heat expected, worst;
+};
+
+std::optional<Junction> measure(const SolvedBench& s, int device, const parts::Package& package) {
+  const auto power = [&](const OperatingPoint& p) { return packagePower(s, p, device, package.id).value; };
+  const auto expected = largest(s, steady, power);
+  if (!expected.point || expected.value < kWorthAsking) return std::nullopt;
+  const auto worst = largest(
+      s,
+      [](const OperatingPoint& p) {
+        return p.solved() && p.command().supply < 0 && p.command().moment == Moment::Running && p.command().action != Action::Boot;
+      },
+      power);
+  const auto rth = thermalOf(s.bench, device, package, false);
+  const auto hottest = package.hottest.typical();
+  const double k = rth.value_or(0);
+  Junction j{{},
+             device,
+             &package,
+             hottest.value_or(0),
+             {expected, ambient(s.bench), k},
+             {worst, hotAmbient(s.bench), thermalOf(s.bench, device, package, true).value_or(k)}};
+  // An unknown thermal resistance is told as one of the part's unknown figures.
+  const auto degrees = [&](const Heat& h) { return rth ? std::optional(h.air + h.power.value * h.rth) : std::nullopt; };
+  const std::vector subjects{idOf(s.bench, device)};
+  j.margins = {heatMargin(s.bench, "junction", subjects, degrees(j.expected), heatLimits(package, kToSpare), expected.point),
+               heatMargin(s.bench, "junction in the worst case", subjects, degrees(j.worst),
+                          {atMost(LimitKind::Absolute, Severity::Caution, hottest, "greatest", package.hottest.source)}, worst.point)};
+  j.margins[1].from = j.worst.air;
+  j.margins[1].assumed = {fmt::format("ambient {}", show(Celsius{j.worst.air}))};
+  return j;
+}
+
+std::vector<Junction> measure(const SolvedBench& s) {
+  std::vector<Junction> out;
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d)
+    for (const auto& package : s.bench.devices[d].part->packages)
+      if (!holdsRegulator(*s.bench.devices[d].part, package.id))  // regulator-heat
+        if (auto j = measure(s, static_cast<int>(d), package)) out.push_back(std::move(*j));
+  return out;
+}
+
 }  // namespace
 
 // The junction of every package with everything running, at the expected and at the hot corner.
-Findings junctionTemperature(const SolvedBench& s) {
-  Findings out;
-  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
-    const int device = static_cast<int>(d);
-    const auto& part = *s.bench.devices[d].part;
-    for (const auto& package : part.packages) {
-      if (holdsRegulator(part, package.id)) continue;  // regulator-heat
-      const auto running = largest(s, steady, [&](const OperatingPoint& p) { return packagePower(s, p, device, package.id).value; });
-      const auto worst = largest(
-          s,
-          [](const OperatingPoint& p) {
-            return p.solved() && p.command().supply < 0 && p.command().moment == Moment::Running && p.command().action != Action::Boot;
-          },
-          [&](const OperatingPoint& p) { return packagePower(s, p, device, package.id).value; });
-      if (!running.point || running.value < kWorthAsking) continue;
-      const auto rth = thermalOf(s.bench, device, package, false);
-      const auto hottest = package.hottest.typical();
-      if (!rth || !hottest) continue;  // unknown: told as one of the part's unknown figures
-      const double usual = ambient(s.bench) + running.value * *rth;
-      const double hot = hotAmbient(s.bench) + worst.value * thermalOf(s.bench, device, package, true).value_or(*rth);
-      const bool stop = usual > *hottest;
-      if (!stop && usual <= *hottest - kMargin && hot <= *hottest) continue;
-      const bool expectedCorner = stop || usual > *hottest - kMargin;
-      const Celsius shown{expectedCorner ? usual : hot};
-      const Watts power{expectedCorner ? running.value : worst.value};
-      const double k = expectedCorner ? *rth : thermalOf(s.bench, device, package, true).value_or(*rth);
-      const double air = expectedCorner ? ambient(s.bench) : hotAmbient(s.bench);
-      // Long before a straight line reaches such a temperature the part has failed.
-      const bool far = shown.value > *hottest + kFar;
-      auto f = finding(
-          stop ? Severity::Stop : Severity::Caution,
-          far ? fmt::format("{} burns", called(s.bench, device)) : fmt::format("{} reaches {}", called(s.bench, device), show(shown)),
-          fmt::format("With {} {} turns {} into heat: {} at {} of air{}; it stands {}.", during(*(expectedCorner ? running : worst).point),
-                      called(s.bench, device), show(power), far ? fmt::format("more than {}", show(Celsius{*hottest + kFar})) : show(shown),
-                      show(Celsius{air}), expectedCorner ? "" : " in the worst case", show(Celsius{*hottest})),
-          {idOf(s.bench, device)});
-      f.formula = fmt::format("{} + {} x {:.3g} K/W {}", show(Celsius{air}), show(power), k,
-                              far ? "> " + show(Celsius{*hottest + kFar}) : "= " + show(shown));
-      f.args = {{"temperature", shown}, {"power", power}, {"limit", Celsius{*hottest}}};
-      f.bar = Bar{"junction", far ? Celsius{*hottest + kFar} : shown, AnyQuantity(Celsius{air}), Celsius{*hottest}, "greatest"};
-      f.sources = sourcesOf({&package.thermal, &package.hottest});
-      out.push_back(std::move(f));
-    }
-  }
-  return out;
+Said junctionTemperature(const SolvedBench& s) {
+  return say(measure(s), [&](const Junction& j) {
+    const bool expected = j.margins[0].passed();
+    const auto& heat = expected ? j.expected : j.worst;
+    const auto& margin = j.margins[expected ? 0 : 1];
+    const Celsius shown{*margin.value};
+    const Celsius hottest{j.hottest};
+    const Celsius farther{j.hottest + kFar};
+    const Watts power{heat.power.value};
+    // Long before a straight line reaches such a temperature the part has failed.
+    const bool far = shown > farther;
+    const auto& name = called(s.bench, j.device);
+    auto f = finding(far ? fmt::format("{} burns", name) : fmt::format("{} reaches {}", name, show(shown)),
+                     fmt::format("With {} {} turns {} into heat: {} at {} of air{}; it stands {}.", during(*heat.power.point), name,
+                                 show(power), far ? fmt::format("more than {}", show(farther)) : show(shown), show(Celsius{heat.air}),
+                                 expected ? "" : " in the worst case", show(hottest)),
+                     margin.subjects);
+    f.formula = fmt::format("{} + {} x {:.3g} K/W {}", show(Celsius{heat.air}), show(power), heat.rth,
+                            far ? "> " + show(farther) : "= " + show(shown));
+    f.args = {{"temperature", shown}, {"power", power}, {"limit", hottest}};
+    f.bar = Bar{"junction", far ? farther : shown, AnyQuantity(Celsius{heat.air}), hottest, "greatest"};
+    f.sources = sourcesOf({&j.package->thermal, &j.package->hottest});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

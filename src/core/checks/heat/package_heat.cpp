@@ -25,6 +25,27 @@ std::optional<double> thermalOf(const Bench& bench, int device, const parts::Pac
 double ambient(const Bench& bench) {
   return bench.ambient ? bench.ambient->value : 30;
 }
+Margin heatMargin(const Bench& bench, std::string quantity, std::vector<std::string> subjects, std::optional<double> celsius,
+                  std::vector<Limit> limits, const OperatingPoint* at) {
+  Margin m{.quantity = std::move(quantity),
+           .subjects = std::move(subjects),
+           .unit = Unit::Celsius,
+           .value = celsius,
+           .limits = std::move(limits),
+           .from = ambient(bench),
+           .at = at};
+  if (!bench.ambient) m.assumed = {"ambient 30 °C"};
+  return m;
+}
+
+std::vector<Limit> heatLimits(const parts::Package& package, double toSpare) {
+  const auto hottest = package.hottest.typical();
+  const auto& source = package.hottest.source;
+  return {atMost(LimitKind::Recommended, Severity::Caution, hottest ? std::optional(*hottest - toSpare) : std::nullopt,
+                 fmt::format("{:g} K to spare", toSpare), source),
+          atMost(LimitKind::Absolute, Severity::Stop, hottest, "greatest", source)};
+}
+
 double hotAmbient(const Bench& bench) {
   return std::max(40.0, ambient(bench) + 10);
 }

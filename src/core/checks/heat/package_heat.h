@@ -12,6 +12,11 @@ Watts packagePower(const SolvedBench& s, const OperatingPoint& p, int device, co
 std::optional<double> thermalOf(const Bench& bench, int device, const parts::Package& package, bool worst);
 /// The document's ambient, 30 degC where it says nothing.
 double ambient(const Bench& bench);
+/// The margin of a temperature: nothing is used at ambient.
+Margin heatMargin(const Bench& bench, std::string quantity, std::vector<std::string> subjects, std::optional<double> celsius,
+                  std::vector<Limit> limits, const OperatingPoint* at);
+/// Of a package: a stop at its greatest, a caution within `toSpare` kelvin of it.
+std::vector<Limit> heatLimits(const parts::Package& package, double toSpare);
 /// Ambient of the pessimistic corner: the larger of 40 degC and 10 K more.
 double hotAmbient(const Bench& bench);
 

@@ -4,33 +4,58 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// A linear regulator: the volts it takes away times what it gives.
-Findings regulatorHeat(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kToSpare = 25;        // K below the limit
+constexpr double kWorthAsking = 0.25;  // W below which it only gets warm
+
+struct Heated {
+  Margin margin;
+  int device;
+  const parts::Package* package;
+  Extreme power;
+  double rth, hottest;
+};
+
+std::vector<Heated> measure(const SolvedBench& s) {
+  std::vector<Heated> out;
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
-    const auto& element = s.bench.devices[static_cast<std::size_t>(d)].part->elements[static_cast<std::size_t>(e)];
-    const auto* package = s.bench.devices[static_cast<std::size_t>(d)].part->package(element.package);
+    const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
+    const auto* package = device.part->package(device.part->elements[static_cast<std::size_t>(e)].package);
     if (r.switching || !package) return;
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return p.power(d, e).value; });
+    if (!worst.point || worst.value < kWorthAsking) return;
     const auto rth = thermalOf(s.bench, d, *package, false);
     const auto hottest = package->hottest.typical();
-    if (!worst.point || !rth || !hottest || worst.value < 0.25) return;
-    const double t = ambient(s.bench) + worst.value * *rth;
-    if (t <= *hottest - 25) return;
-    const bool stop = t > *hottest;
-    const double enough = (*hottest - 25 - ambient(s.bench)) / worst.value;
-    auto f = finding(
-        stop ? Severity::Stop : Severity::Caution, fmt::format("The regulator of {} reaches {}", called(s.bench, d), show(Celsius{t})),
-        fmt::format("With {} the regulator of {} turns {} into heat and reaches {}; it stands {}. It would need {:.0f} K/W or less.",
-                    during(*worst.point), called(s.bench, d), show(Watts{worst.value}), show(Celsius{t}), show(Celsius{*hottest}), enough),
-        {s.bench.address(at(s.bench, d, r.out) >= 0 ? at(s.bench, d, r.out) : s.bench.devices[static_cast<std::size_t>(d)].first)});
-    f.formula = fmt::format("{} + {} x {:.3g} K/W = {}", show(Celsius{ambient(s.bench)}), show(Watts{worst.value}), *rth, show(Celsius{t}));
-    f.args = {{"temperature", Celsius{t}}, {"power", Watts{worst.value}}};
-    f.bar = Bar{"regulator", Celsius{t}, {}, Celsius{*hottest}, "greatest"};
-    f.sources = sourcesOf({&package->thermal});
-    out.push_back(std::move(f));
+    const auto o = at(s.bench, d, r.out);
+    out.push_back(
+        {heatMargin(s.bench, "regulator", {s.bench.address(o >= 0 ? o : device.first)},
+                    rth ? std::optional(ambient(s.bench) + worst.value * *rth) : std::nullopt, heatLimits(*package, kToSpare), worst.point),
+         d, package, worst, rth.value_or(0), hottest.value_or(0)});
   });
   return out;
+}
+
+}  // namespace
+
+// A linear regulator: the volts it takes away times what it gives.
+Said regulatorHeat(const SolvedBench& s) {
+  return say(measure(s), [&](const Heated& m) {
+    const Celsius t{*m.margin.value};
+    const Watts power{m.power.value};
+    const double enough = (m.hottest - kToSpare - ambient(s.bench)) / power.value;
+    const auto& name = called(s.bench, m.device);
+    auto f = finding(
+        fmt::format("The regulator of {} reaches {}", name, show(t)),
+        fmt::format("With {} the regulator of {} turns {} into heat and reaches {}; it stands {}. It would need {:.0f} K/W or less.",
+                    during(*m.power.point), name, show(power), show(t), show(Celsius{m.hottest}), enough),
+        m.margin.subjects);
+    f.formula = fmt::format("{} + {} x {:.3g} K/W = {}", show(Celsius{ambient(s.bench)}), show(power), m.rth, show(t));
+    f.args = {{"temperature", t}, {"power", power}};
+    f.bar = barOf(m.margin, m.hottest, "greatest");
+    f.sources = sourcesOf({&m.package->thermal});
+    return f;
+  });
 }
 
 }  // namespace bold::checks
