@@ -31,20 +31,20 @@
   X(Findings, openLead, "open-lead", "grounds", "A lead goes nowhere", WillNotWork)                                                \
   X(Findings, regulatorInput, "regulator-input", "voltage", "A regulator's input out of range", Damage)                            \
   X(Findings, backFeed, "back-feed", "voltage", "Two supplies on one net", Damage)                                                 \
-  X(Findings, capacitorRating, "capacitor-rating", "voltage", "A capacitor beyond its voltage or reversed", Damage)                \
+  X(Said, capacitorRating, "capacitor-rating", "voltage", "A capacitor beyond its voltage or reversed", Damage)                    \
   X(Findings, capacitorOnOutput, "capacitor-on-output", "voltage", "A capacitor on an output", Damage)                             \
-  X(Findings, bulkCapacitorMissing, "bulk-capacitor-missing", "voltage", "No capacitor near the stage", Damage)                    \
-  X(Findings, leadSpike, "lead-spike", "voltage", "A supply plugged in live rings", Damage)                                        \
+  X(Said, bulkCapacitorMissing, "bulk-capacitor-missing", "voltage", "No capacitor near the stage", Damage)                        \
+  X(Said, leadSpike, "lead-spike", "voltage", "A supply plugged in live rings", Damage)                                            \
   X(Findings, regeneration, "regeneration", "voltage", "A braking motor lifts its supply", Damage)                                 \
-  X(Findings, gateOvervoltage, "gate-overvoltage", "voltage", "A gate or base beyond its limit", Damage)                           \
+  X(Said, gateOvervoltage, "gate-overvoltage", "voltage", "A gate or base beyond its limit", Damage)                               \
   X(Findings, servoSupply, "servo-supply", "steppers", "A servo's supply", Damage)                                                 \
   X(Findings, polaritySensitiveLoad, "polarity-sensitive-load", "steppers", "Electronics on an output that turns round", Damage)   \
-  X(Findings, motorSupplyTooHigh, "motor-supply-too-high", "voltage", "Motor supply too high for the stage", Damage)               \
-  X(Findings, motorSupplyTooLow, "motor-supply-too-low", "voltage", "Motor supply too low for the stage", WillNotWork)             \
-  X(Findings, motorOvervoltage, "motor-overvoltage", "voltage", "Too many volts for the motor", Damage)                            \
-  X(Findings, motorUndervoltage, "motor-undervoltage", "voltage", "Too few volts for the motor", WillNotWork)                      \
+  X(Said, motorSupplyTooHigh, "motor-supply-too-high", "voltage", "Motor supply too high for the stage", Damage)                   \
+  X(Said, motorSupplyTooLow, "motor-supply-too-low", "voltage", "Motor supply too low for the stage", WillNotWork)                 \
+  X(Said, motorOvervoltage, "motor-overvoltage", "voltage", "Too many volts for the motor", Damage)                                \
+  X(Said, motorUndervoltage, "motor-undervoltage", "voltage", "Too few volts for the motor", WillNotWork)                          \
   X(Findings, moduleRegulatorSetting, "module-regulator-setting", "voltage", "The regulator link of a module", WillNotWork)        \
-  X(Findings, brownOut, "brown-out", "voltage", "A motor start pulls the logic down", WillNotWork)                                 \
+  X(Said, brownOut, "brown-out", "voltage", "A motor start pulls the logic down", WillNotWork)                                     \
   X(Findings, logicSupplyOutOfRange, "logic-supply-out-of-range", "voltage", "Logic supply out of range", Damage)                  \
   X(Findings, diodeOnReversibleMotor, "diode-on-reversible-motor", "flyback", "A diode across a reversible motor", Damage)         \
   X(Findings, flybackReversed, "flyback-reversed", "flyback", "A clamp diode the wrong way round", Damage)                         \

@@ -3,9 +3,34 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// The largest start against what the controller needs to go on running.
-Findings brownOut(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+// The lowest that a supply sags to while a motor is held.
+struct Sag {
+  std::optional<Volts> volts;
+  const OperatingPoint* point = nullptr;
+};
+
+struct Brown {
+  Margins margins;  // nominal charge, nearly empty
+  int device;
+  const parts::Sink* sink;
+  Volts rest, least;
+  Sag nominal, empty;
+};
+
+Sag lowest(const SolvedBench& s, TerminalIndex a, TerminalIndex b, Charge charge) {
+  Sag low;
+  for (const auto& p : s.points) {
+    if (!p->solved() || p->charge() != charge || p->command().supply >= 0 || p->command().moment != Moment::Stalled) continue;
+    const auto v = p->across(a, b);
+    if (v && (!low.volts || *v < *low.volts)) low = {v, p.get()};
+  }
+  return low;
+}
+
+std::vector<Brown> measure(const SolvedBench& s) {
+  std::vector<Brown> out;
   const auto* off = s.point(Action::AllOff, Charge::Nominal);
   if (!off) return out;
   eachElement<parts::Sink>(s.bench, [&](int d, int, const parts::Sink& sink) {
@@ -13,39 +38,50 @@ Findings brownOut(const SolvedBench& s) {
     const auto a = at(s.bench, d, sink.positive);
     const auto b = at(s.bench, d, sink.negative);
     if (a < 0 || b < 0) return;
-    const double least = *sink.voltage.min;
+    const Volts least{*sink.voltage.min};
     const auto rest = off->across(a, b);
-    if (!rest || rest->value < least) return;  // without a motor it is too low already: other checks speak
-    const auto lowest = [&](Charge c) {
-      std::pair<std::optional<Volts>, const OperatingPoint*> low;
-      for (const auto& p : s.points) {
-        if (!p->solved() || p->charge() != c || p->command().supply >= 0 || p->command().moment != Moment::Stalled) continue;
-        const auto v = p->across(a, b);
-        if (v && (!low.first || *v < *low.first)) low = {v, p.get()};
-      }
-      return low;
+    if (!rest || *rest < least) return;  // without a motor it is too low already: other checks speak
+    Brown m{{}, d, &sink, *rest, least, lowest(s, a, b, Charge::Nominal), lowest(s, a, b, Charge::Empty)};
+    const auto add = [&](const Sag& sag, std::string quantity, Severity severity) {
+      if (!sag.point) return;
+      m.margins.push_back(
+          {.quantity = std::move(quantity),
+           .subjects = {idOf(s.bench, d), idOf(s.bench, s.motors[static_cast<std::size_t>(sag.point->command().motor)].device)},
+           .unit = Unit::Volt,
+           .value = sag.volts->value,
+           .limits = {atLeast(LimitKind::Promised, severity, least.value, "least", sink.voltage.source)},
+           .from = rest->value,
+           .at = sag.point});
     };
-    const auto [nominal, start] = lowest(Charge::Nominal);
-    const auto [empty, emptyStart] = lowest(Charge::Empty);
-    const bool stop = nominal && nominal->value < least;
+    add(m.nominal, "supply at the start", Severity::Stop);
     // An empty supply that is below the limit by itself says nothing about the motor.
     const auto* quiet = s.point(Action::AllOff, Charge::Empty);
     const auto emptyRest = quiet ? quiet->across(a, b) : std::nullopt;
-    const bool caution = empty && empty->value < least && (!emptyRest || emptyRest->value >= least);
-    if (!stop && !caution) return;
-    const Volts v = stop ? *nominal : *empty;
-    const auto* p = stop ? start : emptyStart;
-    auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("{} sags to {}", called(s.bench, d), show(v)),
-                     fmt::format("With {} the supply of {} sags to {}{}; it needs {} and starts anew.", during(*p), called(s.bench, d),
-                                 show(v), stop ? "" : " once the supply is nearly empty", show(Volts{least})),
-                     {idOf(s.bench, d), idOf(s.bench, s.motors[static_cast<std::size_t>(p->command().motor)].device)});
-    f.formula = fmt::format("{} < {}", show(v), show(Volts{least}));
-    f.args = {{"voltage", v}, {"least", Volts{least}}};
-    f.bar = Bar{"supply at the start", v, AnyQuantity(*rest), Volts{least}, "least", true};
-    f.sources = sourcesOf({&sink.voltage});
-    out.push_back(std::move(f));
+    if (!emptyRest || *emptyRest >= least) add(m.empty, "supply at the start, nearly empty", Severity::Caution);
+    out.push_back(std::move(m));
   });
   return out;
+}
+
+}  // namespace
+
+// The largest start against what the controller needs to go on running.
+Said brownOut(const SolvedBench& s) {
+  return say(measure(s), [&](const Brown& m) {
+    const bool stop = m.margins.front().stops();
+    const auto& margin = stop ? m.margins.front() : m.margins.back();
+    const Volts v{*margin.value};
+    const auto& name = called(s.bench, m.device);
+    auto f = finding(fmt::format("{} sags to {}", name, show(v)),
+                     fmt::format("With {} the supply of {} sags to {}{}; it needs {} and starts anew.", during(*margin.at), name, show(v),
+                                 stop ? "" : " once the supply is nearly empty", show(m.least)),
+                     margin.subjects);
+    f.formula = fmt::format("{} < {}", show(v), show(m.least));
+    f.args = {{"voltage", v}, {"least", m.least}};
+    f.bar = Bar{"supply at the start", v, AnyQuantity(m.rest), m.least, "least", true};
+    f.sources = sourcesOf({&m.sink->voltage});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

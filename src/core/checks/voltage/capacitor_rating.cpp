@@ -6,9 +6,25 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// Every capacitor at full charge: its rated voltage and its polarity.
-Findings capacitorRating(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kToSpare = 1.2;  // times the voltage that it carries
+constexpr double kTantalum = 2.0;
+constexpr double kBackwards = -0.5;  // V that an electrolytic stands the wrong way round
+
+struct Charged {
+  Margin margin;  // a polarised one's with its sign
+  int device;
+  const parts::Capacitor* capacitor;
+  TerminalIndex a, b;
+  Volts across;
+  double toSpare;
+
+  bool reversed() const { return capacitor->polarised && across.value < kBackwards; }
+};
+
+std::vector<Charged> measure(const SolvedBench& s) {
+  std::vector<Charged> out;
   const auto* p = s.point(Action::AllOff, Charge::Full);
   if (!p) return out;
   eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
@@ -16,31 +32,52 @@ Findings capacitorRating(const SolvedBench& s) {
     const auto b = at(s.bench, d, c.b);
     const auto v = a < 0 || b < 0 ? std::nullopt : p->across(a, b);
     if (!v) return;
-    const bool reversed = c.polarised && v->value < -0.5;
+    Charged m{{.quantity = "voltage", .subjects = {idOf(s.bench, d)}, .unit = Unit::Volt, .at = p},
+              d,
+              &c,
+              a,
+              b,
+              *v,
+              c.tantalum ? kTantalum : kToSpare};
     const auto rated = c.rated.typical();
-    const double volts = std::abs(v->value);
-    const double margin = c.tantalum ? 2.0 : 1.2;
-    const bool over = rated && volts > *rated;
-    if (!reversed && !over && !(rated && volts * margin > *rated)) return;
-    const Volts limit{over || reversed ? rated.value_or(0) : *rated / margin};
-    auto f =
-        finding(reversed || over ? Severity::Stop : Severity::Caution,
-                reversed ? fmt::format("{} is the wrong way round", called(s.bench, d))
-                         : fmt::format("{} carries {}", called(s.bench, d), show(Volts{volts})),
-                reversed ? fmt::format("{} has {} the wrong way round: it heats up and bursts.", called(s.bench, d), show(Volts{volts}))
-                         : fmt::format("{} carries {} at full charge and is rated for {}{}.", called(s.bench, d), show(Volts{volts}),
-                                       show(Volts{*rated}), over ? "" : fmt::format("; {:g} times the voltage is the rule", margin)),
-                {idOf(s.bench, d)});
-    f.formula = reversed ? fmt::format("{} at its + against its -", show(*v))
-                         : fmt::format("{} against {}", show(Volts{volts}), show(Volts{*rated}));
-    f.args = {{"voltage", Volts{volts}}};
-    if (!reversed) f.bar = Bar{"voltage", Volts{volts}, {}, limit, over ? "rated voltage" : "with margin"};
-    f.sources = sourcesOf({&c.rated});
-    if (reversed && s.bench.devices[static_cast<std::size_t>(d)].part->elements.size() == 1)
-      f.repair = Plan(s.bench).exchange(a, b).repair(fmt::format("Turn {} round: its + to {}.", called(s.bench, d), "the supply"));
-    out.push_back(std::move(f));
+    m.margin.value = m.reversed() ? v->value : std::abs(v->value);
+    m.margin.limits = {atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(*rated / m.toSpare) : std::nullopt,
+                              "with margin", c.rated.source),
+                       atMost(LimitKind::Absolute, Severity::Stop, rated, "rated voltage", c.rated.source)};
+    if (m.reversed()) m.margin.limits = {atLeast(LimitKind::Absolute, Severity::Stop, kBackwards, "the wrong way round")};
+    out.push_back(std::move(m));
   });
   return out;
+}
+
+}  // namespace
+
+// Every capacitor at full charge: its rated voltage and its polarity.
+Said capacitorRating(const SolvedBench& s) {
+  return say(measure(s), [&](const Charged& m) {
+    const auto& name = called(s.bench, m.device);
+    const Volts volts{std::abs(m.across.value)};
+    Finding f;
+    if (m.reversed()) {
+      f = finding(fmt::format("{} is the wrong way round", name),
+                  fmt::format("{} has {} the wrong way round: it heats up and bursts.", name, show(volts)), m.margin.subjects);
+      f.formula = fmt::format("{} at its + against its -", show(m.across));
+      if (s.bench.devices[static_cast<std::size_t>(m.device)].part->elements.size() == 1)
+        f.repair = Plan(s.bench).exchange(m.a, m.b).repair(fmt::format("Turn {} round: its + to {}.", name, "the supply"));
+    } else {
+      const Volts rated{*m.capacitor->rated.typical()};
+      const auto& limit = *m.margin.passed();
+      f = finding(fmt::format("{} carries {}", name, show(volts)),
+                  fmt::format("{} carries {} at full charge and is rated for {}{}.", name, show(volts), show(rated),
+                              m.margin.stops() ? "" : fmt::format("; {:g} times the voltage is the rule", m.toSpare)),
+                  m.margin.subjects);
+      f.formula = fmt::format("{} against {}", show(volts), show(rated));
+      f.bar = barOf(m.margin, *limit.most, limit.name);
+    }
+    f.args = {{"voltage", volts}};
+    f.sources = sourcesOf({&m.capacitor->rated});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

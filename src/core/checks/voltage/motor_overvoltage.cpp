@@ -22,11 +22,16 @@ std::optional<double> greatest(const parts::Winding& w) {
   return std::nullopt;
 }
 
-}  // namespace
+struct AtMotor {
+  Margin margin;
+  const Motor* motor;
+  Volts most;
+  double duty;
+  Limits limits;
+};
 
-// Voltage across the winding itself, after the stage's drop, at full charge. Never behind a current-regulating stage.
-Findings motorOvervoltage(const SolvedBench& s) {
-  Findings out;
+std::vector<AtMotor> measure(const SolvedBench& s) {
+  std::vector<AtMotor> out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     const auto* p = s.running(static_cast<int>(m), Charge::Full);
@@ -39,25 +44,44 @@ Findings motorOvervoltage(const SolvedBench& s) {
       const bool fed = std::abs(p->element(motor.device, motor.windings[i]).value) > 1e-3;
       if (v && fed) worst = std::max(worst, std::abs(v->value));
     }
+    if (worst <= 0) continue;
     const auto& w = circuit::windingOf(s.bench, motor, 0);
     const auto most = greatest(w);
-    if (!most || worst <= 0) continue;
-    const double duty = motor.intent && motor.intent->dutyCap ? *motor.intent->dutyCap : 1;
-    const Volts v{worst * duty};
+    const double duty = dutyOf(motor);
     const auto& limits = w.brushed ? kBrushed : kCoil;
-    if (v.value <= limits.caution * *most) continue;
-    const bool stop = v.value > limits.stop * *most;
-    auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("{} gets {}", called(s, motor), show(v)),
-                     fmt::format("{} gets {} while running; it is made for {} at most.", called(s, motor), show(v), show(Volts{*most})),
-                     {idOf(s.bench, motor.device)});
-    f.formula = fmt::format("{} > {:.1f} x {}", show(v), stop ? limits.stop : limits.caution, show(Volts{*most}));
-    if (duty < 1) f.formula += fmt::format(" (duty held to {:.0f} %)", duty * 100);
-    f.args = {{"voltage", v}, {"limit", Volts{*most}}};
-    f.bar = Bar{"voltage while running", v, {}, Volts{*most}, "greatest"};
-    f.sources = sourcesOf({&w.highest, &w.resistance});
-    out.push_back(std::move(f));
+    const auto times = [&](double k) { return most ? std::optional(k * *most) : std::nullopt; };
+    Margin margin{.quantity = "voltage while running",
+                  .subjects = {idOf(s.bench, motor.device)},
+                  .unit = Unit::Volt,
+                  .value = worst * duty,
+                  .limits = {atMost(LimitKind::Recommended, Severity::Caution, times(limits.caution),
+                                    fmt::format("{:g} x greatest", limits.caution), w.highest.source),
+                             atMost(LimitKind::Absolute, Severity::Stop, times(limits.stop), fmt::format("{:g} x greatest", limits.stop),
+                                    w.highest.source)},
+                  .at = p};
+    if (duty < 1) margin.assumed = {fmt::format("duty held to {:.0f} %", duty * 100)};
+    out.push_back({std::move(margin), &motor, Volts{most.value_or(0)}, duty, limits});
   }
   return out;
+}
+
+}  // namespace
+
+// Voltage across the winding itself, after the stage's drop, at full charge. Never behind a current-regulating stage.
+Said motorOvervoltage(const SolvedBench& s) {
+  return say(measure(s), [&](const AtMotor& m) {
+    const Volts v{*m.margin.value};
+    const auto& name = called(s, *m.motor);
+    auto f = finding(fmt::format("{} gets {}", name, show(v)),
+                     fmt::format("{} gets {} while running; it is made for {} at most.", name, show(v), show(m.most)), m.margin.subjects);
+    f.formula = fmt::format("{} > {:.1f} x {}", show(v), m.margin.stops() ? m.limits.stop : m.limits.caution, show(m.most));
+    if (m.duty < 1) f.formula += fmt::format(" (duty held to {:.0f} %)", m.duty * 100);
+    f.args = {{"voltage", v}, {"limit", m.most}};
+    f.bar = barOf(m.margin, m.most.value, "greatest");
+    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
+    f.sources = sourcesOf({&w.highest, &w.resistance});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

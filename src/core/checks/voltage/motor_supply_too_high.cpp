@@ -7,47 +7,69 @@
 
 namespace bold::checks {
 namespace {
-constexpr double kTolerance = 1.0501;  // of adapters
-}  // namespace
 
-// A stage's supply terminal, or the open switch of a loose transistor, against full charge without load.
-Findings motorSupplyTooHigh(const SolvedBench& s) {
-  Findings out;
+constexpr double kTolerance = 1.0501;  // of adapters
+
+struct Supply {
+  Margin margin;
+  std::string what;
+  const Figure *recommended, *absolute;
+};
+
+Supply supplyOf(const SolvedBench& s, TerminalIndex t, std::string what, Volts v, const Figure& recommended, const Figure& absolute,
+                const OperatingPoint& at) {
+  // Where the absolute maximum is far away, what is printed names a class of supplies, and their tolerance is meant too.
+  const bool classOnly = absolute.greatest() && recommended.max && *recommended.max * kTolerance < 0.8 * *absolute.greatest();
+  Margin m{.quantity = "supply", .subjects = {s.bench.address(t)}, .unit = Unit::Volt, .value = v.value, .at = &at};
+  if (recommended.max)
+    m.limits.push_back(atMost(LimitKind::Recommended, Severity::Caution, *recommended.max * (classOnly ? kTolerance : 1), "recommended",
+                              recommended.source));
+  m.limits.push_back(atMost(LimitKind::Absolute, Severity::Stop, absolute.greatest(), "absolute maximum", absolute.source));
+  return {std::move(m), std::move(what), &recommended, &absolute};
+}
+
+const Figure kNone;
+
+// A stage's supply terminal, or the open switch of a loose transistor.
+std::vector<Supply> measure(const SolvedBench& s) {
+  std::vector<Supply> out;
   const auto* off = s.point(Action::AllOff, Charge::Full);
   if (!off) return out;
-  const auto judge = [&](Volts v, const Figure& recommended, const Figure& absolute, const std::string& what,
-                         std::vector<std::string> subjects) {
-    const bool over = absolute.greatest() && v.value > *absolute.greatest();
-    // Where the absolute maximum is far away, what is printed names a class of supplies, and their tolerance is meant too.
-    const bool classOnly = absolute.greatest() && recommended.max && *recommended.max * kTolerance < 0.8 * *absolute.greatest();
-    const bool high = !over && recommended.max && v.value > *recommended.max * (classOnly ? kTolerance : 1);
-    if (!over && !high) return;
-    const AnyQuantity limit{over ? *absolute.greatest() : *recommended.max, Unit::Volt};
-    auto f = finding(over ? Severity::Stop : Severity::Caution, fmt::format("{} gets {}", what, show(v)),
-                     fmt::format("{} gets {} from a full supply; {} is {}.", what, show(v),
-                                 over ? "its absolute maximum" : "the most it is meant for", show(limit)),
-                     std::move(subjects));
-    f.formula = fmt::format("{} > {}", show(v), show(limit));
-    f.args = {{"voltage", v}, {"limit", limit}};
-    f.bar = Bar{"supply", v, {}, limit, over ? "absolute maximum" : "recommended"};
-    f.sources = sourcesOf({&recommended, &absolute});
-    out.push_back(std::move(f));
-  };
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
     if (!supply || supply->purpose == "logic" || isServo(s, s.bench.deviceOf(t))) continue;  // servo-supply speaks of those
     if (const auto v = off->across(t, s.bench.terminal(s.bench.deviceOf(t), supply->back)))
-      judge(*v, supply->recommended, supply->absolute, s.bench.called(t), {s.bench.address(t)});
+      out.push_back(supplyOf(s, t, s.bench.called(t), *v, supply->recommended, supply->absolute, *off));
   }
-  const Figure none;
   const auto transistor = [&](int d, const parts::Node& top, const parts::Node& bottom, const Figure& most) {
     if (top.starts_with('~') || bottom.starts_with('~')) return;
-    const auto v = off->across(s.bench.terminal(d, top), s.bench.terminal(d, bottom));
-    if (v) judge(Volts{std::abs(v->value)}, none, most, called(s.bench, d), {s.bench.address(s.bench.terminal(d, top))});
+    const auto t = s.bench.terminal(d, top);
+    if (const auto v = off->across(t, s.bench.terminal(d, bottom)))
+      out.push_back(supplyOf(s, t, called(s.bench, d), Volts{std::abs(v->value)}, kNone, most, *off));
   };
   eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& b) { transistor(d, b.collector, b.emitter, b.vce); });
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& m) { transistor(d, m.drain, m.source, m.vds); });
   return out;
+}
+
+}  // namespace
+
+// Full charge without load.
+Said motorSupplyTooHigh(const SolvedBench& s) {
+  return say(measure(s), [&](const Supply& m) {
+    const bool over = m.margin.stops();
+    const Volts v{*m.margin.value};
+    const Volts limit{over ? *m.absolute->greatest() : *m.recommended->max};
+    auto f = finding(fmt::format("{} gets {}", m.what, show(v)),
+                     fmt::format("{} gets {} from a full supply; {} is {}.", m.what, show(v),
+                                 over ? "its absolute maximum" : "the most it is meant for", show(limit)),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(v), show(limit));
+    f.args = {{"voltage", v}, {"limit", limit}};
+    f.bar = barOf(m.margin, limit.value, over ? "absolute maximum" : "recommended");
+    f.sources = sourcesOf({m.recommended, m.absolute});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -3,49 +3,82 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
 
-// A used stage below its least motor supply, at nominal charge while its motor runs; only when empty it is a caution.
-Findings motorSupplyTooLow(const SolvedBench& s) {
-  Findings out;
+constexpr double kNothing = 0.5;  // V below which there is no supply at all
+
+struct Low {
+  Margins margins;  // nominal charge, nearly empty
+  TerminalIndex supply;
+  const Motor* motor;
+};
+
+Margin marginOf(const SolvedBench& s, TerminalIndex t, const OperatingPoint& p, std::string quantity, Severity severity) {
+  const auto& supply = *s.bench.facts(t).supply;
+  return {.quantity = std::move(quantity),
+          .subjects = {s.bench.address(t)},
+          .unit = Unit::Volt,
+          .value = p.across(t, s.bench.terminal(s.bench.deviceOf(t), supply.back)).value_or(Volts{0}).value,
+          .limits = {atLeast(LimitKind::Recommended, severity, supply.recommended.min, "least", supply.recommended.source)},
+          .at = &p};
+}
+
+bool past(const Low& m) {
+  return m.margins.front().passed() || m.margins.back().passed();
+}
+
+// The first of its motors that the supply is too low for, else the first.
+std::optional<Low> measure(const SolvedBench& s, TerminalIndex t) {
+  const int d = s.bench.deviceOf(t);
+  std::optional<Low> first;
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto& motor = s.motors[m];
+    bool uses = motor.device == d;
+    for (const auto& r : motor.reached) uses = uses || r.device == d;
+    const auto* nominal = uses ? s.running(static_cast<int>(m), Charge::Nominal) : nullptr;
+    if (!nominal) continue;
+    Low low{{marginOf(s, t, *nominal, "supply while running", Severity::Stop)}, t, &motor};
+    if (const auto* empty = s.running(static_cast<int>(m), Charge::Empty))
+      low.margins.push_back(marginOf(s, t, *empty, "supply while running, nearly empty", Severity::Caution));
+    if (past(low)) return low;
+    if (!first) first = std::move(low);
+  }
+  return first;
+}
+
+std::vector<Low> measure(const SolvedBench& s) {
+  std::vector<Low> out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    const int d = s.bench.deviceOf(t);
-    if (!supply || supply->purpose != "motor" || !supply->recommended.min || isServo(s, d)) continue;  // servo-supply speaks of those
-    const double least = *supply->recommended.min;
-    for (std::size_t m = 0; m < s.motors.size(); ++m) {
-      const auto& motor = s.motors[m];
-      bool uses = motor.device == d;
-      for (const auto& r : motor.reached) uses = uses || r.device == d;
-      if (!uses) continue;
-      const auto at = [&](Charge c) -> std::optional<Volts> {
-        const auto* p = s.running(static_cast<int>(m), c);
-        if (!p) return std::nullopt;
-        const auto v = p->across(t, s.bench.terminal(d, supply->back));
-        return v ? v : std::optional(Volts{0});
-      };
-      const auto nominal = at(Charge::Nominal);
-      const auto empty = at(Charge::Empty);
-      if (!nominal) continue;
-      const bool stop = nominal->value < least;
-      if (!stop && (!empty || empty->value >= least)) continue;
-      const Volts v = stop ? *nominal : *empty;
-      const bool none = stop && v.value < 0.5;
-      auto f =
-          finding(stop ? Severity::Stop : Severity::Caution,
-                  none ? fmt::format("{} has no supply", s.bench.called(t)) : fmt::format("{} gets only {}", s.bench.called(t), show(v)),
-                  none ? fmt::format("Nothing feeds {}: {} cannot move.", s.bench.called(t), called(s, motor))
-                       : fmt::format("{} gets {} {} while {} runs; it needs {}.", s.bench.called(t), show(v),
-                                     stop ? "at nominal charge" : "once the supply is nearly empty", called(s, motor), show(Volts{least})),
-                  {s.bench.address(t)});
-      f.formula = fmt::format("{} < {}", show(v), show(Volts{least}));
-      f.args = {{"voltage", v}, {"least", Volts{least}}};
-      f.bar = Bar{"supply while running", v, {}, Volts{least}, "least", true};
-      f.sources = sourcesOf({&supply->recommended});
-      out.push_back(std::move(f));
-      break;
-    }
+    const bool asks = supply && supply->purpose == "motor" && supply->recommended.min;
+    if (!asks || isServo(s, s.bench.deviceOf(t))) continue;  // servo-supply speaks of those
+    if (auto low = measure(s, t)) out.push_back(std::move(*low));
   }
   return out;
+}
+
+}  // namespace
+
+// A used stage below its least motor supply, at nominal charge while its motor runs; only when empty it is a caution.
+Said motorSupplyTooLow(const SolvedBench& s) {
+  return say(measure(s), [&](const Low& m) {
+    const bool stop = m.margins.front().stops();
+    const auto& margin = stop ? m.margins.front() : m.margins.back();
+    const Volts v{*margin.value};
+    const Volts least{*margin.passed()->least};
+    const bool none = stop && v.value < kNothing;
+    const auto name = s.bench.called(m.supply);
+    auto f = finding(none ? fmt::format("{} has no supply", name) : fmt::format("{} gets only {}", name, show(v)),
+                     none ? fmt::format("Nothing feeds {}: {} cannot move.", name, called(s, *m.motor))
+                          : fmt::format("{} gets {} {} while {} runs; it needs {}.", name, show(v),
+                                        stop ? "at nominal charge" : "once the supply is nearly empty", called(s, *m.motor), show(least)),
+                     margin.subjects);
+    f.formula = fmt::format("{} < {}", show(v), show(least));
+    f.args = {{"voltage", v}, {"least", least}};
+    f.bar = Bar{"supply while running", v, {}, least, "least", true};
+    f.sources = sourcesOf({&s.bench.facts(m.supply).supply->recommended});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

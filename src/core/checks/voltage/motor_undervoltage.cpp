@@ -8,65 +8,110 @@
 
 namespace bold::checks {
 namespace {
+
 constexpr double kTurns = 0.98;  // share of its running current below which the winding's resistance rules: it stands still
 constexpr double kWeak = 0.6;    // share of the rated voltage below which nobody promises anything
 
-// A stepper on plain switches whose coils get far less than they are made for.
-void weakCoils(const SolvedBench& s, std::size_t m, Findings& out) {
+// A brushed motor's voltage, or the current of a stepper's coils on plain switches.
+struct Fed {
+  Margin margin;
+  const Motor* motor;
+  bool coils;
+  AnyQuantity made;  // what it is made for; of a motor that stands still what it needs to turn
+};
+
+std::optional<Fed> coils(const SolvedBench& s, std::size_t m) {
   const auto& motor = s.motors[m];
   const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
   const bool chopped = std::ranges::any_of(motor.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; });
   const auto rated = circuit::ratedCurrent(s.bench, motor);
-  if (!p || chopped || !rated) return;
+  if (!p || chopped) return std::nullopt;
   Amps most{};
   for (const int w : motor.windings) most = std::max(most, Amps{std::abs(p->element(motor.device, w).value)});
-  if (most.value < 1e-3 || most.value >= kWeak * *rated) return;
-  auto f = finding(Severity::Caution, fmt::format("The coils of {} get only {}", called(s, motor), show(most)),
-                   fmt::format("A coil of {} gets {} of the {} it is made for: it will be weak and may miss steps.", called(s, motor),
-                               show(most), show(Amps{*rated})),
-                   {idOf(s.bench, motor.device)});
-  f.formula = fmt::format("{} < {} x {}", show(most), kWeak, show(Amps{*rated}));
-  f.args = {{"current", most}, {"rated", Amps{*rated}}};
-  f.bar = Bar{"coil current", most, {}, Amps{kWeak * *rated}, "least to count on", true};
-  f.sources = sourcesOf({&circuit::windingOf(s.bench, motor, 0).phase});
-  out.push_back(std::move(f));
+  if (most.value < 1e-3) return std::nullopt;
+  Margin margin{.quantity = "coil current",
+                .subjects = {idOf(s.bench, motor.device)},
+                .unit = Unit::Amp,
+                .value = most.value,
+                .limits = {atLeast(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kWeak * *rated) : std::nullopt,
+                                   "least to count on", circuit::windingOf(s.bench, motor, 0).phase.source)},
+                .at = p};
+  return Fed{std::move(margin), &motor, true, Amps{rated.value_or(0)}};
+}
+
+std::optional<Fed> brushed(const SolvedBench& s, std::size_t m) {
+  const auto& motor = s.motors[m];
+  const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
+  if (!p) return std::nullopt;
+  const auto& w = circuit::windingOf(s.bench, motor, 0);
+  const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
+  const auto doing = p->doing(static_cast<int>(m));
+  const bool driven = doing == circuit::Doing::Forward || doing == circuit::Doing::Reverse;
+  if (!v || !driven || !w.nominal.typical() || !w.run.typical() || !w.resistance.typical()) return std::nullopt;
+  const Volts volts{std::abs(v->value)};
+  const double amps = std::abs(p->element(motor.device, motor.windings[0]).value);
+  const Volts turns{*w.run.typical() * *w.resistance.typical()};
+  const Volts least{w.nominal.min && w.nominal.max ? *w.nominal.min : kWeak * *w.nominal.typical()};
+  Margin margin{.quantity = "voltage at the motor",
+                .subjects = {idOf(s.bench, motor.device)},
+                .unit = Unit::Volt,
+                .value = volts.value,
+                .limits = {atLeast(LimitKind::Recommended, Severity::Caution, least.value, "least to count on", w.nominal.source)},
+                .at = p};
+  if (amps < kTurns * *w.run.typical())
+    margin.limits.push_back(atLeast(LimitKind::Absolute, Severity::Stop, turns.value, "to turn at all", w.resistance.source));
+  const bool still = margin.stops();
+  return Fed{std::move(margin), &motor, false, still ? turns : least};
+}
+
+std::vector<Fed> measure(const SolvedBench& s) {
+  std::vector<Fed> out;
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto kind = s.motors[m].kind;
+    const bool stepper = kind == MotorKind::UnipolarStepper || kind == MotorKind::BipolarStepper;
+    auto fed = stepper ? coils(s, m) : kind == MotorKind::Brushed ? brushed(s, m) : std::nullopt;
+    if (fed) out.push_back(std::move(*fed));
+  }
+  return out;
+}
+
+Finding weakCoils(const SolvedBench& s, const Fed& m) {
+  const Amps most{*m.margin.value};
+  const auto& name = called(s, *m.motor);
+  auto f = finding(
+      fmt::format("The coils of {} get only {}", name, show(most)),
+      fmt::format("A coil of {} gets {} of the {} it is made for: it will be weak and may miss steps.", name, show(most), show(m.made)),
+      m.margin.subjects);
+  f.formula = fmt::format("{} < {} x {}", show(most), kWeak, show(m.made));
+  f.args = {{"current", most}, {"rated", m.made}};
+  f.bar = barOf(m.margin, *m.margin.passed()->least, "least to count on", {}, true);
+  f.sources = sourcesOf({&circuit::windingOf(s.bench, *m.motor, 0).phase});
+  return f;
 }
 
 }  // namespace
 
 // What is left at the motor while it runs. It stands still once the voltage no longer drives its running current.
-Findings motorUndervoltage(const SolvedBench& s) {
-  Findings out;
-  for (std::size_t m = 0; m < s.motors.size(); ++m) {
-    const auto& motor = s.motors[m];
-    if (motor.kind == MotorKind::UnipolarStepper || motor.kind == MotorKind::BipolarStepper) weakCoils(s, m, out);
-    const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
-    if (motor.kind != MotorKind::Brushed || !p) continue;
-    const auto& w = circuit::windingOf(s.bench, motor, 0);
-    const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
-    const auto doing = p->doing(static_cast<int>(m));
-    const bool driven = doing == circuit::Doing::Forward || doing == circuit::Doing::Reverse;
-    if (!v || !driven || !w.nominal.typical() || !w.run.typical() || !w.resistance.typical()) continue;
-    const Volts volts{std::abs(v->value)};
-    const double amps = std::abs(p->element(motor.device, motor.windings[0]).value);
-    const bool still = amps < kTurns * *w.run.typical() && volts.value < *w.run.typical() * *w.resistance.typical();
-    const Volts least{w.nominal.min && w.nominal.max ? *w.nominal.min : kWeak * *w.nominal.typical()};
-    if (!still && volts >= least) continue;
-    const Volts need = still ? Volts{*w.run.typical() * *w.resistance.typical()} : least;
+Said motorUndervoltage(const SolvedBench& s) {
+  return say(measure(s), [&](const Fed& m) {
+    if (m.coils) return weakCoils(s, m);
+    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
+    const Volts volts{*m.margin.value};
+    const bool still = m.margin.stops();
+    const auto& name = called(s, *m.motor);
     auto f =
-        finding(still ? Severity::Stop : Severity::Caution, fmt::format("{} gets only {}", called(s, motor), show(volts)),
+        finding(fmt::format("{} gets only {}", name, show(volts)),
                 still ? fmt::format("{} gets {}; its running current of {} through its winding alone needs {}: it cannot turn under load.",
-                                    called(s, motor), show(volts), show(Amps{*w.run.typical()}), show(need))
-                      : fmt::format("{} gets {} of the {} it is made for: it will be weak and may not start.", called(s, motor),
-                                    show(volts), displayText(w.nominal)),
-                {idOf(s.bench, motor.device)});
-    f.formula = fmt::format("{} < {}", show(volts), show(need));
-    f.args = {{"voltage", volts}, {"least", need}};
-    f.bar = Bar{"voltage at the motor", volts, {}, need, still ? "to turn at all" : "least to count on", true};
+                                    name, show(volts), show(Amps{*w.run.typical()}), show(m.made))
+                      : fmt::format("{} gets {} of the {} it is made for: it will be weak and may not start.", name, show(volts),
+                                    displayText(w.nominal)),
+                m.margin.subjects);
+    f.formula = fmt::format("{} < {}", show(volts), show(m.made));
+    f.args = {{"voltage", volts}, {"least", m.made}};
+    f.bar = barOf(m.margin, m.made.value, still ? "to turn at all" : "least to count on", {}, true);
     f.sources = sourcesOf({&w.nominal, &w.run, &w.resistance});
-    out.push_back(std::move(f));
-  }
-  return out;
+    return f;
+  });
 }
 
 }  // namespace bold::checks
