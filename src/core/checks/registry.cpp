@@ -10,9 +10,9 @@
 #define BOLD_CHECKS(X)                                                                                                             \
   X(Findings, outsideScope, "outside-scope", "commands", "Outside what is judged", WillNotWork)                                    \
   X(Findings, notSolved, "not-solved", "commands", "A command without a solution", WillNotWork)                                    \
-  X(Findings, supplyShort, "supply-short", "voltage", "A supply is shorted", Danger)                                               \
+  X(Said, supplyShort, "supply-short", "voltage", "A supply is shorted", Danger)                                                   \
   X(Findings, supplyReversed, "supply-reversed", "voltage", "A supply the wrong way round", Damage)                                \
-  X(Findings, controllerUnpowered, "controller-unpowered", "voltage", "The controller is not powered", WillNotWork)                \
+  X(Said, controllerUnpowered, "controller-unpowered", "voltage", "The controller is not powered", WillNotWork)                    \
   X(Findings, outputShort, "output-short", "voltage", "An output on a rail", Damage)                                               \
   X(Findings, paralleledChannels, "paralleled-channels", "current", "Channels joined at their outputs", Damage)                    \
   X(Findings, shootThrough, "shoot-through", "commands", "Both switches of a leg on", Danger)                                      \
@@ -29,13 +29,13 @@
   X(Findings, groundedCaseMotor, "grounded-case-motor", "grounds", "A motor whose case is one of its leads", Damage)               \
   X(Findings, coilInterrupted, "coil-interrupted", "steppers", "A switch in a coil's lead", Damage)                                \
   X(Findings, openLead, "open-lead", "grounds", "A lead goes nowhere", WillNotWork)                                                \
-  X(Findings, regulatorInput, "regulator-input", "voltage", "A regulator's input out of range", Damage)                            \
-  X(Findings, backFeed, "back-feed", "voltage", "Two supplies on one net", Damage)                                                 \
+  X(Said, regulatorInput, "regulator-input", "voltage", "A regulator's input out of range", Damage)                                \
+  X(Said, backFeed, "back-feed", "voltage", "Two supplies on one net", Damage)                                                     \
   X(Said, capacitorRating, "capacitor-rating", "voltage", "A capacitor beyond its voltage or reversed", Damage)                    \
   X(Findings, capacitorOnOutput, "capacitor-on-output", "voltage", "A capacitor on an output", Damage)                             \
   X(Said, bulkCapacitorMissing, "bulk-capacitor-missing", "voltage", "No capacitor near the stage", Damage)                        \
   X(Said, leadSpike, "lead-spike", "voltage", "A supply plugged in live rings", Damage)                                            \
-  X(Findings, regeneration, "regeneration", "voltage", "A braking motor lifts its supply", Damage)                                 \
+  X(Said, regeneration, "regeneration", "voltage", "A braking motor lifts its supply", Damage)                                     \
   X(Said, gateOvervoltage, "gate-overvoltage", "voltage", "A gate or base beyond its limit", Damage)                               \
   X(Findings, servoSupply, "servo-supply", "steppers", "A servo's supply", Damage)                                                 \
   X(Findings, polaritySensitiveLoad, "polarity-sensitive-load", "steppers", "Electronics on an output that turns round", Damage)   \
@@ -45,7 +45,7 @@
   X(Said, motorUndervoltage, "motor-undervoltage", "voltage", "Too few volts for the motor", WillNotWork)                          \
   X(Findings, moduleRegulatorSetting, "module-regulator-setting", "voltage", "The regulator link of a module", WillNotWork)        \
   X(Said, brownOut, "brown-out", "voltage", "A motor start pulls the logic down", WillNotWork)                                     \
-  X(Findings, logicSupplyOutOfRange, "logic-supply-out-of-range", "voltage", "Logic supply out of range", Damage)                  \
+  X(Said, logicSupplyOutOfRange, "logic-supply-out-of-range", "voltage", "Logic supply out of range", Damage)                      \
   X(Findings, diodeOnReversibleMotor, "diode-on-reversible-motor", "flyback", "A diode across a reversible motor", Damage)         \
   X(Findings, flybackReversed, "flyback-reversed", "flyback", "A clamp diode the wrong way round", Damage)                         \
   X(Findings, arrayCommonOpen, "array-common-open", "flyback", "An array's common left open", Damage)                              \
@@ -93,14 +93,14 @@
   X(Findings, pinNoPwm, "pin-no-pwm", "pins", "Speed asked of a pin without PWM", WillNotWork)                                     \
   X(Findings, pwmFrequency, "pwm-frequency", "pins", "The PWM frequency", WillNotWork)                                             \
   X(Findings, stepRate, "step-rate", "steppers", "The step rate", WillNotWork)                                                     \
-  X(Findings, levelHigh, "level-high", "levels", "A high that is not read as high", WillNotWork)                                   \
-  X(Findings, levelLow, "level-low", "levels", "A low that is not read as low", WillNotWork)                                       \
+  X(Said, levelHigh, "level-high", "levels", "A high that is not read as high", WillNotWork)                                       \
+  X(Said, levelLow, "level-low", "levels", "A low that is not read as low", WillNotWork)                                           \
   X(Findings, inputOvervoltage, "input-overvoltage", "levels", "An input above what it stands", Damage)                            \
   X(Findings, inputUnpowered, "input-unpowered", "levels", "An input driven without supply", Damage)                               \
   X(Findings, openDrainWithoutPullUp, "open-drain-without-pull-up", "levels", "An open-drain output without pull-up", WillNotWork) \
-  X(Findings, optoInputCurrent, "opto-input-current", "levels", "The LED current of an isolated input", Damage)                    \
-  X(Findings, optoNeverOff, "opto-never-off", "levels", "An isolated input that never goes off", WillNotWork)                      \
-  X(Findings, darlingtonInput, "darlington-input", "levels", "Too few volts at an array's input", WillNotWork)                     \
+  X(Said, optoInputCurrent, "opto-input-current", "levels", "The LED current of an isolated input", Damage)                        \
+  X(Said, optoNeverOff, "opto-never-off", "levels", "An isolated input that never goes off", WillNotWork)                          \
+  X(Said, darlingtonInput, "darlington-input", "levels", "Too few volts at an array's input", WillNotWork)                         \
   X(Findings, activeLevel, "active-level", "levels", "On and off the wrong way round", WillNotWork)                                \
   X(Findings, neverDriven, "never-driven", "commands", "A motor that no pin can move", WillNotWork)                                \
   X(Findings, inputFloating, "input-floating", "levels", "An input that nothing holds", WillNotWork)                               \

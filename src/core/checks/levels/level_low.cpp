@@ -7,52 +7,54 @@
 
 namespace bold::checks {
 namespace {
-constexpr Volts kThin{0.2};  // margin below which it is worth a note
+
+constexpr double kThin = 0.2;  // V of margin below which it is worth a note
+
+struct Low {
+  Margin margin;
+  TerminalIndex input, pin;
+  Reading reading;
+  const OperatingPoint* point;
+};
+
+Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::Worst& w) {
+  const auto& r = w.reading;
+  return {.quantity = "low level",
+          .subjects = {s.bench.address(input), s.bench.address(w.pin)},
+          .unit = Unit::Volt,
+          .value = r.volts.value,
+          .limits = {atMost(LimitKind::Promised, Severity::Note, r.low.value - kThin, "0.2 V to spare"),
+                     atMost(LimitKind::Promised, Severity::Caution, r.low.value, "most for low"),
+                     atMost(LimitKind::Promised, Severity::Stop, (r.low.value + r.high.value) / 2, "read as high")},
+          .at = w.point};
 }
 
+std::vector<Low> measure(const SolvedBench& s) {
+  std::vector<Low> out;
+  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::Low, [](const Reading& r) { return (r.low - r.volts).value; }))
+    out.push_back({marginOf(s, t, w), t, w.pin, w.reading, w.point});
+  return out;
+}
+
+}  // namespace
+
 // What a pin written low really leaves at the stage's input, against that stage's own ground.
-Findings levelLow(const SolvedBench& s) {
-  struct Worst {
-    Reading reading;
-    TerminalIndex pin;
-    const OperatingPoint* point;
-  };
-  std::map<TerminalIndex, Worst> worst;
-  InputsOfPins inputs(s);
-  for (const auto& p : s.points) {
-    if (!everyday(*p)) continue;
-    for (const auto& [pin, state] : p->command().pins) {
-      if (state != circuit::PinState::Low) continue;
-      for (const auto t : inputs.of(pin)) {
-        const auto r = readingAt(s, *p, t);
-        if (!r) continue;
-        const auto it = worst.find(t);
-        if (it == worst.end() || r->volts - r->low > it->second.reading.volts - it->second.reading.low) worst[t] = {*r, pin, p.get()};
-      }
-    }
-  }
-  Findings out;
-  for (const auto& [t, w] : worst) {
-    const auto& r = w.reading;
-    const bool stop = r.volts > (r.low + r.high) / 2;
-    const bool above = r.volts > r.low;
-    if (!above && r.low - r.volts >= kThin) continue;
-    auto f = finding(stop    ? Severity::Stop
-                     : above ? Severity::Caution
-                             : Severity::Note,
-                     fmt::format("{} sees {} for low", s.bench.called(t), show(r.volts)),
-                     fmt::format("With {} {} written low leaves {} at {}; low is promised up to {}{}.", during(*w.point),
-                                 s.bench.called(w.pin), show(r.volts), s.bench.called(t), show(r.low),
-                                 stop    ? ", and this will be read as high"
-                                 : above ? ": it will often work, but nobody promises it"
-                                         : ", so little is left"),
-                     {s.bench.address(t), s.bench.address(w.pin)});
+Said levelLow(const SolvedBench& s) {
+  return say(measure(s), [&](const Low& m) {
+    const auto& r = m.reading;
+    const auto severity = m.margin.passed()->consequence;
+    auto f = finding(fmt::format("{} sees {} for low", s.bench.called(m.input), show(r.volts)),
+                     fmt::format("With {} {} written low leaves {} at {}; low is promised up to {}{}.", during(*m.point),
+                                 s.bench.called(m.pin), show(r.volts), s.bench.called(m.input), show(r.low),
+                                 severity == Severity::Stop      ? ", and this will be read as high"
+                                 : severity == Severity::Caution ? ": it will often work, but nobody promises it"
+                                                                 : ", so little is left"),
+                     m.margin.subjects);
     f.formula = fmt::format("{} against {} = {}", show(r.volts), r.lowLevels(), show(r.low));
     f.args = {{"voltage", r.volts}, {"low", r.low}, {"high", r.high}};
-    f.bar = Bar{"low level", r.volts, {}, r.low, "most for low"};
-    out.push_back(std::move(f));
-  }
-  return out;
+    f.bar = barOf(m.margin, r.low.value, "most for low");
+    return f;
+  });
 }
 
 }  // namespace bold::checks

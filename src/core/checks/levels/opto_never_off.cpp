@@ -4,20 +4,42 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// An LED that still conducts at the off level of its pin.
-Findings optoNeverOff(const SolvedBench& s) {
-  Findings out;
-  for (const auto& o : optoInputs(s)) {
-    if (!o.driven || o.least <= kOptoOff.value) continue;
-    auto f = finding(Severity::Stop, fmt::format("{} never goes off", s.bench.called(o.plus)),
-                     fmt::format("Even at the off level of its pin {} flow through the LED at {}; it is off below {}.", show(Amps{o.least}),
-                                 s.bench.called(o.plus), show(kOptoOff)),
-                     {s.bench.address(o.plus), s.bench.address(o.minus)});
-    f.formula = fmt::format("{} > {}", show(Amps{o.least}), show(kOptoOff));
-    f.args = {{"current", Amps{o.least}}};
-    out.push_back(std::move(f));
-  }
+namespace {
+
+struct Off {
+  Margin margin;
+  TerminalIndex plus;
+  Amps least;
+};
+
+std::vector<Off> measure(const SolvedBench& s) {
+  std::vector<Off> out;
+  for (const auto& o : optoInputs(s))
+    if (o.driven)
+      out.push_back({{.quantity = "LED current while off",
+                      .subjects = {s.bench.address(o.plus), s.bench.address(o.minus)},
+                      .unit = Unit::Amp,
+                      .value = o.least,
+                      .limits = {atMost(LimitKind::Promised, Severity::Stop, kOptoOff.value, "off for sure")}},
+                     o.plus,
+                     Amps{o.least}});
   return out;
+}
+
+}  // namespace
+
+// An LED that still conducts at the off level of its pin.
+Said optoNeverOff(const SolvedBench& s) {
+  return say(measure(s), [&](const Off& m) {
+    const auto name = s.bench.called(m.plus);
+    auto f = finding(fmt::format("{} never goes off", name),
+                     fmt::format("Even at the off level of its pin {} flow through the LED at {}; it is off below {}.", show(m.least), name,
+                                 show(kOptoOff)),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(m.least), show(kOptoOff));
+    f.args = {{"current", m.least}};
+    return f;
+  });
 }
 
 }  // namespace bold::checks

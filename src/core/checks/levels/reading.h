@@ -25,6 +25,31 @@ class InputsOfPins {
   explicit InputsOfPins(const SolvedBench& s) : m_solved(s) {}
   const std::vector<TerminalIndex>& of(TerminalIndex pin);
 
+  /// Where an input is worst off while a pin that reaches it is written to this state.
+  struct Worst {
+    Reading reading;
+    TerminalIndex pin;
+    const OperatingPoint* point;
+  };
+  /// @param toSpare V; less is worse
+  template <class ToSpare>
+  std::map<TerminalIndex, Worst> worst(circuit::PinState written, ToSpare toSpare) {
+    std::map<TerminalIndex, Worst> out;
+    for (const auto& p : m_solved.points) {
+      if (!everyday(*p)) continue;
+      for (const auto& [pin, state] : p->command().pins) {
+        if (state != written) continue;
+        for (const auto t : of(pin)) {
+          const auto r = readingAt(m_solved, *p, t);
+          if (!r) continue;
+          const auto it = out.find(t);
+          if (it == out.end() || toSpare(*r) < toSpare(it->second.reading)) out[t] = {*r, pin, p.get()};
+        }
+      }
+    }
+    return out;
+  }
+
  private:
   const SolvedBench& m_solved;
   std::map<TerminalIndex, std::vector<TerminalIndex>> m_known;

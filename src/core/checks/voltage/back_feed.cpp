@@ -38,6 +38,7 @@ std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
   return out;
 }
 
+constexpr double kFlows = 0.5;          // A between two supplies from which it is more than a caution
 constexpr std::size_t kMostPairs = 40;  // that are named one by one
 
 // Two feeders whose poles are joined by copper alone, neither behind a diode or a selector.
@@ -47,7 +48,7 @@ struct Pair {
   Amps flows;
   bool lithium;
 
-  bool stop() const { return lithium || flows.value > 0.5; }
+  bool stop() const { return lithium || flows.value > kFlows; }
 };
 
 std::vector<Pair> pairs(const SolvedBench& s, const OperatingPoint& p, const std::vector<Feeder>& all) {
@@ -87,34 +88,52 @@ std::optional<Repair> apart(const SolvedBench& s, const Feeder& a, const Feeder&
                                                         called(s.bench, b.device)));
 }
 
+Margin marginOf(const SolvedBench& s, const Pair& pair, const OperatingPoint& p) {
+  Margin m{.quantity = "current between two supplies",
+           .subjects = {s.bench.address(pair.a->positive), s.bench.address(pair.b->positive)},
+           .unit = Unit::Amp,
+           .value = pair.flows.value,
+           .limits = {atMost(LimitKind::Recommended, Severity::Stop, kFlows, "a difference that hardly matters")},
+           .at = &p};
+  if (pair.lithium) m.limits = {atMost(LimitKind::Absolute, Severity::Stop, 0, "into a lithium pack")};
+  return m;
+}
+
+struct Joined {
+  Margin margin;
+  Pair pair;
+  std::size_t more;  // pairs that are not named one by one
+  std::optional<Severity> besides;
+};
+
 }  // namespace
 
-Findings backFeed(const SolvedBench& s) {
-  Findings out;
+// Joined at all they may never both be on; what flows then makes it a stop.
+Said backFeed(const SolvedBench& s) {
   const auto* p = s.point(Action::AllOff, Charge::Nominal);
-  if (!p) return out;
+  if (!p) return {};
   const auto all = feeders(s, *p);
   const auto joined = pairs(s, *p, all);
-  for (std::size_t n = 0; n < std::min(joined.size(), kMostPairs); ++n) {
-    const auto& pair = joined[n];
-    const auto& a = *pair.a;
-    const auto& b = *pair.b;
-    auto f = finding(pair.stop() ? Severity::Stop : Severity::Caution,
-                     fmt::format("{} and {} feed one net", called(s.bench, a.device), called(s.bench, b.device)),
+  std::vector<Joined> named;
+  for (std::size_t n = 0; n < std::min(joined.size(), kMostPairs); ++n)
+    named.push_back({marginOf(s, joined[n], *p), joined[n], n + 1 == kMostPairs ? joined.size() - kMostPairs : 0,
+                     joined[n].lithium ? Severity::Stop : Severity::Caution});
+  return say(std::move(named), [&](const Joined& m) {
+    const auto& a = *m.pair.a;
+    const auto& b = *m.pair.b;
+    auto f = finding(fmt::format("{} and {} feed one net", called(s.bench, a.device), called(s.bench, b.device)),
                      fmt::format("{} ({}) and {} ({}) are joined at {} without a diode between them: {}.", called(s.bench, a.device),
                                  show(a.open), called(s.bench, b.device), show(b.open), s.bench.called(a.positive),
-                                 pair.lithium  ? "a lithium pack may be charged by the other"
-                                 : pair.stop() ? fmt::format("about {} flow from the higher into the lower", show(pair.flows))
-                                               : "never have both on at the same time"),
-                     {s.bench.address(a.positive), s.bench.address(b.positive)});
-    f.formula = fmt::format("|{} - {}| / {} = {}", show(a.open), show(b.open), show(pair.loop), show(pair.flows));
-    f.args = {{"current", pair.flows}};
+                                 m.pair.lithium     ? "a lithium pack may be charged by the other"
+                                 : m.margin.stops() ? fmt::format("about {} flow from the higher into the lower", show(m.pair.flows))
+                                                    : "never have both on at the same time"),
+                     m.margin.subjects);
+    f.formula = fmt::format("|{} - {}| / {} = {}", show(a.open), show(b.open), show(m.pair.loop), show(m.pair.flows));
+    f.args = {{"current", m.pair.flows}};
     f.repair = apart(s, a, b);
-    if (n + 1 == kMostPairs && joined.size() > kMostPairs)
-      f.text += fmt::format(" {} more pairs are joined likewise.", joined.size() - kMostPairs);
-    out.push_back(std::move(f));
-  }
-  return out;
+    if (m.more > 0) f.text += fmt::format(" {} more pairs are joined likewise.", m.more);
+    return f;
+  });
 }
 
 }  // namespace bold::checks

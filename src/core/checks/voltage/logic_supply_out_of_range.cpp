@@ -8,6 +8,8 @@
 namespace bold::checks {
 namespace {
 
+constexpr double kRounding = 1.0001;  // what a solved voltage may be above what it stands at
+
 // Where 5 V or 3.3 V is to be had for this stage: the rail of the first powered controller that fits its window and
 // shares its ground. A stage that makes its own gets none: feeding it from outside as well is another fault.
 TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
@@ -53,63 +55,104 @@ bool fedElsewhere(const SolvedBench& s, const OperatingPoint& p, int device) {
   });
 }
 
+struct Logic {
+  Margins margins;  // the highest, the lowest
+  TerminalIndex terminal;
+  int device;
+  const parts::SupplyFacts* supply;
+  Volts high, low;
+  bool absent;
+};
+
+std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal, TerminalIndex t) {
+  const auto& supply = s.bench.facts(t).supply;
+  if (!supply || supply->purpose != "logic") return std::nullopt;
+  const int d = s.bench.deviceOf(t);
+  const auto back = s.bench.terminal(d, supply->back);
+  const auto volts = [&](const OperatingPoint& p) { return p.across(t, back).value_or(Volts{0}); };
+  Logic m{{}, t, d, &*supply, Volts{0}, Volts{1e9}, false};
+  const OperatingPoint* highest = nullptr;
+  const OperatingPoint* lowest = nullptr;
+  for (const auto& p : s.points) {
+    if (!everyday(*p) || !steady(*p)) continue;
+    const auto here = volts(*p);
+    if (here > m.high) m.high = here, highest = p.get();
+    if (p->charge() == Charge::Nominal && here < m.low) m.low = here, lowest = p.get();
+  }
+  const auto& window = supply->recommended;
+  m.absent = window.min && m.low.value < *window.min / 2;
+  const bool controller = railOfPins(s, d);
+  if (m.absent && (controller || !used(s, d))) return std::nullopt;
+  if (controller && !s.bench.connected(t) && fedElsewhere(s, nominal, d)) return std::nullopt;
+  const auto times = [](std::optional<double> v, double k) { return v ? std::optional(*v * k) : std::nullopt; };
+  const auto meant =
+      within(LimitKind::Recommended, Severity::Caution, window.min, times(window.max, kRounding), "recommended", window.source);
+  const std::vector subjects{s.bench.address(t)};
+  m.margins = {{.quantity = "logic supply",
+                .subjects = subjects,
+                .unit = Unit::Volt,
+                .value = m.high.value,
+                .limits = {meant, atMost(LimitKind::Absolute, Severity::Stop, supply->absolute.greatest(), "absolute maximum",
+                                         supply->absolute.source)},
+                .at = highest},
+               {.quantity = "logic supply at its lowest",
+                .subjects = subjects,
+                .unit = Unit::Volt,
+                .value = lowest ? std::optional(m.low.value) : std::nullopt,
+                .limits = {meant, atLeast(LimitKind::Promised, Severity::Stop, times(window.min, 0.5), "half its least", window.source)},
+                .at = lowest}};
+  return m;
+}
+
+std::vector<Logic> measure(const SolvedBench& s) {
+  std::vector<Logic> out;
+  if (const auto* nominal = s.point(Action::AllOff, Charge::Nominal))
+    for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
+      if (auto m = measure(s, *nominal, t)) out.push_back(std::move(*m));
+  return out;
+}
+
+Finding words(const SolvedBench& s, const Logic& m) {
+  const auto name = s.bench.called(m.terminal);
+  const auto& window = m.supply->recommended;
+  const auto& subjects = m.margins[0].subjects;
+  if (m.margins[0].stops()) {
+    const Volts most{*m.supply->absolute.greatest()};
+    auto f = finding(fmt::format("{} gets {}", name, show(m.high)),
+                     fmt::format("The logic supply {} gets {}; its absolute maximum is {}.", name, show(m.high), show(most)), subjects);
+    f.bar = Bar{"logic supply", m.high, {}, most, "absolute maximum"};
+    return f;
+  }
+  if (m.absent) {
+    auto f = finding(fmt::format("{} has no logic supply", called(s.bench, m.device)),
+                     fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", name, show(m.low)), subjects);
+    f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
+    if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Charge::Nominal), m.terminal);
+        rail >= 0 && !s.bench.connected(m.terminal))
+      f.repair = Plan(s.bench)
+                     .wire(m.terminal, rail, "RD")
+                     .repair(fmt::format("Add a red wire from {} to {}.", found(s.bench, m.terminal), found(s.bench, rail)));
+    return f;
+  }
+  const bool tooHigh = window.max && m.high.value > *window.max * kRounding;
+  const Volts shown = tooHigh ? m.high : m.low;
+  auto f = finding(fmt::format("{} gets {}", name, show(shown)),
+                   fmt::format("The logic supply {} gets {}; it is meant for {}.", name, show(shown), displayText(window)), subjects);
+  f.bar = Bar{"logic supply", shown, {}, Volts{tooHigh ? *window.max : *window.min}, tooHigh ? "recommended" : "least", !tooHigh};
+  return f;
+}
+
 }  // namespace
 
 // Judged at rest and while anything runs: a supply that comes through an input or a pull resistor is there only at times.
-Findings logicSupplyOutOfRange(const SolvedBench& s) {
-  Findings out;
-  const auto* nominal = s.point(Action::AllOff, Charge::Nominal);
-  if (!nominal) return out;
-  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
-    const auto& supply = s.bench.facts(t).supply;
-    if (!supply || supply->purpose != "logic") continue;
-    const int d = s.bench.deviceOf(t);
-    const auto back = s.bench.terminal(d, supply->back);
-    Volts high{0};
-    Volts v{1e9};
-    for (const auto& p : s.points) {
-      if (!everyday(*p) || !steady(*p)) continue;
-      const Volts here = p->across(t, back).value_or(Volts{0});
-      high = std::max(high, here);
-      if (p->charge() == Charge::Nominal) v = std::min(v, here);
-    }
-    const auto& window = supply->recommended;
-    const bool over = supply->absolute.greatest() && high.value > *supply->absolute.greatest();
-    const bool controller = railOfPins(s, d);
-    const bool absent = window.min && v.value < *window.min / 2;
-    if (absent && (controller || !used(s, d))) continue;
-    if (controller && !s.bench.connected(t) && fedElsewhere(s, *nominal, d)) continue;
-    const bool tooHigh = window.max && high.value > *window.max * 1.0001;
-    const bool tooLow = window.min && v.value < *window.min;
-    if (!over && !absent && !tooHigh && !tooLow) continue;
-    Finding f;
-    if (over) {
-      f = finding(Severity::Stop, fmt::format("{} gets {}", s.bench.called(t), show(high)),
-                  fmt::format("The logic supply {} gets {}; its absolute maximum is {}.", s.bench.called(t), show(high),
-                              show(Volts{*supply->absolute.greatest()})),
-                  {s.bench.address(t)});
-      f.bar = Bar{"logic supply", high, {}, Volts{*supply->absolute.greatest()}, "absolute maximum"};
-    } else if (absent) {
-      f = finding(Severity::Stop, fmt::format("{} has no logic supply", called(s.bench, d)),
-                  fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", s.bench.called(t), show(v)), {s.bench.address(t)});
-      f.bar = Bar{"logic supply", v, {}, Volts{*window.min}, "least", true};
-      if (const auto rail = fittingRail(s, *nominal, t); rail >= 0 && !s.bench.connected(t))
-        f.repair =
-            Plan(s.bench).wire(t, rail, "RD").repair(fmt::format("Add a red wire from {} to {}.", found(s.bench, t), found(s.bench, rail)));
-    } else {
-      const Volts shown = tooHigh ? high : v;
-      const double limit = tooHigh ? *window.max : *window.min;
-      f = finding(Severity::Caution, fmt::format("{} gets {}", s.bench.called(t), show(shown)),
-                  fmt::format("The logic supply {} gets {}; it is meant for {}.", s.bench.called(t), show(shown), displayText(window)),
-                  {s.bench.address(t)});
-      f.bar = Bar{"logic supply", shown, {}, Volts{limit}, tooHigh ? "recommended" : "least", !tooHigh};
-    }
+Said logicSupplyOutOfRange(const SolvedBench& s) {
+  return say(measure(s), [&](const Logic& m) {
+    auto f = words(s, m);
     f.formula = fmt::format("{} against {}", show(f.bar->value), show(f.bar->limit));
     f.args = {{"voltage", f.bar->value}, {"limit", f.bar->limit}};
-    f.sources = sourcesOf({&supply->recommended, &supply->absolute});
-    out.push_back(std::move(f));
-  }
-  return out;
+    f.sources = sourcesOf({&m.supply->recommended, &m.supply->absolute});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

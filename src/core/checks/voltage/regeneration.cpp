@@ -36,11 +36,30 @@ bool brakesAtLowDuty(const SolvedBench& s, const Motor& m) {
   return false;
 }
 
-}  // namespace
+struct Lifted {
+  Margin margin;
+  const Motor* motor;
+  SupplyInput input;
+  const circuit::Nets::Pole* pole;
+  Volts supply, peak;
+  double joules;
+  Farads farads;
+};
 
-// A motor braked by its own PWM gives its energy back; a supply that takes none lets the voltage rise.
-Findings regeneration(const SolvedBench& s) {
-  Findings out;
+// What takes the energy in: the source's own output and every capacitor on its plus.
+Farads buffer(const SolvedBench& s, const SupplyInput& input, const parts::Source& source) {
+  Farads sum{source.capacitance.typical().value_or(kSupplyOutput * source.continuous.typical().value_or(1))};
+  eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
+    const auto a = at(s.bench, d, c.a);
+    const auto b = at(s.bench, d, c.b);
+    if (a >= 0 && b >= 0 && (s.nets.same(a, input.positive) || s.nets.same(b, input.positive)))
+      sum.value += c.capacitance.typical().value_or(0);
+  });
+  return sum;
+}
+
+std::vector<Lifted> measure(const SolvedBench& s) {
+  std::vector<Lifted> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != MotorKind::Brushed || (m.intent && m.intent->ramp) || !brakesAtLowDuty(s, m)) continue;
@@ -51,33 +70,43 @@ Findings regeneration(const SolvedBench& s) {
       if (s.bench.deviceOf(input.positive) != m.meant.device) continue;
       const auto* pole = sourceAt(s, input.positive, true);
       const auto v = p->across(input.positive, input.negative);
-      const auto absolute = input.facts->absolute.typical();
-      if (!pole || !v || !absolute || sourceBody(s.bench, *pole).sinks || !sourceBody(s.bench, *pole).limit.known()) continue;
+      if (!pole || !v || sourceBody(s.bench, *pole).sinks || !sourceBody(s.bench, *pole).limit.known()) continue;
       const auto& source = sourceBody(s.bench, *pole);
-      double farads = source.capacitance.typical().value_or(kSupplyOutput * source.continuous.typical().value_or(1));
-      eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
-        const auto a = at(s.bench, d, c.a);
-        const auto b = at(s.bench, d, c.b);
-        if (a >= 0 && b >= 0 && (s.nets.same(a, input.positive) || s.nets.same(b, input.positive)))
-          farads += c.capacitance.typical().value_or(0);
-      });
+      const auto farads = buffer(s, input, source);
       const double joules = 0.5 * kGivenBack * kRunsDown * v->value * v->value / *w.resistance.typical();
-      const Volts peak{std::sqrt(v->value * v->value + 2 * joules / farads)};
-      if (peak.value <= *absolute) continue;
-      auto f = finding(Severity::Caution, fmt::format("{} can lift its supply to {}", called(s, m), show(peak)),
-                       fmt::format("Slowed down by its PWM, {} gives about {:.2g} J back; {} takes none, and with {} the voltage rises to "
-                                   "{} where {} stands {}.",
-                                   called(s, m), joules, called(s.bench, pole->device), show(Farads{farads}), show(peak),
-                                   called(s.bench, m.meant.device), show(Volts{*absolute})),
-                       {s.bench.address(input.positive), idOf(s.bench, m.device)});
-      f.formula = fmt::format("sqrt({}² + 2 x {:.2g} J / {}) = {}", show(*v), joules, show(Farads{farads}), show(peak));
-      f.args = {{"peak", peak}, {"absolute", Volts{*absolute}}};
-      f.bar = Bar{"supply while slowing down", peak, AnyQuantity(*v), Volts{*absolute}, "absolute maximum"};
-      f.sources = sourcesOf({&input.facts->absolute, &w.resistance});
-      out.push_back(std::move(f));
+      const Volts peak{std::sqrt(v->value * v->value + 2 * joules / farads.value)};
+      const auto& absolute = input.facts->absolute;
+      Margin margin{.quantity = "supply while slowing down",
+                    .subjects = {s.bench.address(input.positive), idOf(s.bench, m.device)},
+                    .unit = Unit::Volt,
+                    .value = peak.value,
+                    .limits = {atMost(LimitKind::Absolute, Severity::Caution, absolute.typical(), "absolute maximum", absolute.source)},
+                    .at = p};
+      if (!source.capacitance.typical()) margin.assumed = {"500 µF at the supply's output for each ampere of its rating"};
+      out.push_back({std::move(margin), &m, input, pole, *v, peak, joules, farads});
     }
   }
   return out;
+}
+
+}  // namespace
+
+// A motor braked by its own PWM gives its energy back; a supply that takes none lets the voltage rise.
+Said regeneration(const SolvedBench& s) {
+  return say(measure(s), [&](const Lifted& m) {
+    const Volts absolute{*m.margin.passed()->most};
+    auto f = finding(fmt::format("{} can lift its supply to {}", called(s, *m.motor), show(m.peak)),
+                     fmt::format("Slowed down by its PWM, {} gives about {:.2g} J back; {} takes none, and with {} the voltage rises to "
+                                 "{} where {} stands {}.",
+                                 called(s, *m.motor), m.joules, called(s.bench, m.pole->device), show(m.farads), show(m.peak),
+                                 called(s.bench, m.motor->meant.device), show(absolute)),
+                     m.margin.subjects);
+    f.formula = fmt::format("sqrt({}² + 2 x {:.2g} J / {}) = {}", show(m.supply), m.joules, show(m.farads), show(m.peak));
+    f.args = {{"peak", m.peak}, {"absolute", absolute}};
+    f.bar = barOf(m.margin, absolute.value, "absolute maximum", m.supply);
+    f.sources = sourcesOf({&m.input.facts->absolute, &circuit::windingOf(s.bench, *m.motor, 0).resistance});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -4,12 +4,28 @@
 
 namespace bold::checks {
 namespace {
-constexpr double kTolerated = 0.1;  // V below the recommended least at which logic still works
+
+constexpr double kTolerated = 0.1;   // V below the recommended least at which logic still works
+constexpr double kHolds = 0.05;      // V that a regulator may lack and hold its output all the same
+constexpr double kAdapters = 1.001;  // what makers print is meant nominally: a 12 V adapter's tolerance is no news
+
+struct Input {
+  Margins margins;  // at full charge, at nominal charge
+  int device;
+  const parts::Regulator* regulator;
+  Volts full, usual, need;
+};
+
+// What hangs on it has a range of its own: out of that it is a caution, within it only worth knowing.
+Severity starved(const SolvedBench& s, const OperatingPoint& p, TerminalIndex out, TerminalIndex ground) {
+  const auto left = out < 0 ? std::nullopt : p.across(out, ground);
+  const auto& facts = out < 0 ? std::nullopt : s.bench.facts(out).supply;
+  const bool tooLow = left && facts && facts->recommended.min && left->value < *facts->recommended.min - kTolerated;
+  return tooLow ? Severity::Caution : Severity::Note;
 }
 
-// A regulator on a board or module: what comes in against what it stands and needs.
-Findings regulatorInput(const SolvedBench& s) {
-  Findings out;
+std::vector<Input> measure(const SolvedBench& s) {
+  std::vector<Input> out;
   const auto* full = s.point(Action::AllOff, Charge::Full);
   const auto* nominal = s.point(Action::AllOff, Charge::Nominal);
   if (!full || !nominal) return out;
@@ -20,39 +36,52 @@ Findings regulatorInput(const SolvedBench& s) {
     const auto most = full->across(in, ground);
     const auto usual = nominal->across(in, ground);
     if (!most || !usual || usual->value < 1.5) return;
-    const auto absolute = r.absolute.typical();
-    const double need = r.set.least().value_or(0) + r.dropout.greatest().value_or(0);
+    Input m{{}, d, &r, *most, *usual, Volts{r.set.least().value_or(0) + r.dropout.greatest().value_or(0)}};
+    const std::vector subjects{s.bench.address(in)};
+    m.margins = {{.quantity = "regulator input",
+                  .subjects = subjects,
+                  .unit = Unit::Volt,
+                  .value = most->value,
+                  .limits = {atMost(LimitKind::Absolute, Severity::Stop, r.absolute.typical(), "absolute maximum", r.absolute.source)},
+                  .at = full},
+                 {.quantity = "regulator input, nominal", .subjects = subjects, .unit = Unit::Volt, .value = usual->value, .at = nominal}};
+    auto& limits = m.margins[1].limits;
+    if (r.printed.max)
+      limits.push_back(atMost(LimitKind::Recommended, Severity::Note, *r.printed.max * kAdapters, "printed", r.printed.source));
     // Only a regulator that gives current can be starved: one whose output is fed otherwise stands by.
-    const bool gives = nominal->element(d, e).value > 1e-3;
-    const bool stop = absolute && most->value > *absolute;
-    const bool starved = gives && usual->value < need - 0.05;
-    // What makers print is meant nominally: a 12 V adapter's tolerance is no news.
-    const bool printed = r.printed.max && usual->value > *r.printed.max * 1.001;
-    if (!stop && !starved && !printed) return;
-    // What hangs on it has a range of its own: out of that it is a caution, within it only worth knowing.
-    const auto o = at(s.bench, d, r.out);
-    const auto left = o < 0 ? std::nullopt : nominal->across(o, ground);
-    const auto& fedFacts = o < 0 ? std::nullopt : s.bench.facts(o).supply;
-    const bool tooLow = left && fedFacts && fedFacts->recommended.min && left->value < *fedFacts->recommended.min - kTolerated;
-    const auto severity = stop ? Severity::Stop : starved && tooLow ? Severity::Caution : Severity::Note;
-    const Volts v = stop ? *most : *usual;
-    const Volts limit{stop ? *absolute : starved ? need : *r.printed.max};
-    auto f =
-        finding(severity, fmt::format("The regulator of {} gets {}", called(s.bench, d), show(v)),
-                stop      ? fmt::format("The regulator of {} stands {} at its input and gets {} at full charge.", called(s.bench, d),
-                                        show(limit), show(v))
-                : starved ? fmt::format("The regulator of {} needs {} to hold its output and gets {}: what it feeds sags with the supply.",
-                                        called(s.bench, d), show(limit), show(v))
-                          : fmt::format("{} prints {} for its regulator; it gets {}. Heat decides, see there.", called(s.bench, d),
-                                        displayText(r.printed), show(v)),
-                {s.bench.address(in)});
-    f.formula = fmt::format("{} {} {}", show(v), starved && !stop ? "<" : ">", show(limit));
-    f.args = {{"voltage", v}, {"limit", limit}};
-    f.bar = Bar{"regulator input", v, {}, limit, stop ? "absolute maximum" : starved ? "least" : "printed", starved && !stop};
-    f.sources = sourcesOf({&r.absolute, &r.dropout});
-    out.push_back(std::move(f));
+    if (nominal->element(d, e).value > 1e-3)
+      limits.push_back(atLeast(LimitKind::Promised, starved(s, *nominal, at(s.bench, d, r.out), ground), m.need.value - kHolds, "least",
+                               r.dropout.source));
+    out.push_back(std::move(m));
   });
   return out;
+}
+
+}  // namespace
+
+// A regulator on a board or module: what comes in against what it stands and needs.
+Said regulatorInput(const SolvedBench& s) {
+  return say(measure(s), [&](const Input& m) {
+    const auto& r = *m.regulator;
+    const bool stop = m.margins[0].stops();
+    const bool starves = !stop && m.margins[1].passed()->least;
+    const Volts v = stop ? m.full : m.usual;
+    const Volts limit = stop ? Volts{*r.absolute.typical()} : starves ? m.need : Volts{*r.printed.max};
+    const auto& name = called(s.bench, m.device);
+    auto f = finding(
+        fmt::format("The regulator of {} gets {}", name, show(v)),
+        stop ? fmt::format("The regulator of {} stands {} at its input and gets {} at full charge.", name, show(limit), show(v))
+        : starves
+            ? fmt::format("The regulator of {} needs {} to hold its output and gets {}: what it feeds sags with the supply.", name,
+                          show(limit), show(v))
+            : fmt::format("{} prints {} for its regulator; it gets {}. Heat decides, see there.", name, displayText(r.printed), show(v)),
+        m.margins[0].subjects);
+    f.formula = fmt::format("{} {} {}", show(v), starves ? "<" : ">", show(limit));
+    f.args = {{"voltage", v}, {"limit", limit}};
+    f.bar = Bar{"regulator input", v, {}, limit, stop ? "absolute maximum" : starves ? "least" : "printed", starves};
+    f.sources = sourcesOf({&r.absolute, &r.dropout});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

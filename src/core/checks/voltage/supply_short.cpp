@@ -9,7 +9,8 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kCollapse = 0.5;  // share of the open voltage below which a resting bench shorts its supply
+constexpr double kWorthNaming = 0.2;  // A
+constexpr double kCollapse = 0.5;     // share of the open voltage below which a resting bench shorts its supply
 
 constexpr std::size_t kLongestChain = 60;  // of connections: in a longer one nobody can say which is wrong
 
@@ -56,7 +57,7 @@ std::vector<int> culprits(const SolvedBench& s, const circuit::Nets::Pole& pole)
   return out;
 }
 
-std::string called(const harness::Connection& c) {
+std::string named(const harness::Connection& c) {
   return fmt::format("{} ({} to {})", c.id, c.a.text(), c.b.text());
 }
 
@@ -78,47 +79,72 @@ int heaviest(const SolvedBench& s, const OperatingPoint& p, int source) {
   return device;
 }
 
+Finding byCopper(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  const auto& name = called(s.bench, pole.device);
+  const auto suspects = culprits(s, pole);
+  auto f = finding(Severity::Stop, fmt::format("{} is shorted", name), fmt::format("Copper joins the plus and the minus of {}.", name),
+                   {idOf(s.bench, pole.device)});
+  f.formula = fmt::format("{} and {} are one net", s.bench.called(pole.positive), s.bench.called(pole.negative));
+  std::string names;
+  for (const int c : suspects) {
+    const auto& connection = s.bench.connections[static_cast<std::size_t>(c)];
+    f.subjects.push_back(connection.id);
+    names += (names.empty() ? "" : " or ") + named(connection);
+  }
+  if (!names.empty()) f.text += fmt::format(" Without {} they would be apart.", names);
+  // In a chain of wires nobody can say which one is wrong.
+  if (suspects.size() == 1) f.repair = Plan(s.bench).remove(suspects.front()).repair(fmt::format("Take away {}.", names));
+  return f;
+}
+
+struct AtRest {
+  Margin margin;
+  const circuit::Nets::Pole* pole;
+  const OperatingPoint* off;
+  Volts left, open;
+  Amps current;
+};
+
+std::vector<AtRest> atRest(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  const auto* off = s.point(Action::AllOff, Charge::Full);
+  const auto& full = sourceBody(s.bench, pole).full;
+  const auto v = off ? off->across(pole.positive, pole.negative) : std::nullopt;
+  if (!v || !full.typical()) return {};
+  const auto i = off->element(pole.device, pole.element);
+  Margin m{.quantity = "voltage left with everything off",
+           .subjects = {idOf(s.bench, pole.device)},
+           .unit = Unit::Volt,
+           .value = v->value,
+           .limits = {atLeast(LimitKind::Promised, Severity::Stop, kCollapse * *full.typical(), "half its open voltage", full.source)},
+           .from = full.typical(),
+           .at = off};
+  if (i.value < kWorthNaming) m.limits.clear();  // nothing is drawn: it is no short
+  return {{std::move(m), &pole, off, *v, Volts{*full.typical()}, i}};
+}
+
+Finding throughPart(const SolvedBench& s, const AtRest& m) {
+  const auto& name = called(s.bench, m.pole->device);
+  const int through = heaviest(s, *m.off, m.pole->device);
+  auto f = finding(fmt::format("{} is shorted through a part", name),
+                   fmt::format("With everything off {} already gives {} and sinks to {}{}.", name, show(m.current), show(m.left),
+                               through >= 0 ? ", most of it through " + called(s.bench, through) : ""),
+                   m.margin.subjects);
+  if (through >= 0) f.subjects.push_back(idOf(s.bench, through));
+  f.formula = fmt::format("{} of {} left at {}", show(m.left), show(m.open), show(m.current));
+  f.args = {{"current", m.current}, {"voltage", m.left}};
+  return f;
+}
+
 }  // namespace
 
-Findings supplyShort(const SolvedBench& s) {
-  Findings out;
-  const auto* off = s.point(Action::AllOff, Charge::Full);
-  for (const auto& pole : s.nets.sources()) {
-    const auto& name = called(s.bench, pole.device);
-    if (s.nets.same(pole.positive, pole.negative)) {
-      const auto suspects = culprits(s, pole);
-      auto f = finding(Severity::Stop, fmt::format("{} is shorted", name), fmt::format("Copper joins the plus and the minus of {}.", name),
-                       {idOf(s.bench, pole.device)});
-      f.formula = fmt::format("{} and {} are one net", s.bench.called(pole.positive), s.bench.called(pole.negative));
-      std::string names;
-      for (const int c : suspects) {
-        const auto& connection = s.bench.connections[static_cast<std::size_t>(c)];
-        f.subjects.push_back(connection.id);
-        names += (names.empty() ? "" : " or ") + called(connection);
-      }
-      if (!names.empty()) f.text += fmt::format(" Without {} they would be apart.", names);
-      // In a chain of wires nobody can say which one is wrong.
-      if (suspects.size() == 1) f.repair = Plan(s.bench).remove(suspects.front()).repair(fmt::format("Take away {}.", names));
-      out.push_back(std::move(f));
-      continue;
-    }
-    const auto& source = std::get<parts::Source>(
-        s.bench.devices[static_cast<std::size_t>(pole.device)].part->elements[static_cast<std::size_t>(pole.element)].body);
-    const auto open = source.full.typical();
-    if (!off || !open) continue;
-    const auto v = off->across(pole.positive, pole.negative);
-    const auto i = off->element(pole.device, pole.element);
-    if (!v || v->value > kCollapse * *open || i.value < 0.2) continue;
-    const int through = heaviest(s, *off, pole.device);
-    auto f = finding(Severity::Stop, fmt::format("{} is shorted through a part", name),
-                     fmt::format("With everything off {} already gives {} and sinks to {}{}.", name, show(i), show(*v),
-                                 through >= 0 ? ", most of it through " + called(s.bench, through) : ""),
-                     {idOf(s.bench, pole.device)});
-    if (through >= 0) f.subjects.push_back(idOf(s.bench, through));
-    f.formula = fmt::format("{} of {} left at {}", show(*v), show(Volts{*open}), show(i));
-    f.args = {{"current", i}, {"voltage", *v}};
-    out.push_back(std::move(f));
-  }
+// By copper from pole to pole, or through a part: then the source sinks while nothing runs.
+Said supplyShort(const SolvedBench& s) {
+  Said out;
+  for (const auto& pole : s.nets.sources())
+    if (s.nets.same(pole.positive, pole.negative))
+      out.findings.push_back(byCopper(s, pole));
+    else
+      out = std::move(out) + say(atRest(s, pole), [&](const AtRest& m) { return throughPart(s, m); });
   return out;
 }
 
