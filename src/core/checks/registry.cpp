@@ -8,7 +8,7 @@
 // One line a check, causes before consequences: what it returns (Said where it measures, Findings where it does not), function,
 // id, family, title, harm. The page and the examples are in docs/checks/<family>/<id>.md.
 #define BOLD_CHECKS(X)                                                                                                             \
-  X(Findings, outsideScope, "outside-scope", "commands", "Outside what is judged", WillNotWork)                                    \
+  X(Said, outsideScope, "outside-scope", "commands", "Outside what is judged", WillNotWork)                                        \
   X(Findings, notSolved, "not-solved", "commands", "A command without a solution", WillNotWork)                                    \
   X(Said, supplyShort, "supply-short", "voltage", "A supply is shorted", Danger)                                                   \
   X(Findings, supplyReversed, "supply-reversed", "voltage", "A supply the wrong way round", Damage)                                \
@@ -21,10 +21,10 @@
   X(Findings, isolatedCommon, "isolated-common", "grounds", "The common of isolated inputs", WillNotWork)                          \
   X(Findings, groundNotShared, "ground-not-shared", "grounds", "Controller and stage share no ground", WillNotWork)                \
   X(Findings, supplyReturnMissing, "supply-return-missing", "grounds", "No way back to the supply", WillNotWork)                   \
-  X(Findings, groundThroughBoard, "ground-through-board", "grounds", "Motor current through the controller's ground", WillNotWork) \
+  X(Said, groundThroughBoard, "ground-through-board", "grounds", "Motor current through the controller's ground", WillNotWork)     \
   X(Findings, motorToGround, "motor-to-ground", "grounds", "A motor from an output to a rail", WillNotWork)                        \
   X(Findings, transistorOrientation, "transistor-orientation", "grounds", "A transistor the wrong way round", WillNotWork)         \
-  X(Findings, highSideN, "high-side-n", "grounds", "An N-type transistor above the motor", WillNotWork)                            \
+  X(Said, highSideN, "high-side-n", "grounds", "An N-type transistor above the motor", WillNotWork)                                \
   X(Findings, highSidePStaysOn, "high-side-p-stays-on", "grounds", "A P-type transistor that never turns off", Danger)             \
   X(Findings, groundedCaseMotor, "grounded-case-motor", "grounds", "A motor whose case is one of its leads", Damage)               \
   X(Findings, coilInterrupted, "coil-interrupted", "steppers", "A switch in a coil's lead", Damage)                                \
@@ -37,7 +37,7 @@
   X(Said, leadSpike, "lead-spike", "voltage", "A supply plugged in live rings", Damage)                                            \
   X(Said, regeneration, "regeneration", "voltage", "A braking motor lifts its supply", Damage)                                     \
   X(Said, gateOvervoltage, "gate-overvoltage", "voltage", "A gate or base beyond its limit", Damage)                               \
-  X(Findings, servoSupply, "servo-supply", "steppers", "A servo's supply", Damage)                                                 \
+  X(Said, servoSupply, "servo-supply", "steppers", "A servo's supply", Damage)                                                     \
   X(Findings, polaritySensitiveLoad, "polarity-sensitive-load", "steppers", "Electronics on an output that turns round", Damage)   \
   X(Said, motorSupplyTooHigh, "motor-supply-too-high", "voltage", "Motor supply too high for the stage", Damage)                   \
   X(Said, motorSupplyTooLow, "motor-supply-too-low", "voltage", "Motor supply too low for the stage", WillNotWork)                 \
@@ -50,10 +50,10 @@
   X(Findings, flybackReversed, "flyback-reversed", "flyback", "A clamp diode the wrong way round", Damage)                         \
   X(Findings, arrayCommonOpen, "array-common-open", "flyback", "An array's common left open", Damage)                              \
   X(Findings, bridgeDiodesMissing, "bridge-diodes-missing", "flyback", "A bridge without clamp diodes", Damage)                    \
-  X(Findings, flybackMissing, "flyback-missing", "flyback", "No path for the winding's current", Damage)                           \
+  X(Said, flybackMissing, "flyback-missing", "flyback", "No path for the winding's current", Damage)                               \
   X(Findings, flybackMisplaced, "flyback-misplaced", "flyback", "A diode where it clamps nothing", Damage)                         \
   X(Said, stageUndersized, "stage-undersized", "current", "The stage is too small for the motor", Damage)                          \
-  X(Findings, flybackRating, "flyback-rating", "flyback", "The clamp diode's ratings", Damage)                                     \
+  X(Said, flybackRating, "flyback-rating", "flyback", "The clamp diode's ratings", Damage)                                         \
   X(Said, runningCurrent, "running-current", "current", "More running current than the stage stands", Damage)                      \
   X(Said, stallCurrent, "stall-current", "current", "More stall current than the stage stands", Damage)                            \
   X(Said, reversalCurrent, "reversal-current", "current", "The current of a sudden reversal", Damage)                              \
@@ -77,9 +77,9 @@
   X(Said, fuse, "fuse", "current", "Fuses", Danger)                                                                                \
   X(Said, wireCurrent, "wire-current", "current", "More than a wire carries", Danger)                                              \
   X(Said, contactCurrent, "contact-current", "current", "More than a contact carries", Damage)                                     \
-  X(Findings, snubberNote, "snubber-note", "flyback", "Long leads without suppression", WillNotWork)                               \
+  X(Said, snubberNote, "snubber-note", "flyback", "Long leads without suppression", WillNotWork)                                   \
   X(Findings, wireToItself, "wire-to-itself", "grounds", "A wire or part that does nothing", WillNotWork)                          \
-  X(Findings, switchRating, "switch-rating", "steppers", "A switch beyond its DC rating", Danger)                                  \
+  X(Said, switchRating, "switch-rating", "steppers", "A switch beyond its DC rating", Danger)                                      \
   X(Findings, supplySequence, "supply-sequence", "steppers", "The order of two supplies", Damage)                                  \
   X(Said, baseDrive, "base-drive", "current", "Too little base current", WillNotWork)                                              \
   X(Said, gateDrive, "gate-drive", "current", "Too little gate voltage", WillNotWork)                                              \
@@ -92,10 +92,10 @@
   X(Findings, pinNumbering, "pin-numbering", "pins", "A pin number that means two pins", WillNotWork)                              \
   X(Findings, pinNoPwm, "pin-no-pwm", "pins", "Speed asked of a pin without PWM", WillNotWork)                                     \
   X(Findings, pwmFrequency, "pwm-frequency", "pins", "The PWM frequency", WillNotWork)                                             \
-  X(Findings, stepRate, "step-rate", "steppers", "The step rate", WillNotWork)                                                     \
+  X(Said, stepRate, "step-rate", "steppers", "The step rate", WillNotWork)                                                         \
   X(Said, levelHigh, "level-high", "levels", "A high that is not read as high", WillNotWork)                                       \
   X(Said, levelLow, "level-low", "levels", "A low that is not read as low", WillNotWork)                                           \
-  X(Findings, inputOvervoltage, "input-overvoltage", "levels", "An input above what it stands", Damage)                            \
+  X(Said, inputOvervoltage, "input-overvoltage", "levels", "An input above what it stands", Damage)                                \
   X(Findings, inputUnpowered, "input-unpowered", "levels", "An input driven without supply", Damage)                               \
   X(Findings, openDrainWithoutPullUp, "open-drain-without-pull-up", "levels", "An open-drain output without pull-up", WillNotWork) \
   X(Said, optoInputCurrent, "opto-input-current", "levels", "The LED current of an isolated input", Damage)                        \
@@ -107,7 +107,7 @@
   X(Findings, leadCount, "lead-count", "steppers", "A stepper's leads and its stage", WillNotWork)                                 \
   X(Findings, phaseOrder, "phase-order", "steppers", "Coils out of order", WillNotWork)                                            \
   X(Findings, microstepSetting, "microstep-setting", "steppers", "Mode pins against the program's steps", WillNotWork)             \
-  X(Findings, stepTiming, "step-timing", "steppers", "Step pulses too short or too fast", WillNotWork)                             \
+  X(Said, stepTiming, "step-timing", "steppers", "Step pulses too short or too fast", WillNotWork)                                 \
   X(Findings, stageNotAwake, "stage-not-awake", "steppers", "A stage kept off", WillNotWork)                                       \
   X(Findings, coilPairs, "coil-pairs", "steppers", "Coil leads over two bridges", WillNotWork)                                     \
   X(Findings, commandOutcome, "command-outcome", "commands", "A command comes out wrong", WillNotWork)

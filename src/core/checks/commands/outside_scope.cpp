@@ -4,25 +4,43 @@
 
 namespace bold::checks {
 namespace {
-constexpr Volts kHighest{60};  // above it a bench is no longer safe to touch, and not what this program knows
-}
 
-Findings outsideScope(const SolvedBench& s) {
-  Findings out;
+constexpr Volts kHighest{60};  // above it a bench is no longer safe to touch, and not what this program knows
+
+struct Supply {
+  Margin margin;
+  int device;
+  const parts::Source* source;
+  std::optional<Severity> besides;  // alternating
+};
+
+std::vector<Supply> measure(const SolvedBench& s) {
+  std::vector<Supply> out;
   eachElement<parts::Source>(s.bench, [&](int d, int, const parts::Source& source) {
-    const auto v = source.full.greatestAs<Volts>();
-    if (source.alternating) {
-      out.push_back(finding(Severity::NotJudged, fmt::format("{} is an AC source", called(s.bench, d)),
-                            "Only direct current up to 60 V is judged.", {idOf(s.bench, d)}));
-    } else if (v && *v > kHighest) {
-      auto f = finding(Severity::NotJudged, fmt::format("{} gives {}", called(s.bench, d), show(*v)),
-                       "Only direct current up to 60 V is judged.", {idOf(s.bench, d)});
-      f.formula = fmt::format("{} > {}", show(*v), show(kHighest));
-      f.args = {{"voltage", *v}, {"limit", kHighest}};
-      out.push_back(std::move(f));
-    }
+    Margin m{.quantity = "greatest voltage of a supply",
+             .subjects = {idOf(s.bench, d)},
+             .unit = Unit::Volt,
+             .value = source.full.greatest(),
+             .limits = {atMost(LimitKind::Absolute, Severity::NotJudged, kHighest.value, "what is judged")}};
+    if (source.alternating) m.limits.clear();
+    out.push_back({std::move(m), d, &source, source.alternating ? std::optional(Severity::NotJudged) : std::nullopt});
   });
   return out;
+}
+
+}  // namespace
+
+Said outsideScope(const SolvedBench& s) {
+  return say(measure(s), [&](const Supply& m) {
+    const auto& name = called(s.bench, m.device);
+    const auto only = "Only direct current up to 60 V is judged.";
+    if (m.besides) return finding(fmt::format("{} is an AC source", name), only, m.margin.subjects);
+    const Volts v{*m.margin.value};
+    auto f = finding(fmt::format("{} gives {}", name, show(v)), only, m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(v), show(kHighest));
+    f.args = {{"voltage", v}, {"limit", kHighest}};
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -30,47 +30,73 @@ void addSwitches(const SolvedBench& s, const Motor& m, const OperatingPoint& p, 
   }
 }
 
-}  // namespace
+struct Opened {
+  Margin margin;
+  const Motor* motor;
+  const OperatingPoint* point;
+  std::size_t winding;  // the one that carries most
+  Amps current;
+};
 
-// The moment a switch opens: the winding's current must find a clamped path.
-Findings flybackMissing(const SolvedBench& s) {
-  Findings out;
+std::vector<Opened> measure(const SolvedBench& s) {
+  std::vector<Opened> out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     const auto* p = worstOpened(s, static_cast<int>(m));
-    if (!p || p->arcShare(static_cast<int>(m)) < kArc) continue;
+    if (!p) continue;
     const auto most = std::ranges::max_element(motor.windings, {}, [&](int e) { return std::abs(p->element(motor.device, e).value); });
-    const auto& w = circuit::windingOf(s.bench, motor, static_cast<std::size_t>(most - motor.windings.begin()));
-    const Amps i{std::abs(p->element(motor.device, *most).value)};
-    std::vector<std::string> subjects{idOf(s.bench, motor.device)};
+    out.push_back({{.quantity = "share of the current without a path",
+                    .subjects = {idOf(s.bench, motor.device)},
+                    .value = p->arcShare(static_cast<int>(m)),
+                    .limits = {atMost(LimitKind::Absolute, Severity::Stop, kArc, "what finds no path but an arc")},
+                    .at = p},
+                   &motor,
+                   p,
+                   static_cast<std::size_t>(most - motor.windings.begin()),
+                   Amps{std::abs(p->element(motor.device, *most).value)}});
+  }
+  return out;
+}
+
+std::optional<Repair> fitDiode(const SolvedBench& s, const Opened& m) {
+  const auto& motor = *m.motor;
+  const auto lead = supplyLead(s, motor);
+  if (lead < 0 || motor.kind != MotorKind::Brushed) return std::nullopt;
+  const auto& w = circuit::windingOf(s.bench, motor, m.winding);
+  const auto a = s.bench.terminal(motor.device, w.a);
+  const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;
+  Plan plan(s.bench);
+  const auto part = diodeFor(m.current);
+  const auto diode = plan.device(part, "d", s.bench.devices[static_cast<std::size_t>(motor.device)].doc.group);
+  plan.wire({diode, "K"}, addressOf(s.bench, lead), "RD").wire({diode, "A"}, addressOf(s.bench, other), "BK");
+  return plan.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", part == "diode-1n5819" ? "1N5819" : "1N5822",
+                                 called(s, motor), s.bench.called(lead), s.bench.called(other)));
+}
+
+}  // namespace
+
+// The moment a switch opens: the winding's current must find a clamped path.
+Said flybackMissing(const SolvedBench& s) {
+  return say(measure(s), [&](const Opened& m) {
+    const auto& motor = *m.motor;
+    auto subjects = m.margin.subjects;
     std::string stage = "its switch";
     if (motor.reached.size() == 1) {
       stage = circuit::called(s.bench, motor.reached.front());
       subjects.push_back(idOf(s.bench, motor.reached.front().device));
     } else if (motor.kind == MotorKind::UnipolarStepper) {
-      addSwitches(s, motor, *p, subjects);
+      addSwitches(s, motor, *m.point, subjects);
     }
-    auto f = finding(Severity::Stop, fmt::format("{} has no flyback path", called(s, motor)),
+    auto f = finding(fmt::format("{} has no flyback path", called(s, motor)),
                      fmt::format("When {} opens, the {} through {} have nowhere to go: the voltage rises until something breaks down.",
-                                 stage, show(i), called(s, motor)),
+                                 stage, show(m.current), called(s, motor)),
                      subjects);
-    f.formula = fmt::format("{:.0f} % of {} find no path", 100 * p->arcShare(static_cast<int>(m)), show(i));
-    f.args = {{"current", i}};
-    f.sources = sourcesOf({&w.run});
-    if (const auto lead = supplyLead(s, motor); lead >= 0 && motor.kind == MotorKind::Brushed) {
-      const auto a = s.bench.terminal(motor.device, w.a);
-      const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;
-      Plan plan(s.bench);
-      const auto diode = plan.device(diodeFor(i), "d", s.bench.devices[static_cast<std::size_t>(motor.device)].doc.group);
-      const auto address = [&](TerminalIndex t) { return Address{idOf(s.bench, s.bench.deviceOf(t)), s.bench.facts(t).id}; };
-      plan.wire({diode, "K"}, address(lead), "RD").wire({diode, "A"}, address(other), "BK");
-      f.repair =
-          plan.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", diodeFor(i) == "diode-1n5819" ? "1N5819" : "1N5822",
-                                  called(s, motor), s.bench.called(lead), s.bench.called(other)));
-    }
-    out.push_back(std::move(f));
-  }
-  return out;
+    f.formula = fmt::format("{:.0f} % of {} find no path", 100 * *m.margin.value, show(m.current));
+    f.args = {{"current", m.current}};
+    f.sources = sourcesOf({&circuit::windingOf(s.bench, motor, m.winding).run});
+    f.repair = fitDiode(s, m);
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -6,23 +6,27 @@
 
 namespace bold::checks {
 namespace {
-constexpr Metres kLong{0.5};
-}
 
-// Long leads to a brushed motor without suppression.
-Findings snubberNote(const SolvedBench& s) {
-  Findings out;
+constexpr Metres kLong{0.5};
+
+struct Lead {
+  Margin margin;
+  const Motor* motor;
+  Metres length;
+};
+
+std::vector<Lead> measure(const SolvedBench& s) {
+  std::vector<Lead> out;
   for (const auto& m : s.motors) {
     if (m.kind != MotorKind::Brushed) continue;
     const auto& w = circuit::windingOf(s.bench, m, 0);
     const auto a = s.bench.terminal(m.device, w.a);
     const auto b = s.bench.terminal(m.device, w.b);
-    Metres length{0};
+    std::optional<Metres> length;
     for (const auto& l : s.bench.links) {
       const auto& c = s.bench.connections[static_cast<std::size_t>(l.connection)];
-      if ((l.a == a || l.b == a || l.a == b || l.b == b) && c.length) length = std::max(length, *c.length);
+      if ((l.a == a || l.b == a || l.a == b || l.b == b) && c.length) length = std::max(length.value_or(Metres{0}), *c.length);
     }
-    if (length < kLong) continue;
     bool suppressed = false;
     eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
       const auto x = at(s.bench, d, c.a);
@@ -31,17 +35,32 @@ Findings snubberNote(const SolvedBench& s) {
           suppressed || (x >= 0 && y >= 0 && ((s.nets.same(x, a) && s.nets.same(y, b)) || (s.nets.same(x, b) && s.nets.same(y, a))));
     });
     if (suppressed) continue;
-    auto f = finding(
-        Severity::Note, fmt::format("{} has {} of lead and no suppression", called(s, m), show(length)),
-        fmt::format(
-            "Brushes spark; {} of lead radiate it into sensors and resets. 100 nF across the leads of {}, at the motor, takes most of it.",
-            show(length), called(s, m)),
-        {idOf(s.bench, m.device)});
-    f.formula = fmt::format("{} > {}", show(length), show(kLong));
-    f.args = {{"length", length}};
-    out.push_back(std::move(f));
+    out.push_back({{.quantity = "lead without suppression",
+                    .subjects = {idOf(s.bench, m.device)},
+                    .unit = Unit::Metre,
+                    .value = length ? std::optional(length->value) : std::nullopt,
+                    .limits = {atMost(LimitKind::Recommended, Severity::Note, kLong.value, "long")}},
+                   &m,
+                   length.value_or(Metres{0})});
   }
   return out;
+}
+
+}  // namespace
+
+// Long leads to a brushed motor without suppression.
+Said snubberNote(const SolvedBench& s) {
+  return say(measure(s), [&](const Lead& m) {
+    auto f = finding(
+        fmt::format("{} has {} of lead and no suppression", called(s, *m.motor), show(m.length)),
+        fmt::format(
+            "Brushes spark; {} of lead radiate it into sensors and resets. 100 nF across the leads of {}, at the motor, takes most of it.",
+            show(m.length), called(s, *m.motor)),
+        m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(m.length), show(kLong));
+    f.args = {{"length", m.length}};
+    return f;
+  });
 }
 
 }  // namespace bold::checks

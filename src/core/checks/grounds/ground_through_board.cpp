@@ -24,56 +24,98 @@ double passing(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
   const double out = leaving(s, p, t).value;
   return out < 0 ? -out : std::max(out - ownCurrent(s, p, s.bench.deviceOf(t)), 0.0);
 }
-}  // namespace
+struct Passing {
+  Margins margins;  // current through the pin, lift of the ground
+  TerminalIndex pin;
+  Extreme current;
+  Volts lift;
+  std::optional<Amps> rating;
+};
 
-// Motor current that goes home through the ground pins of a controller board.
-Findings groundThroughBoard(const SolvedBench& s) {
-  Findings out;
-  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
-    const auto& device = s.bench.devices[d];
-    if (!device.part->find(device.part->terminals.front().id)) continue;
-    bool controller = false;
-    for (const auto& e : device.part->elements)
-      if (const auto* pins = std::get_if<parts::Pins>(&e.body)) controller = controller || !pins->behind;
-    if (!controller) continue;
+// The lift of the ground between a pin and the farthest end of its wires.
+double wiresLift(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
+  double most = 0;
+  for (const auto& l : s.bench.links)
+    if (l.a == t || l.b == t)
+      if (const auto v = p.across(l.a, l.b)) most = std::max(most, std::abs(v->value));
+  return most;
+}
+
+Passing measure(const SolvedBench& s, TerminalIndex t) {
+  const auto all = [&](const OperatingPoint& p) { return std::abs(leaving(s, p, t).value); };
+  const auto lift = [&](const OperatingPoint& p) { return wiresLift(s, p, t); };
+  auto current = largest(s, steady, all);
+  auto shift = largest(s, steady, lift);
+  // With the board's own current it is more: where even that is little, nothing needs telling apart.
+  if (current.value >= kQuiet.value || shift.value >= kShift.value) {
+    current = largest(s, steady, [&](const OperatingPoint& p) { return passing(s, p, t); });
+    shift = largest(s, steady, [&](const OperatingPoint& p) {
+      const double amps = all(p);
+      return amps > 0 ? lift(p) * passing(s, p, t) / amps : 0;
+    });
+  }
+  const auto rating = contactRating(s.bench.facts(t).place.contact);
+  const std::vector subjects{s.bench.address(t)};
+  Passing m{{{.quantity = "current through the pin",
+              .subjects = subjects,
+              .unit = Unit::Amp,
+              .value = current.known(),
+              .limits = {atMost(LimitKind::Recommended, Severity::Caution, kQuiet.value, "to plan with")},
+              .at = current.point},
+             {.quantity = "lift of the ground",
+              .subjects = subjects,
+              .unit = Unit::Volt,
+              .value = shift.known(),
+              .limits = {atMost(LimitKind::Recommended, Severity::Caution, kShift.value, "to plan with")},
+              .at = shift.point}},
+            t,
+            current,
+            Volts{shift.value},
+            rating};
+  if (rating) m.margins[0].limits.push_back(atMost(LimitKind::Recommended, Severity::Stop, rating->value, "contact rating"));
+  return m;
+}
+
+bool isController(const parts::Part& part) {
+  return std::ranges::any_of(part.elements, [](const parts::Element& e) {
+    const auto* pins = std::get_if<parts::Pins>(&e.body);
+    return pins && !pins->behind;
+  });
+}
+
+std::vector<Passing> measure(const SolvedBench& s) {
+  std::vector<Passing> out;
+  for (const auto& device : s.bench.devices) {
+    if (!isController(*device.part)) continue;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) {
       const auto& facts = device.part->terminals[i];
       const auto t = device.first + static_cast<int>(i);
       const bool socket = facts.place.connector == "USB" || facts.place.connector == "jack" || facts.place.connector == "power";
-      if (!facts.ground || socket || !s.bench.connected(t)) continue;
-      // The lift of the ground between this pin and the farthest end of its wires.
-      const auto wiresLift = [&](const OperatingPoint& p) {
-        double most = 0;
-        for (const auto& l : s.bench.links)
-          if (l.a == t || l.b == t)
-            if (const auto v = p.across(l.a, l.b)) most = std::max(most, std::abs(v->value));
-        return most;
-      };
-      const auto all = [&](const OperatingPoint& p) { return std::abs(leaving(s, p, t).value); };
-      // With the board's own current it is more: where even that is little, nothing needs telling apart.
-      if (largest(s, steady, all).value < kQuiet.value && largest(s, steady, wiresLift).value < kShift.value) continue;
-      const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return passing(s, p, t); });
-      const auto lift = largest(s, steady, [&](const OperatingPoint& p) {
-        const double amps = all(p);
-        return amps > 0 ? wiresLift(p) * passing(s, p, t) / amps : 0;
-      });
-      if (worst.value < kQuiet.value && lift.value < kShift.value) continue;
-      const auto rating = contactRating(facts.place.contact);
-      const bool stop = rating && worst.value > rating->value;
-      auto f = finding(
-          stop ? Severity::Stop : Severity::Caution, fmt::format("{} flow through {}", show(Amps{worst.value}), s.bench.called(t)),
-          fmt::format(
-              "With {} {} of motor current go through the ground pin {} and lift the ground by {}: levels shift and the board resets.",
-              worst.point ? during(*worst.point) : "", show(Amps{worst.value}), s.bench.called(t), show(Volts{lift.value})),
-          {s.bench.address(t)});
-      f.formula = stop ? fmt::format("{} > {}", show(Amps{worst.value}), show(*rating))
-                       : fmt::format("{}, {} of lift", show(Amps{worst.value}), show(Volts{lift.value}));
-      f.args = {{"current", Amps{worst.value}}, {"lift", Volts{lift.value}}};
-      f.bar = Bar{"current through the pin", Amps{worst.value}, {}, stop ? *rating : kQuiet, stop ? "contact rating" : "to plan with"};
-      out.push_back(std::move(f));
+      if (facts.ground && !socket && s.bench.connected(t)) out.push_back(measure(s, t));
     }
   }
   return out;
+}
+
+}  // namespace
+
+// Motor current that goes home through the ground pins of a controller board.
+Said groundThroughBoard(const SolvedBench& s) {
+  return say(measure(s), [&](const Passing& m) {
+    const bool stop = m.margins[0].stops();
+    const Amps amps{m.current.value};
+    const auto name = s.bench.called(m.pin);
+    auto f = finding(
+        fmt::format("{} flow through {}", show(amps), name),
+        fmt::format(
+            "With {} {} of motor current go through the ground pin {} and lift the ground by {}: levels shift and the board resets.",
+            m.current.point ? during(*m.current.point) : "", show(amps), name, show(m.lift)),
+        m.margins[0].subjects);
+    f.formula = stop ? fmt::format("{} > {}", show(amps), show(*m.rating)) : fmt::format("{}, {} of lift", show(amps), show(m.lift));
+    f.args = {{"current", amps}, {"lift", m.lift}};
+    f.bar = barOf(m.margins[0], stop ? m.rating->value : kQuiet.value, stop ? "contact rating" : "to plan with");
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -7,82 +7,134 @@
 
 namespace bold::checks {
 namespace {
+
 constexpr double kInjected = 1e-3;   // A into a protection diode that no pin promises to stand
 constexpr double kNoticed = 0.1e-3;  // A: below this no clamp conducts
+constexpr double kPushed = 0.2;      // V above its rail from which a pin takes current in
 
-// A pin without a clamp stands more than its rail, but not everything.
-void beyondTolerated(const SolvedBench& s, TerminalIndex t, const PinGroup& group, Findings& out) {
-  const auto most = group.pins->tolerated.greatest();
-  const auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
-    const auto v = p.across(t, group.ground);
+enum class Against { Absolute, Tolerated, Rail };
+
+struct Input {
+  Margin margin;
+  Against against;
+  TerminalIndex terminal;
+  Extreme worst;
+  const Figure* source;
+  std::optional<Volts> volts;  // of a pin that is pushed above its rail
+};
+
+Extreme highest(const SolvedBench& s, TerminalIndex t, TerminalIndex ground) {
+  return largest(s, everyday, [&](const OperatingPoint& p) {
+    const auto v = p.across(t, ground);
     return v ? v->value : 0;
   });
-  if (!most || worst.value <= *most) return;
-  auto f = finding(Severity::Stop, fmt::format("{} gets {}", s.bench.called(t), show(Volts{worst.value})),
-                   fmt::format("With {} the pin {} gets {}; it tolerates {}.", during(*worst.point), s.bench.called(t),
-                               show(Volts{worst.value}), show(Volts{*most})),
-                   {s.bench.address(t)});
-  f.formula = fmt::format("{} > {}", show(Volts{worst.value}), show(Volts{*most}));
-  f.args = {{"voltage", Volts{worst.value}}, {"limit", Volts{*most}}};
-  f.bar = Bar{"pin voltage", Volts{worst.value}, {}, Volts{*most}, "tolerated"};
-  f.sources = sourcesOf({&group.pins->tolerated});
-  out.push_back(std::move(f));
+}
+
+Margin marginOf(const SolvedBench& s, TerminalIndex t, std::string quantity, Unit unit, const Extreme& worst, std::vector<Limit> limits) {
+  return {.quantity = std::move(quantity),
+          .subjects = {s.bench.address(t)},
+          .unit = unit,
+          .value = worst.known(),
+          .limits = std::move(limits),
+          .at = worst.point};
+}
+
+// Fed by a supply or a pin, not through a resistor.
+bool hard(const SolvedBench& s, TerminalIndex t) {
+  return sourceAt(s, t, true) || std::ranges::any_of(s.nets.members(s.nets.of(t)),
+                                                     [&](TerminalIndex o) { return s.bench.facts(o).supply || s.bench.facts(o).pin; });
+}
+
+Input absolute(const SolvedBench& s, TerminalIndex t, const Figure& most) {
+  const auto worst = highest(s, t, s.bench.terminal(s.bench.deviceOf(t), s.bench.facts(t).input->ground));
+  return {marginOf(s, t, "input voltage", Unit::Volt, worst,
+                   {atMost(LimitKind::Absolute, hard(s, t) ? Severity::Stop : Severity::Caution, most.typical(), "absolute maximum",
+                           most.source)}),
+          Against::Absolute,
+          t,
+          worst,
+          &most,
+          {}};
+}
+
+// A pin without a clamp stands more than its rail, but not everything.
+Input tolerated(const SolvedBench& s, TerminalIndex t, const PinGroup& group) {
+  const auto& most = group.pins->tolerated;
+  const auto worst = highest(s, t, group.ground);
+  return {marginOf(s, t, "pin voltage", Unit::Volt, worst,
+                   {atMost(LimitKind::Absolute, Severity::Stop, most.greatest(), "tolerated", most.source)}),
+          Against::Tolerated,
+          t,
+          worst,
+          &most,
+          {}};
+}
+
+Input aboveRail(const SolvedBench& s, TerminalIndex t, const PinGroup& group) {
+  const auto pushed = largest(s, everyday, [&](const OperatingPoint& p) {
+    const auto it = p.command().pins.find(t);
+    if (it != p.command().pins.end() && it->second == circuit::PinState::Low) return 0.0;
+    const auto above = p.across(t, group.rail);
+    return above && above->value > kPushed ? -p.pin(t).value : 0.0;
+  });
+  return {marginOf(s, t, "current pushed into the pin", Unit::Amp, pushed,
+                   {atMost(LimitKind::Recommended, Severity::Caution, kNoticed, "no clamp conducts"),
+                    atMost(LimitKind::Absolute, Severity::Stop, kInjected, "what a protection diode stands")}),
+          Against::Rail,
+          t,
+          pushed,
+          nullptr,
+          pushed.point ? pushed.point->across(t, group.ground) : std::nullopt};
+}
+
+std::vector<Input> measure(const SolvedBench& s) {
+  std::vector<Input> out;
+  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
+    const auto& facts = s.bench.facts(t);
+    if (!s.bench.connected(t)) continue;
+    if (facts.input && facts.input->absolute.typical()) out.push_back(absolute(s, t, facts.input->absolute));
+    const auto group = pinGroup(s.bench, t);
+    if (!group || group->pins->behind) continue;
+    const bool clampless = std::ranges::count(group->pins->tolerant, facts.id) > 0;
+    out.push_back(clampless ? tolerated(s, t, *group) : aboveRail(s, t, *group));
+  }
+  return out;
+}
+
+Finding pushedIn(const SolvedBench& s, const Input& m) {
+  const Amps amps{m.worst.value};
+  const auto name = s.bench.called(m.terminal);
+  auto f = finding(
+      fmt::format("{} is pushed above its rail", name),
+      fmt::format("With {} {} flow into {}, which stands at {}, above its own rail: a pin of {} does not stand that.",
+                  during(*m.worst.point), show(amps), name, m.volts ? show(*m.volts) : "?", called(s.bench, s.bench.deviceOf(m.terminal))),
+      m.margin.subjects);
+  f.formula = fmt::format("{} into the pin", show(amps));
+  f.args = {{"current", amps}};
+  return f;
 }
 
 }  // namespace
 
 // Inputs above their absolute maximum, and controller pins pushed above their own rail.
-Findings inputOvervoltage(const SolvedBench& s) {
-  Findings out;
-  for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
-    const auto& facts = s.bench.facts(t);
-    if (!s.bench.connected(t)) continue;
-    if (facts.input && facts.input->absolute.typical()) {
-      const auto ground = s.bench.terminal(s.bench.deviceOf(t), facts.input->ground);
-      const auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
-        const auto v = p.across(t, ground);
-        return v ? v->value : 0;
-      });
-      const double most = *facts.input->absolute.typical();
-      if (worst.value > most) {
-        const bool hard = sourceAt(s, t, true) || std::ranges::any_of(s.nets.members(s.nets.of(t)), [&](TerminalIndex o) {
-                            return s.bench.facts(o).supply || s.bench.facts(o).pin;
-                          });
-        auto f = finding(hard ? Severity::Stop : Severity::Caution, fmt::format("{} gets {}", s.bench.called(t), show(Volts{worst.value})),
-                         fmt::format("With {} the input {} gets {}; it stands {}.", during(*worst.point), s.bench.called(t),
-                                     show(Volts{worst.value}), show(Volts{most})),
-                         {s.bench.address(t)});
-        f.formula = fmt::format("{} > {}", show(Volts{worst.value}), show(Volts{most}));
-        f.args = {{"voltage", Volts{worst.value}}, {"limit", Volts{most}}};
-        f.bar = Bar{"input voltage", Volts{worst.value}, {}, Volts{most}, "absolute maximum"};
-        f.sources = sourcesOf({&facts.input->absolute});
-        out.push_back(std::move(f));
-      }
-    }
-    const auto group = pinGroup(s.bench, t);
-    if (!group || group->pins->behind) continue;
-    if (std::ranges::count(group->pins->tolerant, facts.id) > 0) {
-      beyondTolerated(s, t, *group, out);
-      continue;
-    }
-    const auto pushed = largest(s, everyday, [&](const OperatingPoint& p) {
-      const auto it = p.command().pins.find(t);
-      if (it != p.command().pins.end() && it->second == circuit::PinState::Low) return 0.0;
-      const auto above = p.across(t, group->rail);
-      return above && above->value > 0.2 ? -p.pin(t).value : 0.0;
-    });
-    if (pushed.value <= kNoticed) continue;
-    const auto v = pushed.point->across(t, group->ground);
-    auto f = finding(
-        pushed.value > kInjected ? Severity::Stop : Severity::Caution, fmt::format("{} is pushed above its rail", s.bench.called(t)),
-        fmt::format("With {} {} flow into {}, which stands at {}, above its own rail: a pin of {} does not stand that.",
-                    during(*pushed.point), show(Amps{pushed.value}), s.bench.called(t), v ? show(*v) : "?", called(s.bench, group->device)),
-        {s.bench.address(t)});
-    f.formula = fmt::format("{} into the pin", show(Amps{pushed.value}));
-    f.args = {{"current", Amps{pushed.value}}};
-    out.push_back(std::move(f));
-  }
-  return out;
+Said inputOvervoltage(const SolvedBench& s) {
+  return say(measure(s), [&](const Input& m) {
+    if (m.against == Against::Rail) return pushedIn(s, m);
+    const bool pin = m.against == Against::Tolerated;
+    const Volts v{m.worst.value};
+    const auto& limit = *m.margin.passed();
+    const Volts most{*limit.most};
+    const auto name = s.bench.called(m.terminal);
+    auto f = finding(fmt::format("{} gets {}", name, show(v)),
+                     fmt::format("With {} the {} {} gets {}; it {} {}.", during(*m.worst.point), pin ? "pin" : "input", name, show(v),
+                                 pin ? "tolerates" : "stands", show(most)),
+                     m.margin.subjects);
+    f.formula = fmt::format("{} > {}", show(v), show(most));
+    f.args = {{"voltage", v}, {"limit", most}};
+    f.bar = barOf(m.margin, most.value, limit.name);
+    f.sources = sourcesOf({m.source});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -5,9 +5,20 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// A servo's supply: its voltage while it moves, and at full charge.
-Findings servoSupply(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kNothing = 0.5;  // V below which there is no supply at all
+
+struct Supply {
+  Margins margins;  // full and at rest, nominal and moving
+  const Motor* motor;
+  SupplyInput input;
+  Volts full;
+  std::optional<Volts> moving;
+};
+
+std::vector<Supply> measure(const SolvedBench& s) {
+  std::vector<Supply> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != MotorKind::Servo) continue;
@@ -16,32 +27,59 @@ Findings servoSupply(const SolvedBench& s) {
       const auto* off = s.point(Action::AllOff, Charge::Full);
       const auto* run = s.running(static_cast<int>(k), Charge::Nominal);
       const auto most = off ? off->across(input.positive, input.negative) : std::nullopt;
-      const auto usual = run ? run->across(input.positive, input.negative) : std::nullopt;
-      const auto high = input.facts->recommended.max;
-      const auto low = input.facts->recommended.min;
-      const double full = most ? most->value : 0;
-      const bool over = high && full > *high;
-      const bool none = run && (!usual || usual->value < 0.5);
-      const bool under = usual && low && usual->value < *low;
-      if (!over && !under && !none) continue;
-      const Volts v = over ? Volts{full} : usual.value_or(Volts{0});
-      const Volts limit{over ? *high : low.value_or(0)};
-      auto f =
-          finding(over || none ? Severity::Stop : Severity::Caution,
-                  none ? fmt::format("{} has no supply", s.bench.called(input.positive)) : fmt::format("{} gets {}", called(s, m), show(v)),
-                  none   ? fmt::format("Nothing feeds {}: {} cannot move.", s.bench.called(input.positive), called(s, m))
-                  : over ? fmt::format("{} gets {} from a full supply; it is made for {} at most: its electronics burn.", called(s, m),
-                                       show(v), show(limit))
-                         : fmt::format("{} gets {} while it moves; it wants {}: it is weak and slow.", called(s, m), show(v), show(limit)),
-                  {s.bench.address(input.positive), idOf(s.bench, m.device)});
-      f.formula = fmt::format("{} {} {}", show(v), over ? ">" : "<", show(limit));
-      f.args = {{"voltage", v}, {"limit", limit}};
-      f.bar = Bar{"servo supply", v, {}, limit, over ? "greatest" : "least", !over};
-      f.sources = sourcesOf({&input.facts->recommended});
-      out.push_back(std::move(f));
+      const auto moving = run ? run->across(input.positive, input.negative) : std::nullopt;
+      const auto& window = input.facts->recommended;
+      const std::vector subjects{s.bench.address(input.positive), idOf(s.bench, m.device)};
+      Supply supply{{{.quantity = "servo supply",
+                      .subjects = subjects,
+                      .unit = Unit::Volt,
+                      .limits = {atMost(LimitKind::Recommended, Severity::Stop, window.max, "greatest", window.source)},
+                      .at = off}},
+                    &m,
+                    input,
+                    most.value_or(Volts{0}),
+                    moving};
+      if (most) supply.margins[0].value = supply.full.value;
+      if (run) {
+        supply.margins.push_back({.quantity = "servo supply while it moves",
+                                  .subjects = subjects,
+                                  .unit = Unit::Volt,
+                                  .value = moving.value_or(Volts{0}).value,
+                                  .at = run});
+        auto& limits = supply.margins.back().limits;
+        if (moving) limits.push_back(atLeast(LimitKind::Recommended, Severity::Caution, window.min, "least", window.source));
+        limits.push_back(atLeast(LimitKind::Recommended, Severity::Stop, kNothing, "any supply at all"));
+      }
+      out.push_back(std::move(supply));
     }
   }
   return out;
+}
+
+}  // namespace
+
+// A servo's supply: its voltage while it moves, and at full charge.
+Said servoSupply(const SolvedBench& s) {
+  return say(measure(s), [&](const Supply& m) {
+    const auto& window = m.input.facts->recommended;
+    const bool over = m.margins[0].passed();
+    const bool none = m.margins.size() > 1 && m.margins[1].stops();
+    const Volts v = over ? m.full : m.moving.value_or(Volts{0});
+    const Volts limit{over ? *window.max : window.min.value_or(0)};
+    const auto& name = called(s, *m.motor);
+    const auto terminal = s.bench.called(m.input.positive);
+    auto f = finding(
+        none ? fmt::format("{} has no supply", terminal) : fmt::format("{} gets {}", name, show(v)),
+        none   ? fmt::format("Nothing feeds {}: {} cannot move.", terminal, name)
+        : over ? fmt::format("{} gets {} from a full supply; it is made for {} at most: its electronics burn.", name, show(v), show(limit))
+               : fmt::format("{} gets {} while it moves; it wants {}: it is weak and slow.", name, show(v), show(limit)),
+        m.margins[0].subjects);
+    f.formula = fmt::format("{} {} {}", show(v), over ? ">" : "<", show(limit));
+    f.args = {{"voltage", v}, {"limit", limit}};
+    f.bar = Bar{"servo supply", v, {}, limit, over ? "greatest" : "least", !over};
+    f.sources = sourcesOf({&window});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

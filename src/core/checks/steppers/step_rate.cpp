@@ -7,6 +7,7 @@
 
 namespace bold::checks {
 namespace {
+constexpr double kFarAbove = 2;     // times the knee
 constexpr double kStartStop = 500;  // full steps/s that a small stepper starts from standstill at most
 
 double stepsPerFull(const SolvedBench& s, const Motor& m) {
@@ -14,50 +15,86 @@ double stepsPerFull(const SolvedBench& s, const Motor& m) {
   if (!m.intent->stepsPerTurn || !steps || !steps->figure.typical()) return 1;
   return std::max(1.0, *m.intent->stepsPerTurn / *steps->figure.typical());
 }
+struct Rate {
+  Margins margins;  // against the knee, against a start from standstill
+  const Motor* motor;
+  const parts::Winding* winding;
+  double full;  // full steps/s
+  double amps = 0;
+  Volts supply{};
+  std::optional<double> knee{};
+};
+
+// The rate at which the supply can still force the current through the winding's inductance.
+void findKnee(const SolvedBench& s, Rate& m) {
+  const auto& motor = *m.motor;
+  const auto& w = *m.winding;
+  const auto* p = s.running(indexOf(s, motor), Charge::Nominal);
+  const auto* c = motor.meant.device < 0 ? nullptr : circuit::chopperOf(s.bench, motor.meant);
+  if (!p || !c) return;
+  m.amps = std::abs(p->element(motor.device, motor.windings[0]).value);
+  const auto volts = p->across(at(s.bench, motor.meant.device, c->supply), at(s.bench, motor.meant.device, c->ground));
+  if (!volts || m.amps <= 0.01) return;
+  m.supply = *volts;
+  const auto l = w.inductance.typical();
+  const auto r = w.resistance.typical();
+  if (l && r) m.knee = (volts->value - m.amps * *r) / (2 * *l * m.amps);
+  m.margins.push_back({.quantity = "full steps a second",
+                       .subjects = {idOf(s.bench, motor.device)},
+                       .unit = Unit::Hertz,
+                       .value = m.full,
+                       .limits = {atMost(LimitKind::Recommended, Severity::Note, m.knee, "knee", w.inductance.source),
+                                  atMost(LimitKind::Recommended, Severity::Caution,
+                                         m.knee ? std::optional(kFarAbove * *m.knee) : std::nullopt, "2 x knee", w.inductance.source)},
+                       .at = p});
+}
+
+std::vector<Rate> measure(const SolvedBench& s) {
+  std::vector<Rate> out;
+  for (const auto& motor : s.motors) {
+    if (!motor.intent || !motor.intent->rate || motor.windings.empty() || motor.kind == MotorKind::Brushed) continue;
+    Rate m{{}, &motor, &circuit::windingOf(s.bench, motor, 0), motor.intent->rate->value / stepsPerFull(s, motor)};
+    findKnee(s, m);
+    if (!motor.intent->ramp)
+      m.margins.push_back({.quantity = "full steps a second from standstill",
+                           .subjects = {idOf(s.bench, motor.device)},
+                           .unit = Unit::Hertz,
+                           .value = m.full,
+                           .limits = {atMost(LimitKind::Recommended, Severity::Note, kStartStop, "what a small stepper follows")}});
+    out.push_back(std::move(m));
+  }
+  return out;
+}
+
+Finding weak(const SolvedBench& s, const Rate& m) {
+  const auto& name = called(s, *m.motor);
+  const auto& w = *m.winding;
+  auto f = finding(
+      fmt::format("{} is weak at {:.0f} steps/s", name, m.full),
+      fmt::format("Above {:.0f} full steps/s {} cannot force {} into the coils of {} any more; {:.0f} are planned: its torque falls.",
+                  *m.knee, show(m.supply), show(Amps{m.amps}), name, m.full),
+      m.margins[0].subjects);
+  f.formula = fmt::format("({} - {} x {}) / (2 x {} x {}) = {:.0f} full steps/s", show(m.supply), show(Amps{m.amps}),
+                          show(Ohms{*w.resistance.typical()}), show(Henries{*w.inductance.typical()}), show(Amps{m.amps}), *m.knee);
+  f.args = {{"rate", Hertz{m.full}}, {"knee", Hertz{*m.knee}}};
+  f.bar = barOf(m.margins[0], *m.knee, "knee");
+  f.sources = sourcesOf({&w.inductance, &w.resistance});
+  return f;
+}
+
 }  // namespace
 
 // The planned rate against the rate at which the supply can still force the current, and against a start from standstill.
-Findings stepRate(const SolvedBench& s) {
-  Findings out;
-  for (std::size_t k = 0; k < s.motors.size(); ++k) {
-    const auto& m = s.motors[k];
-    if (!m.intent || !m.intent->rate || m.windings.empty() || m.kind == MotorKind::Brushed) continue;
-    const double full = m.intent->rate->value / stepsPerFull(s, m);
-    const auto& w = circuit::windingOf(s.bench, m, 0);
-    const auto* p = s.running(static_cast<int>(k), Charge::Nominal);
-    const auto* c = m.meant.device < 0 ? nullptr : circuit::chopperOf(s.bench, m.meant);
-    const auto l = w.inductance.typical();
-    const auto r = w.resistance.typical();
-    const double amps = p ? std::abs(p->element(m.device, m.windings[0]).value) : 0;
-    std::optional<Volts> volts;
-    if (p && c) volts = p->across(at(s.bench, m.meant.device, c->supply), at(s.bench, m.meant.device, c->ground));
-    if (l && r && volts && amps > 0.01) {
-      const double knee = (volts->value - amps * *r) / (2 * *l * amps);
-      if (full > knee) {
-        auto f = finding(
-            full > 2 * knee ? Severity::Caution : Severity::Note, fmt::format("{} is weak at {:.0f} steps/s", called(s, m), full),
-            fmt::format("Above {:.0f} full steps/s {} cannot force {} into the coils of {} any more; {:.0f} are planned: its torque falls.",
-                        knee, show(*volts), show(Amps{amps}), called(s, m), full),
-            {idOf(s.bench, m.device)});
-        f.formula = fmt::format("({} - {} x {}) / (2 x {} x {}) = {:.0f} full steps/s", show(*volts), show(Amps{amps}), show(Ohms{*r}),
-                                show(Henries{*l}), show(Amps{amps}), knee);
-        f.args = {{"rate", Hertz{full}}, {"knee", Hertz{knee}}};
-        f.bar = Bar{"full steps a second", Hertz{full}, {}, Hertz{knee}, "knee"};
-        f.sources = sourcesOf({&w.inductance, &w.resistance});
-        out.push_back(std::move(f));
-        continue;
-      }
-    }
-    if (full > kStartStop && !m.intent->ramp) {
-      auto f =
-          finding(Severity::Note, fmt::format("{} needs a ramp", called(s, m)),
-                  fmt::format("{:.0f} full steps/s from standstill is more than a small stepper follows: start slower and speed up.", full),
-                  {idOf(s.bench, m.device)});
-      f.formula = fmt::format("{:.0f} > {:.0f} full steps/s", full, kStartStop);
-      out.push_back(std::move(f));
-    }
-  }
-  return out;
+Said stepRate(const SolvedBench& s) {
+  return say(measure(s), [&](const Rate& m) {
+    if (m.knee && m.full > *m.knee) return weak(s, m);
+    auto f =
+        finding(fmt::format("{} needs a ramp", called(s, *m.motor)),
+                fmt::format("{:.0f} full steps/s from standstill is more than a small stepper follows: start slower and speed up.", m.full),
+                m.margins[0].subjects);
+    f.formula = fmt::format("{:.0f} > {:.0f} full steps/s", m.full, kStartStop);
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -5,33 +5,63 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// The step pulse of the plan against what the stage can follow.
-Findings stepTiming(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+struct Timing {
+  Margins margins;  // the pulse, the rate
+  const Motor* motor;
+  const parts::Chopper* chopper;
+};
+
+std::vector<Timing> measure(const SolvedBench& s) {
+  std::vector<Timing> out;
   for (const auto& m : s.motors) {
     if (!m.intent || m.meant.device < 0) continue;
     const auto* c = circuit::chopperOf(s.bench, m.meant);
     const auto high = c ? c->stepHigh.greatest() : std::nullopt;
     const auto low = c ? c->stepLow.greatest() : std::nullopt;
     if (!high || !low) continue;
-    const bool shortPulse = m.intent->pulse && m.intent->pulse->value < *high;
-    const double fastest = 1 / (*high + *low);
-    const bool fast = m.intent->rate && m.intent->rate->value > fastest;
-    if (!shortPulse && !fast) continue;
-    auto f = finding(Severity::Stop,
-                     shortPulse ? fmt::format("The step pulse of {} is too short", called(s, m))
-                                : fmt::format("{} cannot follow {}", called(s.bench, m.meant.device), show(*m.intent->rate)),
-                     shortPulse ? fmt::format("The plan makes step pulses of {}; {} needs {}: it will miss some.", show(*m.intent->pulse),
-                                              called(s.bench, m.meant.device), show(Seconds{*high}))
-                                : fmt::format("{} pulses a second are planned; {} follows {} at most.", show(*m.intent->rate),
-                                              called(s.bench, m.meant.device), show(Hertz{fastest})),
-                     {idOf(s.bench, m.meant.device), idOf(s.bench, m.device)});
-    f.formula = shortPulse ? fmt::format("{} < {}", show(*m.intent->pulse), show(Seconds{*high}))
-                           : fmt::format("{} > 1 / ({} + {})", show(*m.intent->rate), show(Seconds{*high}), show(Seconds{*low}));
-    f.sources = sourcesOf({&c->stepHigh});
-    out.push_back(std::move(f));
+    const std::vector subjects{idOf(s.bench, m.meant.device), idOf(s.bench, m.device)};
+    Timing t{{}, &m, c};
+    if (m.intent->pulse)
+      t.margins.push_back({.quantity = "step pulse",
+                           .subjects = subjects,
+                           .unit = Unit::Second,
+                           .value = m.intent->pulse->value,
+                           .limits = {atLeast(LimitKind::Promised, Severity::Stop, high, "least", c->stepHigh.source)}});
+    if (m.intent->rate)
+      t.margins.push_back({.quantity = "step rate",
+                           .subjects = subjects,
+                           .unit = Unit::Hertz,
+                           .value = m.intent->rate->value,
+                           .limits = {atMost(LimitKind::Promised, Severity::Stop, 1 / (*high + *low), "greatest", c->stepHigh.source)}});
+    out.push_back(std::move(t));
   }
   return out;
+}
+
+}  // namespace
+
+// The step pulse of the plan against what the stage can follow.
+Said stepTiming(const SolvedBench& s) {
+  return say(measure(s), [&](const Timing& m) {
+    const auto& stage = called(s.bench, m.motor->meant.device);
+    const auto& intent = *m.motor->intent;
+    const Seconds high{*m.chopper->stepHigh.greatest()};
+    const Seconds low{*m.chopper->stepLow.greatest()};
+    const bool tooShort = intent.pulse && *intent.pulse < high;
+    auto f = finding(
+        tooShort ? fmt::format("The step pulse of {} is too short", called(s, *m.motor))
+                 : fmt::format("{} cannot follow {}", stage, show(*intent.rate)),
+        tooShort ? fmt::format("The plan makes step pulses of {}; {} needs {}: it will miss some.", show(*intent.pulse), stage, show(high))
+                 : fmt::format("{} pulses a second are planned; {} follows {} at most.", show(*intent.rate), stage,
+                               show(Hertz{1 / (high + low).value})),
+        m.margins[0].subjects);
+    f.formula = tooShort ? fmt::format("{} < {}", show(*intent.pulse), show(high))
+                         : fmt::format("{} > 1 / ({} + {})", show(*intent.rate), show(high), show(low));
+    f.sources = sourcesOf({&m.chopper->stepHigh});
+    return f;
+  });
 }
 
 }  // namespace bold::checks

@@ -6,9 +6,20 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
-// A hand switch with its largest current and its supply's voltage, against its DC ratings.
-Findings switchRating(const SolvedBench& s) {
-  Findings out;
+namespace {
+
+constexpr double kStopShare = 2;  // times the rating
+
+struct Switched {
+  Margins margins;  // its current, the voltage it breaks
+  int device;
+  const parts::Contact* contact;
+  Extreme worst;
+  Volts volts;
+};
+
+std::vector<Switched> measure(const SolvedBench& s) {
+  std::vector<Switched> out;
   eachElement<parts::Contact>(s.bench, [&](int d, int e, const parts::Contact& c) {
     if (!c.closed || c.connector) return;  // of connectors see contact-current
     const auto a = at(s.bench, d, c.a);
@@ -16,26 +27,51 @@ Findings switchRating(const SolvedBench& s) {
     const auto rating = c.rating.typical();
     const auto worst = largest(s, everyday, [&](const OperatingPoint& p) { return std::abs(p.element(d, e).value); });
     const auto* source = sourceAt(s, a, true);
-    const Volts volts = source ? fullVoltage(s.bench, *source).value_or(Volts{0}) : Volts{0};
-    const bool high = c.volts.typical() && volts.value > *c.volts.typical();
-    const bool over = rating && worst.value > *rating;
-    if (!high && !over) return;
-    const bool stop = over && worst.value > 2 * *rating;
-    auto f = finding(stop ? Severity::Stop : Severity::Caution,
-                     over ? fmt::format("{} carries {}", called(s.bench, d), show(Amps{worst.value}))
-                          : fmt::format("{} breaks {}", called(s.bench, d), show(volts)),
-                     over ? fmt::format("With {} {} carries {}; it is rated for {} DC.", during(*worst.point), called(s.bench, d),
-                                        show(Amps{worst.value}), show(Amps{*rating}))
-                          : fmt::format("{} has to break {} and is rated for {} DC: its arc does not go out.", called(s.bench, d),
-                                        show(volts), displayText(c.volts)),
-                     {idOf(s.bench, d)});
-    f.formula = over ? fmt::format("{} > {}", show(Amps{worst.value}), show(Amps{*rating}))
-                     : fmt::format("{} > {}", show(volts), displayText(c.volts));
-    if (over) f.bar = Bar{"switch current", Amps{worst.value}, {}, Amps{*rating}, "DC rating"};
-    f.sources = sourcesOf({&c.rating, &c.volts});
-    out.push_back(std::move(f));
+    const auto full = source ? fullVoltage(s.bench, *source) : std::nullopt;
+    const std::vector subjects{idOf(s.bench, d)};
+    Switched m{{{.quantity = "switch current",
+                 .subjects = subjects,
+                 .unit = Unit::Amp,
+                 .value = worst.known(),
+                 .limits = {atMost(LimitKind::Recommended, Severity::Caution, rating, "DC rating", c.rating.source),
+                            atMost(LimitKind::Recommended, Severity::Stop, rating ? std::optional(kStopShare * *rating) : std::nullopt,
+                                   "2 x DC rating", c.rating.source)},
+                 .at = worst.point}},
+               d,
+               &c,
+               worst,
+               full.value_or(Volts{0})};
+    if (full) {
+      m.margins.push_back({.quantity = "voltage to break", .subjects = subjects, .unit = Unit::Volt});
+      m.margins.back().value = m.volts.value;
+      m.margins.back().limits = {atMost(LimitKind::Recommended, Severity::Caution, c.volts.typical(), "DC rating", c.volts.source)};
+    }
+    out.push_back(std::move(m));
   });
   return out;
+}
+
+}  // namespace
+
+// A hand switch with its largest current and its supply's voltage, against its DC ratings.
+Said switchRating(const SolvedBench& s) {
+  return say(measure(s), [&](const Switched& m) {
+    const bool over = m.margins[0].passed();
+    const Amps amps{m.worst.value};
+    const auto& c = *m.contact;
+    const auto& name = called(s.bench, m.device);
+    auto f = finding(over ? fmt::format("{} carries {}", name, show(amps)) : fmt::format("{} breaks {}", name, show(m.volts)),
+                     over ? fmt::format("With {} {} carries {}; it is rated for {} DC.", during(*m.worst.point), name, show(amps),
+                                        show(Amps{*c.rating.typical()}))
+                          : fmt::format("{} has to break {} and is rated for {} DC: its arc does not go out.", name, show(m.volts),
+                                        displayText(c.volts)),
+                     m.margins[0].subjects);
+    f.formula = over ? fmt::format("{} > {}", show(amps), show(Amps{*c.rating.typical()}))
+                     : fmt::format("{} > {}", show(m.volts), displayText(c.volts));
+    if (over) f.bar = barOf(m.margins[0], *c.rating.typical(), "DC rating");
+    f.sources = sourcesOf({&c.rating, &c.volts});
+    return f;
+  });
 }
 
 }  // namespace bold::checks
