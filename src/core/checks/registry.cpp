@@ -32,7 +32,7 @@
   X(Said, regulatorInput, "regulator-input", "voltage", "A regulator's input out of range", Damage)                                \
   X(Said, backFeed, "back-feed", "voltage", "Two supplies on one net", Damage)                                                     \
   X(Said, capacitorRating, "capacitor-rating", "voltage", "A capacitor beyond its voltage or reversed", Damage)                    \
-  X(Findings, capacitorOnOutput, "capacitor-on-output", "voltage", "A capacitor on an output", Damage)                             \
+  X(Said, capacitorOnOutput, "capacitor-on-output", "voltage", "A capacitor on an output", Damage)                                 \
   X(Said, bulkCapacitorMissing, "bulk-capacitor-missing", "voltage", "No capacitor near the stage", Damage)                        \
   X(Said, leadSpike, "lead-spike", "voltage", "A supply plugged in live rings", Damage)                                            \
   X(Said, regeneration, "regeneration", "voltage", "A braking motor lifts its supply", Damage)                                     \
@@ -91,7 +91,7 @@
   X(Findings, staticDirectionPwm, "static-direction-pwm", "pins", "Direction and PWM on two inputs", WillNotWork)                  \
   X(Findings, pinNumbering, "pin-numbering", "pins", "A pin number that means two pins", WillNotWork)                              \
   X(Findings, pinNoPwm, "pin-no-pwm", "pins", "Speed asked of a pin without PWM", WillNotWork)                                     \
-  X(Findings, pwmFrequency, "pwm-frequency", "pins", "The PWM frequency", WillNotWork)                                             \
+  X(Said, pwmFrequency, "pwm-frequency", "pins", "The PWM frequency", WillNotWork)                                                 \
   X(Said, stepRate, "step-rate", "steppers", "The step rate", WillNotWork)                                                         \
   X(Said, levelHigh, "level-high", "levels", "A high that is not read as high", WillNotWork)                                       \
   X(Said, levelLow, "level-low", "levels", "A low that is not read as low", WillNotWork)                                           \

@@ -6,13 +6,56 @@
 
 namespace bold::checks {
 namespace {
+
 constexpr double kHearsFrom = 200;  // Hz
 constexpr double kHearsTo = 18000;  // Hz
-}  // namespace
+constexpr double kFarAbove = 2;     // times what the stage switches up to
 
-// The planned PWM frequency against the stage, the ear, and the timer it shares with others.
-Findings pwmFrequency(const SolvedBench& s) {
-  Findings out;
+struct Chopped {
+  Margin margin;
+  const Motor* motor;
+  Hertz frequency;
+  const Figure* most;               // of the stage; nullptr: it has none
+  std::optional<Severity> besides;  // it can be heard
+};
+
+std::vector<Chopped> measure(const SolvedBench& s) {
+  std::vector<Chopped> out;
+  for (const auto& m : s.motors) {
+    if (!m.intent || !m.intent->pwm || !m.intent->speedControl) continue;
+    const auto frequency = *m.intent->pwm;
+    const auto* most = m.meant.device < 0 ? nullptr : &circuit::channelOf(s.bench, m.meant).pwmMost;
+    Margin margin{.quantity = "PWM frequency", .subjects = {idOf(s.bench, m.device)}, .unit = Unit::Hertz, .value = frequency.value};
+    if (most)
+      margin.limits = {atMost(LimitKind::Recommended, Severity::Caution, most->typical(), "greatest", most->source),
+                       atMost(LimitKind::Recommended, Severity::Stop,
+                              most->typical() ? std::optional(kFarAbove * *most->typical()) : std::nullopt, "2 x greatest", most->source)};
+    const bool heard = frequency.value >= kHearsFrom && frequency.value <= kHearsTo;
+    out.push_back({std::move(margin), &m, frequency, most, heard ? std::optional(Severity::Note) : std::nullopt});
+  }
+  return out;
+}
+
+Finding words(const SolvedBench& s, const Chopped& m) {
+  const auto& name = called(s, *m.motor);
+  const bool over = m.margin.passed();
+  const Hertz most{over ? *m.most->typical() : 0};
+  auto f = finding(
+      over ? fmt::format("{} is chopped at {}", name, show(m.frequency)) : fmt::format("{} will whistle at {}", name, show(m.frequency)),
+      over ? fmt::format("{} is planned at {}; {} switches up to {}: above that it heats up and the duty is lost.", name, show(m.frequency),
+                         circuit::called(s.bench, m.motor->meant), show(most))
+           : fmt::format("{} is planned at {}, which can be heard.", name, show(m.frequency)),
+      m.margin.subjects);
+  f.formula = over ? fmt::format("{} > {}", show(m.frequency), show(most))
+                   : fmt::format("{} lies between {} and {}", show(m.frequency), show(Hertz{kHearsFrom}), show(Hertz{kHearsTo}));
+  f.args = {{"frequency", m.frequency}};
+  if (over) f.bar = barOf(m.margin, most.value, "greatest");
+  if (over) f.sources = sourcesOf({m.most});
+  return f;
+}
+
+// Two motors on pins of one timer, which has one frequency.
+Findings sharedTimers(const SolvedBench& s) {
   struct User {
     const Motor* motor;
     TerminalIndex pin;
@@ -21,31 +64,14 @@ Findings pwmFrequency(const SolvedBench& s) {
   std::map<std::pair<int, std::string>, std::vector<User>> timers;
   for (const auto& m : s.motors) {
     if (!m.intent || !m.intent->pwm || !m.intent->speedControl) continue;
-    const Hertz f0 = *m.intent->pwm;
     for (const auto& sig : m.intent->signals) {
       const auto t = s.bench.terminal(sig.pin);
       const bool duty = sig.role == "speed" || sig.role == "in" || sig.role == "in1" || sig.role == "in2";
       if (duty && t >= 0 && s.bench.facts(t).pin && !s.bench.facts(t).pin->pwm.empty())
-        timers[{s.bench.deviceOf(t), s.bench.facts(t).pin->pwm}].push_back({&m, t, f0});
+        timers[{s.bench.deviceOf(t), s.bench.facts(t).pin->pwm}].push_back({&m, t, *m.intent->pwm});
     }
-    const auto most = m.meant.device < 0 ? std::nullopt : circuit::channelOf(s.bench, m.meant).pwmMost.typical();
-    const bool over = most && f0.value > *most;
-    const bool heard = f0.value >= kHearsFrom && f0.value <= kHearsTo;
-    if (!over && !heard) continue;
-    auto f = finding(
-        over ? (f0.value > 2 * *most ? Severity::Stop : Severity::Caution) : Severity::Note,
-        over ? fmt::format("{} is chopped at {}", called(s, m), show(f0)) : fmt::format("{} will whistle at {}", called(s, m), show(f0)),
-        over ? fmt::format("{} is planned at {}; {} switches up to {}: above that it heats up and the duty is lost.", called(s, m),
-                           show(f0), circuit::called(s.bench, m.meant), show(Hertz{*most}))
-             : fmt::format("{} is planned at {}, which can be heard.", called(s, m), show(f0)),
-        {idOf(s.bench, m.device)});
-    f.formula = over ? fmt::format("{} > {}", show(f0), show(Hertz{*most}))
-                     : fmt::format("{} lies between {} and {}", show(f0), show(Hertz{kHearsFrom}), show(Hertz{kHearsTo}));
-    f.args = {{"frequency", f0}};
-    if (over) f.bar = Bar{"PWM frequency", f0, {}, Hertz{*most}, "greatest"};
-    if (over) f.sources = sourcesOf({&circuit::channelOf(s.bench, m.meant).pwmMost});
-    out.push_back(std::move(f));
   }
+  Findings out;
   for (const auto& [timer, users] : timers)
     for (const auto& u : users) {
       const auto& first = users.front();
@@ -60,6 +86,13 @@ Findings pwmFrequency(const SolvedBench& s) {
       break;
     }
   return out;
+}
+
+}  // namespace
+
+// The planned PWM frequency against the stage, the ear, and the timer it shares with others.
+Said pwmFrequency(const SolvedBench& s) {
+  return say(measure(s), [&](const Chopped& m) { return words(s, m); }) + Said{sharedTimers(s), {}};
 }
 
 }  // namespace bold::checks
