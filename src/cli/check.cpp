@@ -44,13 +44,13 @@ Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArgume
   if (arguments.summary)
     piece.out = report::summaryLine(file, analysis);
   else if (format == "json")
-    piece.out = report::json(file, bench.harness, analysis);
+    piece.out = report::json(file, bench.harness, analysis, arguments.margins);
   else if (format == "sarif")
     piece.out = report::sarifResults(judged);
   else if (format == "junit")
     piece.out = report::junitSuite(judged);
   else
-    piece.out = report::text(file, bench.harness, analysis, {onTerminal(), 80});
+    piece.out = report::text(file, bench.harness, analysis, {onTerminal(), 80, arguments.margins});
   // The report names what was left out.
   if (format == "text" && !arguments.summary)
     std::erase_if(piece.complaints, [&](const Problem& p) {

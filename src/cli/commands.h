@@ -17,6 +17,7 @@ struct CheckArguments {
   std::vector<std::string> files;
   std::string format = "text";  ///< text, json, sarif, junit
   bool summary = false;
+  bool margins = false;
 };
 struct SolveArguments {
   std::string file;

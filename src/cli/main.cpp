@@ -21,6 +21,7 @@ int run(int argc, char** argv) {
   auto* checkFormat =
       check->add_option("--format", format, "text, json, sarif or junit")->check(CLI::IsMember({"text", "json", "sarif", "junit"}));
   check->add_flag("--summary", arguments.summary, "one line a bench, as text")->excludes(checkFormat);
+  check->add_flag("--margins", arguments.margins, "and how near everything comes to its limits, the tightest first (text, json)");
 
   bold::cli::SolveArguments point;
   auto* solve = app.add_subcommand(
@@ -55,6 +56,10 @@ int run(int argc, char** argv) {
   const bool json = format == "json";
   if (*check) {
     arguments.format = format;
+    if (arguments.margins && (arguments.summary || (format != "text" && format != "json"))) {
+      bold::cli::complain("--margins goes with --format text or json.");
+      return 2;
+    }
     return bold::cli::check(arguments);
   }
   if (*solve) {

@@ -167,10 +167,12 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   const bool same = previous && previous->solved && previous->judged.from == judged->from && *previous->judged.ids == *judged->ids;
   if (same && previous->explained == options.explain) {
     a.findings = previous->findings;
+    a.margins = previous->margins;
     a.solved = previous->solved;
   } else {
     a.solved = same ? previous->solved : whole(*judged, library);
     a.findings = judged->findings();
+    a.margins = judged->margins();
   }
   a.judged = std::move(*judged);
   a.checks = static_cast<int>(checks::registry().size());

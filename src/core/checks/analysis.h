@@ -18,6 +18,7 @@ enum class Verdict { DoNotSwitchOn, NotJudged, LookAgain, Clear };
 /// can go on showing an older analysis while the next one runs.
 struct Analysis {
   std::vector<checks::Finding> findings;  ///< sorted: stops by harm, cautions, notes; causes before what they explain
+  checks::Margins margins;                ///< the tightest first, what is not known last; also where nothing is found
   std::shared_ptr<const circuit::SolvedBench> solved;
   JudgedBench judged;  ///< what the next analysis may take over
   Verdict verdict = Verdict::NotJudged;

@@ -121,17 +121,28 @@ Findings JudgedBench::findings() const {
 }
 
 Margins JudgedBench::margins() const {
+  enum Group { Judged, OnlyNotes, Unknown };
   struct Placed {
-    double used;
+    std::pair<Group, double> place;  // less stands first
     const checks::Margin* margin;
   };
   std::vector<Placed> all;
-  std::set<std::string> known;  // what is true of the whole bench is measured in every cell
-  for (const auto& c : cells)
-    for (const auto& m : c->margins)
-      if (cells.size() == 1 || known.insert(m.identity()).second) all.push_back({m.used().value_or(-1), &m});
-  std::ranges::stable_sort(all, std::greater{}, &Placed::used);
+  std::set<std::string> earlier;  // what is true of the whole bench is measured in every cell
+  for (const auto& c : cells) {
+    std::vector<std::string> here;
+    for (const auto& m : c->margins) {
+      if (cells.size() > 1) {
+        here.push_back(m.identity());
+        if (earlier.contains(here.back())) continue;
+      }
+      const auto used = m.used();
+      all.push_back({{!used ? Unknown : m.onlyNotes() ? OnlyNotes : Judged, -used.value_or(0)}, &m});
+    }
+    earlier.insert(here.begin(), here.end());
+  }
+  std::ranges::stable_sort(all, {}, &Placed::place);
   Margins out;
+  out.reserve(all.size());
   for (const auto& p : all) out.push_back(*p.margin);
   return out;
 }

@@ -40,7 +40,7 @@ struct JudgedBench {
 
   /// Of all cells: the gravest first, of equal ones causes before consequences.
   checks::Findings findings() const;
-  /// Of all cells: the tightest first, unknown ones last.
+  /// Of all cells: the tightest first; then what only a note hangs on, likewise; then what is not known.
   checks::Margins margins() const;
 };
 

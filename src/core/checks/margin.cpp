@@ -26,10 +26,6 @@ std::optional<double> usedOf(const Limit& limit, double value, std::optional<dou
   return value > 0 ? *limit.least / value : kMostUsed;
 }
 
-bool onlyNotes(const std::vector<Limit>& limits) {
-  return std::ranges::all_of(limits, [](const Limit& l) { return l.consequence == Severity::Note; });
-}
-
 Limit limitOf(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string name,
               std::string source) {
   return {kind, consequence, least, most, std::move(name), std::move(source)};
@@ -61,8 +57,12 @@ bool Margin::stops() const {
   return limit && limit->consequence == Severity::Stop;
 }
 
+bool Margin::onlyNotes() const {
+  return std::ranges::all_of(limits, [](const Limit& l) { return l.consequence == Severity::Note; });
+}
+
 const Limit* Margin::judged() const {
-  const bool notesToo = onlyNotes(limits);
+  const bool notesToo = onlyNotes();
   const Limit* nearest = nullptr;
   double most = -1e300;
   for (const auto& l : limits) {

@@ -47,6 +47,8 @@ struct Margin {
   /// The gravest limit that the value is past; nullptr: none.
   const Limit* passed() const;
   bool stops() const;
+  /// Nothing graver than a note follows from passing any of its limits.
+  bool onlyNotes() const;
   /// The limit it is held to: the nearest of those whose passing is more than a note (of all, where there is no such one).
   const Limit* judged() const;
   /// How much of the way to the judged limit is used: 0 at `from` (0 where it says nothing), 1 at the limit, more beyond.

@@ -32,7 +32,7 @@ Json one(const checks::Finding& f) {
 
 }  // namespace
 
-std::string json(const std::string& file, const harness::Harness& harness, const Analysis& a) {
+std::string json(const std::string& file, const harness::Harness& harness, const Analysis& a, bool margins) {
   Json j;
   j["file"] = file;
   j["title"] = harness.title;
@@ -49,6 +49,7 @@ std::string json(const std::string& file, const harness::Harness& harness, const
   j["openChanges"] = a.openChanges;
   j["findings"] = Json::array();
   for (const auto& f : a.findings) j["findings"].push_back(one(f));
+  if (margins) j.update(marginsJson(a));
   return jsonText(j);
 }
 

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "core/base/json.h"
 #include "core/checks/analysis.h"
 
 /// Reports of an analysis, one file a format.
@@ -12,6 +13,7 @@ namespace bold::report {
 struct TextOptions {
   bool colour = false;
   int width = 80;
+  bool margins = false;  ///< and every margin, the tightest first
 };
 
 /// For people: verdict, what was judged, findings with what to do. Every line at most `width` columns.
@@ -24,7 +26,12 @@ std::string html(const std::string& file, const harness::Harness& harness, const
 std::string summaryLine(const std::string& file, const Analysis& analysis);
 
 /// {"file":…, "verdict":…, "summary":…, "findings":[…]}; stable, documented in docs/json.md.
-std::string json(const std::string& file, const harness::Harness& harness, const Analysis& analysis);
+std::string json(const std::string& file, const harness::Harness& harness, const Analysis& analysis, bool margins = false);
+
+/// Every margin, the tightest first, what is not known after them, and which checks have none.
+std::string margins(const Analysis& analysis, int width);
+/// {"margins":[…], "withoutNumber":[…]}, as in docs/json.md.
+Json marginsJson(const Analysis& analysis);
 
 /// One bench of a report that holds several. `source` is the file's text, for line numbers; may be empty.
 struct Judged {

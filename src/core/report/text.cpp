@@ -38,6 +38,7 @@ class Writer {
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);
     plan(h);
+    if (m_o.margins) m_out += "\n" + margins(m_a, m_o.width);
     return m_out;
   }
 

@@ -31,7 +31,7 @@ std::map<std::string, std::string> saidOfTheWhole(const harness::Harness& h) {
   const auto solved = solveBench(makeBench(h, library()), {});
   std::map<std::string, std::string> out;
   for (const auto& c : checks::registry())
-    for (auto f : c.run(*solved)) {
+    for (auto f : c.run(*solved).findings) {
       f.check = c.id;
       out[f.identity()] = f.headline + " " + f.text;
     }
@@ -39,6 +39,44 @@ std::map<std::string, std::string> saidOfTheWhole(const harness::Harness& h) {
 }
 std::map<std::string, std::string> saidOfCells(const harness::Harness& h) {
   return said(judge(h, library(), {})->findings());
+}
+
+// Every margin: its value and how much of the way to its limit is used.
+struct Measured {
+  std::optional<double> value, used;
+
+  bool near(const Measured& o) const { return near(value, o.value) && near(used, o.used); }
+  static bool near(std::optional<double> a, std::optional<double> b) {
+    return a.has_value() == b.has_value() && (!a || std::abs(*a - *b) <= 1e-3 * std::max({std::abs(*a), std::abs(*b), 1e-3}));
+  }
+};
+std::map<std::string, Measured> measured(const checks::Margins& margins) {
+  std::map<std::string, Measured> out;
+  for (const auto& m : margins) out.emplace(m.identity(), Measured{m.value, m.used()});
+  return out;
+}
+std::map<std::string, Measured> measuredOfTheWhole(const harness::Harness& h) {
+  const auto solved = solveBench(makeBench(h, library()), {});
+  checks::Margins all;
+  for (const auto& c : checks::registry())
+    for (auto& m : c.run(*solved).margins) {
+      m.check = c.id;
+      all.push_back(std::move(m));
+    }
+  return measured(all);
+}
+// Margins that cells and whole do not have alike.
+std::string marginDifference(const harness::Harness& h) {
+  const auto cells = measured(judge(h, library(), {})->margins());
+  const auto whole = measuredOfTheWhole(h);
+  std::string out;
+  for (const auto& [id, m] : cells)
+    if (const auto it = whole.find(id); it == whole.end() || !it->second.near(m))
+      out += "\ncells: " + id + " " + std::to_string(m.value.value_or(-1));
+  for (const auto& [id, m] : whole)
+    if (const auto it = cells.find(id); it == cells.end() || !it->second.near(m))
+      out += "\nwhole: " + id + " " + std::to_string(m.value.value_or(-1));
+  return out;
 }
 
 // What is said of one and not of the other; empty when they agree.
@@ -133,6 +171,7 @@ TEST_CASE("cell by cell the same is said as of the whole bench, on every way of 
   everyMutant("two", bench(kTwo + "wire p1.N p2.N\n"), [&](const Mutant& m) {
     INFO(m.name);
     CHECK(difference(m.bench) == "");
+    CHECK(marginDifference(m.bench) == "");
     ++n;
   });
   CHECK(n > 40);
@@ -140,11 +179,13 @@ TEST_CASE("cell by cell the same is said as of the whole bench, on every way of 
   auto h = benchOf(12);
   CHECK(cellsIn(h) == 2);
   CHECK(difference(h) == "");
+  CHECK(marginDifference(h) == "");
   for (std::size_t k = 0; k < h.connections.size(); k += 9) {
     auto spoilt = h;
     spoilt.connections.erase(spoilt.connections.begin() + static_cast<std::ptrdiff_t>(k));
     INFO(h.connections[k].a.text() + " to " + h.connections[k].b.text());
     CHECK(difference(spoilt) == "");
+    CHECK(marginDifference(spoilt) == "");
   }
 }
 

@@ -21,7 +21,8 @@ struct Draw {
 };
 
 template <class Current>
-Draw drawOf(const SolvedBench& s, TerminalIndex place, std::string name, double limit, const Figure& source, Current current) {
+Draw drawOf(const SolvedBench& s, TerminalIndex place, std::string quantity, std::string name, double limit, const Figure& source,
+            Current current) {
   Draw d{{}, {}, {}, std::move(name), limit, &source};
   d.running = largest(s, steady, current);
   d.stalled = largest(
@@ -30,18 +31,14 @@ Draw drawOf(const SolvedBench& s, TerminalIndex place, std::string name, double 
   const auto good = atMost(LimitKind::Recommended, Severity::Caution, limit, "good for", source.source);
   auto stop = good;
   stop.consequence = Severity::Stop;
-  d.margins = {{.quantity = "current from the rail",
-                .subjects = subjects,
-                .unit = Unit::Amp,
-                .value = d.running.known(),
-                .limits = {stop},
-                .at = d.running.point},
-               {.quantity = "current from the rail at a start",
-                .subjects = subjects,
-                .unit = Unit::Amp,
-                .value = d.stalled.known(),
-                .limits = {good, atMost(LimitKind::Recommended, Severity::Stop, kStartStop * limit, "3 x good for", source.source)},
-                .at = d.stalled.point}};
+  d.margins = {
+      {.quantity = quantity, .subjects = subjects, .unit = Unit::Amp, .value = d.running.known(), .limits = {stop}, .at = d.running.point},
+      {.quantity = quantity + " at a start",
+       .subjects = subjects,
+       .unit = Unit::Amp,
+       .value = d.stalled.known(),
+       .limits = {good, atMost(LimitKind::Recommended, Severity::Stop, kStartStop * limit, "3 x good for", source.source)},
+       .at = d.stalled.point}};
   return d;
 }
 
@@ -55,7 +52,7 @@ std::vector<Draw> measure(const SolvedBench& s) {
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
     if (!supply || supply->purpose == "board" || !supply->feeds.typical()) continue;
-    out.push_back(drawOf(s, t, s.bench.called(t), *supply->feeds.typical(), supply->feeds,
+    out.push_back(drawOf(s, t, "current from the rail", s.bench.called(t), *supply->feeds.typical(), supply->feeds,
                          [&](const OperatingPoint& p) { return leaving(s, p, t).value; }));
     if (past(out.back())) told.push_back(s.bench.deviceOf(t));
   }
@@ -63,8 +60,8 @@ std::vector<Draw> measure(const SolvedBench& s) {
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
     const auto o = at(s.bench, d, r.out);
     if (o < 0 || !r.limit.typical() || std::ranges::count(told, d) > 0) return;
-    out.push_back(drawOf(s, o, fmt::format("the regulator of {}", called(s.bench, d)), kAtItsLimit * *r.limit.typical(), r.limit,
-                         [&](const OperatingPoint& p) { return p.element(d, e).value; }));
+    out.push_back(drawOf(s, o, "current of the regulator", fmt::format("the regulator of {}", called(s.bench, d)),
+                         kAtItsLimit * *r.limit.typical(), r.limit, [&](const OperatingPoint& p) { return p.element(d, e).value; }));
   });
   return out;
 }

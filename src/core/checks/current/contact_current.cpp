@@ -11,7 +11,8 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kStopShare = 2;  // times the rating
+constexpr double kStopShare = 2;   // times the rating
+constexpr double kNothing = 1e-9;  // A: a contact that carries nothing at all has no margin
 
 struct Carried {
   Margin margin;
@@ -57,6 +58,7 @@ std::vector<Carried> contacts(const SolvedBench& s) {
     const auto& link = s.bench.links[l];
     if (link.a == link.b) continue;
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.link(static_cast<int>(l)).value); });
+    if (worst.asked && worst.value < kNothing) continue;
     for (const auto t : {link.a, link.b}) {
       const auto rating = contactRating(s.bench.facts(t).place.contact);
       if (!rating) continue;

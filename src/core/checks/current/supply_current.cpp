@@ -32,13 +32,13 @@ double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const circuit:
 }
 
 struct Given {
-  Margins margins;  // what runs for long, a start
+  Margins margins;  // what runs for long; a start, where there is one
   int device;
   const parts::Source* source;
   Extreme running, start;
 
   bool over() const { return margins[0].passed() != nullptr; }
-  bool held() const { return source->limit.typical() && margins[1].passed(); }
+  bool held() const { return source->limit.typical() && margins.size() > 1 && margins[1].passed(); }
 };
 
 // What a battery is comfortable with is no limit: it sags. What a limited supply is rated for is one.
@@ -65,13 +65,16 @@ std::vector<Given> measure(const SolvedBench& s) {
     g.start = largest(
         s, [](const OperatingPoint& p) { return everyday(p) && p.command().moment == Moment::Stalled; },
         [&](const OperatingPoint& p) { return p.element(pole.device, pole.element).value; });
-    g.margins = {
-        {.quantity = "running current", .subjects = subjects, .unit = Unit::Amp, .value = g.running.known(), .at = g.running.point},
-        {.quantity = "start current", .subjects = subjects, .unit = Unit::Amp, .value = g.start.known(), .at = g.start.point}};
-    if (continuous) {
-      g.margins[0].limits = runningLimits(body, *continuous);
-      g.margins[1].limits = {startLimit(body, *continuous)};
-    }
+    const auto add = [&](std::string quantity, const Extreme& most, std::vector<Limit> limits) {
+      g.margins.push_back({.quantity = std::move(quantity),
+                           .subjects = subjects,
+                           .unit = Unit::Amp,
+                           .value = most.known(),
+                           .limits = std::move(limits),
+                           .at = most.point});
+    };
+    add("running current", g.running, continuous ? runningLimits(body, *continuous) : std::vector<Limit>{});
+    if (g.start.point) add("start current", g.start, continuous ? std::vector{startLimit(body, *continuous)} : std::vector<Limit>{});
     out.push_back(std::move(g));
   }
   return out;

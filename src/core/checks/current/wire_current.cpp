@@ -9,6 +9,7 @@ namespace bold::checks {
 namespace {
 
 constexpr double kStopShare = 1.5;   // times the rating
+constexpr double kNothing = 1e-9;    // A: a wire that carries nothing at all has no margin
 constexpr double kLostShare = 0.05;  // of the supply, in one wire
 
 struct Wire {
@@ -45,6 +46,7 @@ std::vector<Wire> measure(const SolvedBench& s) {
     const auto it = s.bench.gauges.find(size.awg);
     if (it == s.bench.gauges.end() || !it->second.freeAir.typical()) continue;
     const auto most = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.link(static_cast<int>(l)).value); });
+    if (most.asked && most.value < kNothing) continue;
     Wire w{{}, &link, size, &it->second.freeAir, most};
     const std::vector subjects{c.id, s.bench.address(link.a), s.bench.address(link.b)};
     w.margins.push_back(currentOf(subjects, w));

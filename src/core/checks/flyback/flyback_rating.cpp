@@ -133,6 +133,7 @@ std::vector<Clamp> clamps(const SolvedBench& s) {
       const auto& m = s.motors[k];
       const auto* opened = justOpened(s, static_cast<int>(k));
       if (!opened || opened->element(d.device, d.element).value < 0.01 || m.windings.size() != 1) continue;
+      if (!onLead(s, m, d.anode) && !onLead(s, m, d.cathode)) continue;  // it carries something else
       out.push_back({d.device, called(s.bench, d.device), &body, &m, opened->element(d.device, d.element), opened});
     }
   }

@@ -44,14 +44,13 @@ std::vector<Brown> measure(const SolvedBench& s) {
     Brown m{{}, d, &sink, *rest, least, lowest(s, a, b, Charge::Nominal), lowest(s, a, b, Charge::Empty)};
     const auto add = [&](const Sag& sag, std::string quantity, Severity severity) {
       if (!sag.point) return;
-      m.margins.push_back(
-          {.quantity = std::move(quantity),
-           .subjects = {idOf(s.bench, d), idOf(s.bench, s.motors[static_cast<std::size_t>(sag.point->command().motor)].device)},
-           .unit = Unit::Volt,
-           .value = sag.volts->value,
-           .limits = {atLeast(LimitKind::Promised, severity, least.value, "least", sink.voltage.source)},
-           .from = rest->value,
-           .at = sag.point});
+      m.margins.push_back({.quantity = std::move(quantity),
+                           .subjects = {idOf(s.bench, d)},
+                           .unit = Unit::Volt,
+                           .value = sag.volts->value,
+                           .limits = {atLeast(LimitKind::Promised, severity, least.value, "least", sink.voltage.source)},
+                           .from = rest->value,
+                           .at = sag.point});
     };
     add(m.nominal, "supply at the start", Severity::Stop);
     // An empty supply that is below the limit by itself says nothing about the motor.
@@ -72,10 +71,11 @@ Said brownOut(const SolvedBench& s) {
     const auto& margin = stop ? m.margins.front() : m.margins.back();
     const Volts v{*margin.value};
     const auto& name = called(s.bench, m.device);
+    const auto motor = static_cast<std::size_t>(margin.at->command().motor);
     auto f = finding(fmt::format("{} sags to {}", name, show(v)),
                      fmt::format("With {} the supply of {} sags to {}{}; it needs {} and starts anew.", during(*margin.at), name, show(v),
                                  stop ? "" : " once the supply is nearly empty", show(m.least)),
-                     margin.subjects);
+                     {idOf(s.bench, m.device), idOf(s.bench, s.motors[motor].device)});
     f.formula = fmt::format("{} < {}", show(v), show(m.least));
     f.args = {{"voltage", v}, {"least", m.least}};
     f.bar = Bar{"supply at the start", v, AnyQuantity(m.rest), m.least, "least", true};

@@ -85,15 +85,15 @@ std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal
   if (m.absent && (controller || !used(s, d))) return std::nullopt;
   if (controller && !s.bench.connected(t) && fedElsewhere(s, nominal, d)) return std::nullopt;
   const auto times = [](std::optional<double> v, double k) { return v ? std::optional(*v * k) : std::nullopt; };
-  const auto meant =
-      within(LimitKind::Recommended, Severity::Caution, window.min, times(window.max, kRounding), "recommended", window.source);
+  auto meant = within(LimitKind::Recommended, Severity::Caution, window.min, times(window.max, kRounding), "recommended", window.source);
+  const auto most = supply->absolute.greatest();
+  if (meant.most && most) meant.most = std::min(*meant.most, *most);
   const std::vector subjects{s.bench.address(t)};
   m.margins = {{.quantity = "logic supply",
                 .subjects = subjects,
                 .unit = Unit::Volt,
                 .value = m.high.value,
-                .limits = {meant, atMost(LimitKind::Absolute, Severity::Stop, supply->absolute.greatest(), "absolute maximum",
-                                         supply->absolute.source)},
+                .limits = {meant, atMost(LimitKind::Absolute, Severity::Stop, most, "absolute maximum", supply->absolute.source)},
                 .at = highest},
                {.quantity = "logic supply at its lowest",
                 .subjects = subjects,

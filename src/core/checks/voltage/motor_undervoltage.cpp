@@ -58,8 +58,10 @@ std::optional<Fed> brushed(const SolvedBench& s, std::size_t m) {
                 .value = volts.value,
                 .limits = {atLeast(LimitKind::Recommended, Severity::Caution, least.value, "least to count on", w.nominal.source)},
                 .at = p};
-  if (amps < kTurns * *w.run.typical())
+  if (amps < kTurns * *w.run.typical()) {
+    if (turns >= least) margin.limits.clear();  // it stands still before it is weak
     margin.limits.push_back(atLeast(LimitKind::Absolute, Severity::Stop, turns.value, "to turn at all", w.resistance.source));
+  }
   const bool still = margin.stops();
   return Fed{std::move(margin), &motor, false, still ? turns : least};
 }

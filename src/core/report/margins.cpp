@@ -1,0 +1,111 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <cmath>
+#include <nlohmann/json.hpp>
+
+#include "core/base/json.h"
+#include "core/report/report.h"
+#include "core/report/wrap.h"
+
+namespace bold::report {
+namespace {
+
+using checks::Limit;
+using checks::Margin;
+
+// "S1 OUT1", "Pump", "wire w3": a subject as people call it.
+std::string called(const circuit::Bench& bench, const std::string& subject) {
+  if (const int d = bench.deviceIndex(subject); d >= 0) return bench.devices[static_cast<std::size_t>(d)].doc.called();
+  if (const auto address = parseAddress(subject))
+    if (const auto t = bench.terminal(*address); t >= 0) return bench.called(t);
+  return "wire " + subject;
+}
+
+std::string shown(double value, Unit unit) {
+  return unit == Unit::One ? fmt::format("{:.3g}", value) : displayText(AnyQuantity{value, unit});
+}
+
+std::string bounds(const Limit& l, Unit unit) {
+  if (l.least && l.most) return shown(*l.least, unit) + " to " + shown(*l.most, unit);
+  if (l.most) return "at most " + shown(*l.most, unit);
+  return l.least ? "at least " + shown(*l.least, unit) : "not known";
+}
+
+std::string percent(const Margin& m) {
+  const auto used = m.used();
+  if (!used) return "?";
+  return *used > 9.99 ? "> 999 %" : fmt::format("{:.0f} %", 100 * *used);
+}
+
+constexpr int kIndent = 9;
+
+std::string textOf(const circuit::Bench& bench, const Margin& m, int width) {
+  std::string where;
+  for (const auto& s : m.subjects) where += (where.empty() ? "" : ", ") + called(bench, s);
+  auto out = wrap(fmt::format("{:>7}  ", percent(m)),
+                  fmt::format("{}: {} {} [{}]", where, m.quantity, m.value ? shown(*m.value, m.unit) : "not known", m.check), width);
+  std::string limits;
+  for (const auto& l : m.limits)
+    limits += fmt::format("{}{} ({}: {}, {})", limits.empty() ? "" : "; ", bounds(l, m.unit), l.name, word(l.kind), word(l.consequence));
+  const std::string indent(kIndent, ' ');
+  if (!limits.empty()) out += wrap(indent, limits, width);
+  std::string when;
+  if (!m.command.empty()) when = "with " + m.command;
+  if (m.corner) when += fmt::format("{}supply {}", when.empty() ? "" : ", ", word(*m.corner));
+  if (!when.empty()) out += wrap(indent, when, width);
+  for (const auto& a : m.assumed) out += wrap(indent + "taken: ", a, width);
+  return out;
+}
+
+Json quantity(std::optional<double> value, Unit unit) {
+  return value ? Json{{"value", *value}, {"unit", unitSign(unit)}} : Json(nullptr);
+}
+
+Json jsonOf(const Margin& m) {
+  Json j;
+  j["check"] = m.check;
+  j["quantity"] = m.quantity;
+  j["subjects"] = m.subjects;
+  j["value"] = quantity(m.value, m.unit);
+  j["used"] = m.used() ? Json(*m.used()) : Json(nullptr);
+  j["from"] = quantity(m.from, m.unit);
+  j["limits"] = Json::array();
+  for (const auto& l : m.limits)
+    j["limits"].push_back({{"name", l.name},
+                           {"kind", word(l.kind)},
+                           {"consequence", word(l.consequence)},
+                           {"least", quantity(l.least, m.unit)},
+                           {"most", quantity(l.most, m.unit)},
+                           {"judged", &l == m.judged()},
+                           {"passed", m.value && l.passedBy(*m.value)},
+                           {"source", l.source}});
+  j["supply"] = m.corner ? Json(word(*m.corner)) : Json(nullptr);
+  j["command"] = m.command.empty() ? Json(nullptr) : Json(m.command);
+  j["assumed"] = m.assumed;
+  return j;
+}
+
+}  // namespace
+
+std::string margins(const Analysis& a, int width) {
+  std::string out = wrap("", "Margins, the tightest first: how much of the way to the limit it is held to is used.", width);
+  if (a.margins.empty()) out += wrap("", "Nothing was measured.", width);
+  for (const auto& m : a.margins) out += textOf(a.solved->bench, m, width);
+  std::string without;
+  for (const auto& c : checks::registry())
+    if (!c.measures) without += (without.empty() ? "" : ", ") + std::string(c.id);
+  return out + "\n" + wrap("", "Decided by the wires, without a number: " + without + ".", width);
+}
+
+Json marginsJson(const Analysis& a) {
+  Json j;
+  j["margins"] = Json::array();
+  for (const auto& m : a.margins) j["margins"].push_back(jsonOf(m));
+  j["withoutNumber"] = Json::array();
+  for (const auto& c : checks::registry())
+    if (!c.measures) j["withoutNumber"].push_back(c.id);
+  return j;
+}
+
+}  // namespace bold::report
