@@ -40,6 +40,32 @@ TEST_CASE("boldh --version and --help end 0") {
   CHECK(run({"--help"}).code == 0);
 }
 
+TEST_CASE("check --margins lists how near everything comes, the tightest first, as text and as JSON") {
+  const auto text = run({"check", "--margins", kDemo});
+  CHECK(text.code == 0);
+  CHECK(text.out.find("Margins, the tightest first") != std::string::npos);
+  CHECK(text.out.find("Sluice gate: voltage while running 10.9 V [motor-overvoltage]") != std::string::npos);
+  CHECK(widest(text.out) <= 80);
+  CHECK(run({"check", kDemo}).out.find("Margins") == std::string::npos);
+
+  const auto j = nlohmann::json::parse(run({"check", "--margins", "--format", "json", kDemo}).out);
+  REQUIRE(j["margins"].size() > 100);
+  double last = 1000;
+  for (const auto& m : j["margins"]) {
+    bool notes = true;
+    for (const auto& l : m["limits"]) notes = notes && l["consequence"] == "note";
+    if (notes || m["used"].is_null()) break;
+    CHECK(m["used"].get<double>() <= last);
+    last = m["used"];
+  }
+  std::size_t measuring = 0;
+  for (const auto& c : checks::registry()) measuring += c.measures;
+  CHECK(j["withoutNumber"].size() == checks::registry().size() - measuring);
+  CHECK_FALSE(nlohmann::json::parse(run({"check", "--format", "json", kDemo}).out).contains("margins"));
+  CHECK(run({"check", "--margins", "--format", "sarif", kDemo}).code == 2);
+  CHECK(run({"check", "--margins", "--summary", kDemo}).code == 2);
+}
+
 TEST_CASE("check of the demo prints exactly this and ends 0") {
   const auto r = run({"check", kDemo});
   CHECK(r.code == 0);
