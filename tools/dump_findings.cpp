@@ -8,7 +8,7 @@
 #include <sstream>
 
 #include "core/base/embedded.h"
-#include "core/checks/analysis.h"
+#include "core/checks/planned.h"
 #include "core/harness/entry_json.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
@@ -43,7 +43,8 @@ class Dump {
   void bench(const std::string& name, const harness::Harness& h, bool explained) {
     Options options;
     options.explain = explained;
-    const auto a = analyse(h, test::library(), options);
+    auto a = analyse(h, test::library(), options);
+    if (explained) judgePlanned(a, h, test::library(), options);
     line("== {}{}", name, explained ? ", explained" : "");
     line("{}: {}", headline(a.verdict), summary(a));
     for (const auto& w : a.why) line("why {}", w);

@@ -5,6 +5,7 @@
 
 #include "commands.h"
 #include "core/base/parallel.h"
+#include "core/checks/planned.h"
 #include "core/report/report.h"
 #include "output.h"
 
@@ -36,6 +37,7 @@ Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArgume
   }
   const auto& bench = *loaded.bench;
   piece.analysis = analyse(bench.harness, bench.library, {}, reference);
+  judgePlanned(piece.analysis, bench.harness, bench.library);
   const auto& analysis = piece.analysis;
   piece.code = analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0;
   piece.file.verdict = headline(analysis.verdict);

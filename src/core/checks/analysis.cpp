@@ -46,16 +46,6 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
   return out;
 }
 
-void markMended(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
-  if (a.openChanges == 0) return;
-  const auto planned = judge(asPlanned(h), library, options, &a.judged);
-  if (!planned) return;
-  std::set<std::string> left;
-  for (const auto& f : planned->findings()) left.insert(f.identity());
-  for (auto& f : a.findings)
-    if (!left.contains(f.identity())) f.mendedAfter = a.openChanges;
-}
-
 // Causes first, the gravest of all first, each followed by what it explains. A stop does whatever follows from it.
 void fold(std::vector<Finding>& findings) {
   std::map<std::string, Harm> worst;
@@ -107,11 +97,12 @@ void sayLeftOut(Analysis& a) {
     a.why.push_back(fmt::format("left out of the file: {} more entries", a.leftOut.size() - kMostLeftOutSaid));
 }
 
-void decide(Analysis& a, const harness::Harness& h) {
+void decide(Analysis& a, const harness::Harness& h, const Options& options) {
   const auto& bench = a.solved->bench;
   sayLeftOut(a);
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);
+  if (!options.only.empty()) a.why.emplace_back("only some of its commands were solved");
   if (h.newerFormat) a.why.emplace_back("the file comes from a newer version of the program");
   for (const auto& f : a.findings)
     if (f.severity == Severity::NotJudged) a.why.push_back(f.headline);
@@ -164,7 +155,8 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
     a.why.emplace_back("it was given up before it was done");
     return a;
   }
-  const bool same = previous && previous->solved && previous->judged.from == judged->from && *previous->judged.ids == *judged->ids;
+  const bool same = previous && previous->solved && previous->judged.from == judged->from && *previous->judged.ids == *judged->ids &&
+                    previous->judged.only == judged->only;
   if (same && previous->explained == options.explain) {
     a.findings = previous->findings;
     a.margins = previous->margins;
@@ -186,11 +178,10 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   a.explained = options.explain;
   if (options.explain && !(same && previous->explained)) {
     explain(a, h, library, options);
-    markMended(a, h, library, options);
     fold(a.findings);
   }
   number(a.findings);
-  decide(a, h);
+  decide(a, h, options);
   return a;
 }
 

@@ -2,6 +2,7 @@
 
 #include <functional>
 #include <memory>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -13,6 +14,14 @@
 namespace bold {
 
 enum class Verdict { DoNotSwitchOn, NotJudged, LookAgain, Clear };
+
+/// The bench as everything planned will make it, beside the bench as it stands.
+struct PlannedBench {
+  JudgedBench judged;
+  Verdict verdict = Verdict::NotJudged;
+  /// Stops and cautions that are not there as it stands, or not as grave; those that follow from others left out.
+  std::vector<checks::Finding> worse;
+};
 
 /// Everything that is said about a bench. A value; the solved bench inside is immutable and shared so that a picture
 /// can go on showing an older analysis while the next one runs.
@@ -28,6 +37,7 @@ struct Analysis {
   int commands = 0;              ///< how many commands were solved
   int unknownFigures = 0;
   int openChanges = 0;                      ///< planned and not made yet
+  std::optional<PlannedBench> planned;      ///< filled in by judgePlanned, where there is something planned
   std::vector<std::string> assumptions;     ///< what was taken for granted: default wires, ambient
   std::vector<std::string> unstated;        ///< what nobody stated and so was not judged: motors without signals
   std::vector<Problem> leftOut;             ///< what the file says and could not be used; `where` is "#" and a JSON pointer
@@ -43,6 +53,8 @@ struct Analysis {
 struct Options {
   /// Work out which findings follow from which, and what the plan mends (costs one analysis a repair).
   bool explain = true;
+  /// Solve these commands alone (ids), and judge what can be judged from them: the verdict is Not judged. Empty: all.
+  std::vector<std::string> only{};
   /// Asked often; when it answers true the analysis is given up and comes back Not judged, empty.
   std::function<bool()> cancelled;
 };

@@ -6,6 +6,8 @@
 #include <map>
 #include <set>
 
+#include "core/checks/trial.h"
+
 namespace bold {
 namespace {
 
@@ -31,12 +33,6 @@ constexpr int kFarMore = 2;
 constexpr std::size_t kBudget = 3'000'000;
 constexpr std::size_t kOneTrial = 20'000;  // what any trial takes besides
 constexpr std::size_t kLargest = 520'000;  // a larger bench twice in memory is too much
-
-// A bench and what is said about it.
-struct Judged {
-  harness::Harness harness;
-  Findings findings;
-};
 
 // Whether `after` lacks the finding, and has no stop or caution that was not there `before`, or not as grave.
 bool mends(const Findings& before, const Findings& after, const std::string& identity) {
@@ -95,14 +91,9 @@ class Explaining {
 
   bool spent() const { return m_cost > kLargest || m_spent + m_cost > kBudget; }
 
-  std::optional<Judged> repaired(const harness::Harness& h, const Finding& f) {
+  std::optional<Trial> repaired(const harness::Harness& h, const Finding& f) {
     m_spent += m_cost;
-    auto mended = h;
-    harness::apply(mended, f.repair->edit);
-    mended = asPlanned(mended);
-    const auto judged = judge(mended, m_library, m_options, &m_a.judged);
-    if (!judged) return std::nullopt;
-    return Judged{std::move(mended), judged->findings()};
+    return tryOut(h, f.repair->edit, m_library, m_options, m_a.judged);
   }
 
   // B is explained by A when B vanishes once A's repair has been made. Sound repairs speak first: a doubtful one must not
@@ -159,12 +150,12 @@ class Explaining {
 
   // Repairs that bring something else up when made alone get a second chance after the sound ones, each as it reads there.
   void tryTogether() {
-    Judged now{m_stands, m_a.findings};
+    Trial now{m_stands, m_a.judged, m_a.findings};
     for (const auto* list : {&m_sound, &m_doubtful})
       for (const auto& id : *list) {
         const auto* f = findIn(now.findings, id);
         const bool doubtful = list == &m_doubtful;
-        std::optional<Judged> after;
+        std::optional<Trial> after;
         if (f && f->repair && !spent()) {
           after = repaired(now.harness, *f);
           if (!after) return;

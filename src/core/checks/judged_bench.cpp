@@ -59,8 +59,9 @@ JudgedFrom fromOf(const harness::Harness& h, const parts::Library& library) {
 }
 
 // Takes over what is the same; a repair that was planned among other ids might use one that has been taken since.
-bool stillHolds(const JudgedCell& cell, const JudgedFrom& from, const std::shared_ptr<const std::set<std::string>>& ids) {
-  if (cell.from != from) return false;
+bool stillHolds(const JudgedCell& cell, const JudgedFrom& from, const std::vector<std::string>& only,
+                const std::shared_ptr<const std::set<std::string>>& ids) {
+  if ((!cell.only.empty() && cell.only != only) || cell.from != from) return false;
   return cell.ids == ids || std::ranges::none_of(cell.findings, [](const auto& f) { return f.repair.has_value(); });
 }
 
@@ -77,7 +78,7 @@ checks::Finding tooLarge(const circuit::SolvedBench& solved) {
 std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Library& library, const Options& options) {
   auto bench = circuit::makeBench(made.from.harness, library);
   bench.ids = made.ids;
-  made.solved = circuit::solveBench(std::move(bench), options.cancelled);
+  made.solved = circuit::solveBench(std::move(bench), options.cancelled, made.only);
   if (!made.solved) return nullptr;
   auto said = made.solved->tooLarge.empty() ? runChecks(*made.solved, options.cancelled) : Said{{tooLarge(*made.solved)}, {}};
   if (!said) return nullptr;
@@ -151,6 +152,7 @@ std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Lib
                                  const JudgedBench* known) {
   JudgedBench out;
   out.from = fromOf(judgedPart(whole), library);
+  out.only = options.only;
   const auto& h = out.from.harness;
   out.ids = std::make_shared<const std::set<std::string>>(whole.ids());
   if (known && known->ids && *known->ids == *out.ids) out.ids = known->ids;
@@ -161,8 +163,8 @@ std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Lib
     auto from = fromOf(split.parts[k], library);
     if (known)
       for (const auto& other : known->cells)
-        if (stillHolds(*other, from, out.ids)) out.cells[k] = other;
-    if (!out.cells[k]) out.cells[k] = judgeCell({std::move(from), out.ids, nullptr, {}}, library, options);
+        if (stillHolds(*other, from, out.only, out.ids)) out.cells[k] = other;
+    if (!out.cells[k]) out.cells[k] = judgeCell({std::move(from), out.ids, out.only, nullptr, {}, {}}, library, options);
   });
   if (std::ranges::any_of(out.cells, [](const auto& c) { return c == nullptr; })) return std::nullopt;
   return out;

@@ -27,6 +27,7 @@ struct JudgedFrom {
 struct JudgedCell {
   JudgedFrom from;
   std::shared_ptr<const std::set<std::string>> ids;  ///< of the whole document: repairs need free ones
+  std::vector<std::string> only;                     ///< the commands that were asked for; empty: all
   std::shared_ptr<const circuit::SolvedBench> solved;
   checks::Findings findings;  ///< in the order of the checks
   checks::Margins margins;    ///< likewise
@@ -35,6 +36,7 @@ struct JudgedCell {
 struct JudgedBench {
   JudgedFrom from;
   std::shared_ptr<const std::set<std::string>> ids;
+  std::vector<std::string> only;  ///< as in Options
   std::vector<std::shared_ptr<const JudgedCell>> cells;
   std::vector<std::string> cuts;  ///< ids of the ground wires between them
 

@@ -4,6 +4,7 @@
 
 #include <array>
 #include <atomic>
+#include <set>
 
 #include "core/base/parallel.h"
 
@@ -21,6 +22,13 @@ struct Job {
   Charge charge;
   std::size_t slot;
 };
+
+// Asked to move or to hold, and nothing in its way.
+bool runs(const Command& c) {
+  const bool asked = c.action == Action::Forward || c.action == Action::Reverse || c.action == Action::Hold || c.action == Action::Step ||
+                     c.action == Action::Move;
+  return asked && c.moment == Moment::Running;
+}
 
 bool needsRunning(const Command& c) {
   return c.moment == Moment::JustOpened || c.moment == Moment::Reversing || c.action == Action::Brake || c.action == Action::Coast;
@@ -119,9 +127,7 @@ class Solving {
       const auto* p = done ? done.get() : one(job, before(c), start);
       if (!p->solved()) continue;
       if (c.action != Action::OneSupply) remember(starts, p);
-      const bool runs = c.action == Action::Forward || c.action == Action::Reverse || c.action == Action::Hold ||
-                        c.action == Action::Step || c.action == Action::Move;
-      if (runs && c.moment == Moment::Running && job.charge == Charge::Full) running.push_back(p);
+      if (runs(c) && job.charge == Charge::Full) running.push_back(p);
     }
   }
 
@@ -133,6 +139,17 @@ class Solving {
     return slot.get();
   }
 };
+
+// The chosen ones, and of their motors those that a brake, a reversal or an opened switch begins from: what makes them run.
+std::vector<Command> chosen(std::vector<Command> all, const std::vector<std::string>& only) {
+  if (only.empty()) return all;
+  const auto wanted = [&](const Command& c) { return std::ranges::count(only, c.id) > 0; };
+  std::set<int> motors;
+  for (const auto& c : all)
+    if (wanted(c) && needsRunning(c)) motors.insert(c.motor);
+  std::erase_if(all, [&](const Command& c) { return !wanted(c) && !(runs(c) && motors.contains(c.motor)); });
+  return all;
+}
 
 std::string whyTooLarge(const SolvedBench& solved, std::size_t effort) {
   if (const auto terminals = solved.bench.terminalCount(); terminals > kMostTerminals)
@@ -183,12 +200,12 @@ const OperatingPoint* SolvedBench::running(int motor, Charge charge) const {
   return nullptr;
 }
 
-std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled) {
+std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled, const std::vector<std::string>& only) {
   auto solved = std::make_unique<SolvedBench>(std::move(bench), std::vector<Command>{});
   // Even to find out what could be asked of very many motors takes long: each is asked a few things at least.
   solved->tooLarge = whyTooLarge(*solved, solved->motors.size() * kLeastPoints * solved->pointSize());
   if (solved->tooLarge.empty()) {
-    solved->commands = commandsOf(solved->bench, solved->nets, solved->motors);
+    solved->commands = chosen(commandsOf(solved->bench, solved->nets, solved->motors), only);
     solved->tooLarge = whyTooLarge(*solved, solved->effort());
   }
   if (!solved->tooLarge.empty()) {

@@ -48,6 +48,8 @@ struct SolvedBench {
 /// Solves every command, on as many threads as the machine has; the result does not depend on how many those are.
 /// A bench with more to work out than can be done in seconds is not solved: `tooLarge` says why.
 /// @param cancelled asked between commands, from any of those threads; when it answers true the result is null
-std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled);
+/// @param only ids of the commands to solve alone, with those that they begin from; empty: all. Ids that the bench does not have are
+/// passed over.
+std::unique_ptr<SolvedBench> solveBench(Bench bench, const std::function<bool()>& cancelled, const std::vector<std::string>& only = {});
 
 }  // namespace bold::circuit

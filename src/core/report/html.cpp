@@ -38,6 +38,7 @@ class Writer {
     why();
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);
+    planned();
     plan();
     return m_out;
   }
@@ -66,6 +67,12 @@ class Writer {
     for (const auto& e : m_a.findings)
       if (e.explainedBy == f.identity()) follows += fmt::format("<li>{}</li>", escaped(e.headline));
     if (!follows.empty()) m_out += fmt::format("<p>It also explains:</p><ul>{}</ul>\n", follows);
+  }
+
+  void planned() {
+    if (!m_a.planned || m_a.planned->worse.empty()) return;
+    m_out += fmt::format("<h2>Once everything planned is made: {}</h2>\n", escaped(std::string(headline(m_a.planned->verdict))));
+    for (const auto& f : m_a.planned->worse) one(f);
   }
 
   void plan() {

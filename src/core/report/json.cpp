@@ -47,6 +47,11 @@ std::string json(const std::string& file, const harness::Harness& harness, const
   j["leftOut"] = Json::array();
   for (const auto& p : a.leftOut) j["leftOut"].push_back({{"what", p.what}, {"where", p.where}, {"kept", p.kept}});
   j["openChanges"] = a.openChanges;
+  j["planned"] = nullptr;
+  if (a.planned) {
+    j["planned"] = {{"verdict", headline(a.planned->verdict)}, {"worse", Json::array()}};
+    for (const auto& f : a.planned->worse) j["planned"]["worse"].push_back(one(f));
+  }
   j["findings"] = Json::array();
   for (const auto& f : a.findings) j["findings"].push_back(one(f));
   if (margins) j.update(marginsJson(a));

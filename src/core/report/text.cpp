@@ -37,6 +37,7 @@ class Writer {
     for (const auto& x : m_a.why) line(label, x + (x.ends_with('.') ? "" : "."));
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);
+    planned();
     plan(h);
     if (m_o.margins) m_out += "\n" + margins(m_a, m_o.width);
     return m_out;
@@ -69,6 +70,13 @@ class Writer {
       line("   ", fmt::format("mended once {} planned change{} made", f.mendedAfter, f.mendedAfter == 1 ? " is" : "s are"));
     for (const auto& e : m_a.findings)
       if (e.explainedBy == f.identity()) line("   explains: ", fmt::format("{} [{}] {}", e.headline, word(e.severity), e.check));
+  }
+
+  void planned() {
+    if (!m_a.planned) return;
+    m_out += '\n';
+    line("", fmt::format("Once everything planned is made: {}.", headline(m_a.planned->verdict)));
+    for (const auto& f : m_a.planned->worse) one(f);
   }
 
   void plan(const harness::Harness& h) {

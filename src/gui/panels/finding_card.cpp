@@ -38,7 +38,8 @@ QLabel* label(const QString& text, int pixels, const QColor& colour, bool bold, 
 
 }  // namespace
 
-FindingCard::FindingCard(const checks::Finding& f, const std::vector<const checks::Finding*>& explained, bool readOnly, QWidget* parent)
+FindingCard::FindingCard(const checks::Finding& f, const std::vector<const checks::Finding*>& explained, bool readOnly, bool oncePlanned,
+                         QWidget* parent)
     : QFrame(parent), m_identity(qs(f.identity())), m_number(f.number), m_severity(f.severity) {
   const auto& c = gui::palette();
   setObjectName("finding");
@@ -46,6 +47,7 @@ FindingCard::FindingCard(const checks::Finding& f, const std::vector<const check
   setCursor(Qt::PointingHandCursor);
   QString kind = qs(word(f.severity));
   if (f.severity == checks::Severity::Stop) kind = qs(word(f.harm));
+  if (oncePlanned) kind = tr("once what is planned is made: %1").arg(kind);
   setAccessibleName(qs(f.headline) + ", " + kind);
   setAccessibleDescription(qs(f.text));
   auto* column = new QVBoxLayout(this);

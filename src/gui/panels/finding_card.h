@@ -9,11 +9,12 @@ class QPushButton;
 
 namespace bold::gui {
 
-/// One finding: badge, headline and harm; when picked also the sentence, the bar, the formula and what to do.
+/// One finding, of the bench as it stands or (`oncePlanned`) as everything planned will make it: badge, headline and harm; when picked also
+/// the sentence, the bar, the formula and what to do.
 class FindingCard : public QFrame {
   Q_OBJECT
  public:
-  FindingCard(const checks::Finding& finding, const std::vector<const checks::Finding*>& explained, bool readOnly,
+  FindingCard(const checks::Finding& finding, const std::vector<const checks::Finding*>& explained, bool readOnly, bool oncePlanned,
               QWidget* parent = nullptr);
   void setPicked(bool picked);
   const QString& identity() const { return m_identity; }

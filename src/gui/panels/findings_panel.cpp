@@ -75,19 +75,22 @@ void FindingsPanel::refresh() {
     if (a.leftOut.empty() || !x.starts_with("left out of ")) judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
   m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
   m_leftOut->refresh();
-  int at = 1;  // behind what was left out
+  const auto add = [this](FindingCard* card) {
+    connect(card, &FindingCard::pressed, this, [this](const QString& id) { m_session.pick(m_session.picked() == id ? QString() : id); });
+    connect(card, &FindingCard::repair, this, &FindingsPanel::repair);
+    connect(card, &FindingCard::explain, this, &FindingsPanel::explain);
+    m_column->insertWidget(1 + static_cast<int>(m_cards.size()), card);  // behind what was left out
+    m_cards << card;
+  };
   for (const auto& f : a.findings) {
     if (!f.explainedBy.empty()) continue;
     std::vector<const checks::Finding*> explained;
     for (const auto& e : a.findings)
       if (e.explainedBy == f.identity()) explained.push_back(&e);
-    auto* card = new FindingCard(f, explained, m_session.readOnly() || !a.explained, m_inside);
-    connect(card, &FindingCard::pressed, this, [this](const QString& id) { m_session.pick(m_session.picked() == id ? QString() : id); });
-    connect(card, &FindingCard::repair, this, &FindingsPanel::repair);
-    connect(card, &FindingCard::explain, this, &FindingsPanel::explain);
-    m_column->insertWidget(at++, card);
-    m_cards << card;
+    add(new FindingCard(f, explained, m_session.readOnly() || !a.explained, false, m_inside));
   }
+  if (a.planned)
+    for (const auto& f : a.planned->worse) add(new FindingCard(f, {}, true, true, m_inside));
   m_quiet->setVisible(m_cards.isEmpty() && a.leftOut.empty() && m_session.verdictFresh());
   m_quiet->setText(m_session.harness().devices.empty() ? tr("Put something on the bench: Ctrl+K, then type what it is.")
                                                        : tr("No check has anything to say about this bench as it is drawn. Hold the "

@@ -8,6 +8,7 @@
 #include <algorithm>
 
 #include "core/base/embedded.h"
+#include "core/checks/planned.h"
 #include "core/harness/differences.h"
 #include "core/parts/own_parts.h"
 #include "gui/session/edit_command.h"
@@ -234,6 +235,7 @@ void Session::check() {
           options.explain = explain;
           options.cancelled = [&] { return latest->load() != revision; };
           auto analysis = analyse(harness, library, options, &previous);
+          if (explain) judgePlanned(analysis, harness, library, options, &previous);
           previous = analysis;
           if (latest->load() != revision || !analysis.solved) return;
           QMetaObject::invokeMethod(

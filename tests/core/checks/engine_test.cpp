@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 #include <set>
 
+#include "core/checks/planned.h"
 #include "core/harness/read_harness.h"
 #include "core/harness/recipe.h"
 #include "support/benches.h"
@@ -63,7 +64,8 @@ TEST_CASE("a repair puts planned things on the bench, and the verdict stays unti
   REQUIRE(f.repair);
   CHECK(f.repair->text == "Add a black wire from S1 GND (screw) to Controller GND (power, left, 6th).");
   const auto back = harness::apply(h, f.repair->edit);
-  const auto planned = analyse(h, library());
+  auto planned = analyse(h, library());
+  judgePlanned(planned, h, library());
   CHECK(planned.verdict == Verdict::DoNotSwitchOn);
   CHECK(planned.openChanges == 1);
   CHECK(planned.find(f.identity())->mendedAfter == 1);
@@ -76,7 +78,8 @@ TEST_CASE("a repair puts planned things on the bench, and the verdict stays unti
 
 TEST_CASE("what else is planned is not credited to a repair") {
   const auto h = bench("from bridge\nunwire uno.GND s1.GND\nunwire s1.OUT1 left.P\nplan\nwire s1.OUT1 left.P");
-  const auto a = analyse(h, library());
+  auto a = analyse(h, library());
+  judgePlanned(a, h, library());
   const auto open = findingsOf(a, "open-lead");
   REQUIRE(open.size() == 1);
   CHECK(open[0].explainedBy.empty());
