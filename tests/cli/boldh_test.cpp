@@ -127,9 +127,9 @@ TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {
   };
   CHECK(wrong("") == ": The file is empty.\n");
   CHECK(wrong("no") == ": The file is not whole JSON: it ends too early at line 1, column 2.\n");
-  CHECK(wrong("{\"format\": 1, \"dev") == ": The file is not whole JSON: it ends too early at line 1, column 19.\n");
-  CHECK(wrong("{\"format\": 7, \"devices\": [], \"connections\": [], \"intents\": []}") ==
-        "#/format: The file has bench format 7; this program knows formats up to 1. It was opened read-only and is not judged.\n");
+  CHECK(wrong("{\"format\": 2, \"dev") == ": The file is not whole JSON: it ends too early at line 1, column 19.\n");
+  CHECK(wrong("{\"format\": 7, \"devices\": [], \"connections\": [], \"goals\": []}") ==
+        "#/format: The file has bench format 7; this program knows formats up to 2. It was opened read-only and is not judged.\n");
   CHECK(run({"check", folder.path("none")}).err ==
         "boldh: " + folder.path("none") + ": The file cannot be read (No such file or directory).\n");
 }
@@ -137,7 +137,7 @@ TEST_CASE("files that cannot be used get one sentence on stderr and end 2") {
 TEST_CASE("a bench that cannot be judged ends 1 and says why") {
   const TemporaryFolder folder;
   const auto path =
-      folder.write("b.harness", R"({"format": 1, "devices": [{"id": "x", "part": "nobody-knows"}], "connections": [], "intents": []})");
+      folder.write("b.harness", R"({"format": 2, "devices": [{"id": "x", "part": "nobody-knows"}], "connections": [], "goals": []})");
   const auto r = run({"check", path});
   CHECK(r.code == 1);
   CHECK(r.out.find("why: The part \"nobody-knows\" of x is not in the library.") != std::string::npos);
@@ -231,8 +231,8 @@ TEST_CASE("what a file says is shown on a terminal and never acts there") {
   const TemporaryFolder folder;
   const auto path =
       folder.write("b.harness",
-                   "{\"format\": 1, \"title\": \"a\\u001b[2J\\nb.harness: Clear to switch on\", \"devices\": [{\"id\": \"x\", "
-                   "\"part\": \"\xE2\x80\xAE\\u0007<b>\"}], \"connections\": [{\"\\u009b31m\": 1}], \"intents\": []}");
+                   "{\"format\": 2, \"title\": \"a\\u001b[2J\\nb.harness: Clear to switch on\", \"devices\": [{\"id\": \"x\", "
+                   "\"part\": \"\xE2\x80\xAE\\u0007<b>\"}], \"connections\": [{\"\\u009b31m\": 1}], \"goals\": []}");
   const auto acts = [](const std::string& s) {
     return s.find('\x1b') != std::string::npos || s.find('\a') != std::string::npos || s.find("\xE2\x80\xAE") != std::string::npos ||
            s.find("\xC2\x9B") != std::string::npos || s.find("\nb.harness: Clear") != std::string::npos;

@@ -119,7 +119,7 @@ TEST_CASE("JUnit holds a suite a bench and a case a check; its failures are the 
 TEST_CASE("a bench that is not judged fails its own case in JUnit, with the reason") {
   const TemporaryFolder folder;
   const auto path =
-      folder.write("b.harness", R"({"format": 1, "devices": [{"id": "x", "part": "a<b&\"c"}], "connections": [], "intents": []})");
+      folder.write("b.harness", R"({"format": 2, "devices": [{"id": "x", "part": "a<b&\"c"}], "connections": [], "goals": []})");
   const auto r = run({"check", "--format", "junit", path});
   CHECK(r.code == 1);
   CHECK(balanced(r.out));
@@ -139,7 +139,7 @@ TEST_CASE("a broken file among good ones ends 2 and leaves the log whole") {
 TEST_CASE("SARIF and JUnit name files that cannot be read and what was left out, with escaped names") {
   const TemporaryFolder folder;
   const auto broken = folder.write("a b%&<.harness", "{");
-  const auto doubtful = folder.write("doubtful.harness", R"({"format": 1, "devices": [], "connections": [7], "intents": []})");
+  const auto doubtful = folder.write("doubtful.harness", R"({"format": 2, "devices": [], "connections": [7], "goals": []})");
   const auto sarif = run({"check", "--format", "sarif", broken, doubtful});
   CHECK(sarif.code == 2);
   const auto one = nlohmann::json::parse(sarif.out)["runs"][0];
@@ -188,7 +188,7 @@ TEST_CASE("what is written as SARIF meets the published schema") {
   };
   const TemporaryFolder folder;
   const auto broken = folder.write("a b.harness", "{");
-  const auto doubtful = folder.write("doubtful.harness", R"({"format": 1, "devices": [], "connections": [7], "intents": []})");
+  const auto doubtful = folder.write("doubtful.harness", R"({"format": 2, "devices": [], "connections": [7], "goals": []})");
   for (const auto& files : {std::vector<std::string>{kDemo, kFirstTry, broken, doubtful}, {kDemo}, {broken}}) {
     auto arguments = files;
     arguments.insert(arguments.begin(), {"check", "--format", "sarif"});

@@ -125,15 +125,15 @@ TEST_CASE("huge, deep and endless files get one sentence, in bounded memory") {
   std::string deep;
   for (int i = 0; i < 100'000; ++i) deep += R"({"devices":)";
   CHECK(said(deep, "nested deeper than 200 levels"));
-  CHECK(said(R"({"format": 1, "title": ")" + std::string(50'000'000, 'a') + "\"}", "larger than 16 MiB"));
-  std::string wires = R"({"format": 1, "devices": [], "intents": [], "connections": [)";
+  CHECK(said(R"({"format": 2, "title": ")" + std::string(50'000'000, 'a') + "\"}", "larger than 16 MiB"));
+  std::string wires = R"({"format": 2, "devices": [], "goals": [], "connections": [)";
   for (int i = 0; i < 250'000; ++i) wires += R"({"id":"w)" + std::to_string(i) + R"(","wire":["a.A","b.B"]},)";
   wires.back() = ']';
   CHECK(said(wires + "}", "holds 250000 connections"));
   // A number too large for any type is a text that is no quantity, or a number that is not finite.
   const auto numbers = harness::readHarness(
-      R"({"format": 1, "settings": {"ambient": "1e999 degC"}, "devices": [{"id": "m", "part": "brushed-130-3v"}], "connections": [],
-          "intents": [{"id": "i", "motor": "m", "dutyCap": 1e308, "stepsPerTurn": 99999999999999999999, "pwm": "-1 Hz"}]})",
+      R"({"format": 2, "settings": {"ambient": "1e999 degC"}, "devices": [{"id": "m", "part": "brushed-130-3v"}], "connections": [],
+          "goals": [], "program": [{"id": "i", "motor": "m", "dutyCap": 1e308, "stepsPerTurn": 99999999999999999999, "pwm": "-1 Hz"}]})",
       "f");
   REQUIRE(numbers);
   CHECK(numbers->problems.size() >= 3);

@@ -39,7 +39,7 @@ void oneSentence(const Problem& p) {
 
 // Small enough to be worked out many thousand times.
 bool small(const harness::Harness& h) {
-  return h.devices.size() <= 12 && h.connections.size() <= 60 && h.intents.size() <= 8;
+  return h.devices.size() <= 12 && h.connections.size() <= 60 && h.goals.size() <= 8 && h.assignments.size() <= 40;
 }
 
 void judge(const harness::Harness& h, const parts::Library& parts) {
@@ -69,7 +69,7 @@ void harnessFile(std::string_view bytes) {
   const auto& h = reading->harness;
   const auto text = harness::writeHarness(h);
   const auto whole = [&](const char* list) { return bytes.find(list) != std::string_view::npos; };
-  if (whole("\"devices\"") && whole("\"connections\"") && whole("\"intents\"") && reading->problems.size() == harness::leftOut(h).size())
+  if (whole("\"devices\"") && whole("\"connections\"") && whole("\"goals\"") && reading->problems.size() == harness::leftOut(h).size())
     promise(text == bytes, "what nobody changed is written as it was read");
   const auto again = harness::readHarness(text, "again");
   promise(again.has_value(), "what was written can be read");

@@ -84,7 +84,9 @@ TEST_CASE("the signals of a plan are asked for as the motor is wired, before any
   const auto asked = [](const std::string& name, const char* motor) {
     Window w;
     auto bench = good(name);
-    bench.intents.clear();
+    bench.goals.clear();
+    bench.assignments.clear();
+    bench.program.clear();
     const auto path = w.folder.write("bench.harness", harness::writeHarness(bench));
     w.main.openFile(QString::fromStdString(path));
     w.settle();
@@ -212,7 +214,7 @@ TEST_CASE("a file of a newer format opens read-only and is not judged") {
   Window w;
   const auto path = w.folder.write(
       "newer.harness",
-      R"({"format": 9, "title": "From the future", "devices": [{"id": "u", "part": "board-uno-atmega328p"}], "connections": [], "intents": []})");
+      R"({"format": 9, "title": "From the future", "devices": [{"id": "u", "part": "board-uno-atmega328p"}], "connections": [], "goals": []})");
   QTimer::singleShot(200, &w.main, [] {
     if (auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget())) box->accept();
   });
@@ -291,17 +293,17 @@ TEST_CASE("the plan's numbers are typed with units, and what makes no sense is s
     QTest::keyClick(edit, Qt::Key_Return);
   };
   type(rate, "1.2 kHz");
-  REQUIRE(w.session.harness().intentOf("carriage")->rate);
-  CHECK(w.session.harness().intentOf("carriage")->rate->value == Approx(1200));
+  REQUIRE(harness::intentOf(w.session.harness(), "carriage")->rate);
+  CHECK(harness::intentOf(w.session.harness(), "carriage")->rate->value == Approx(1200));
   type(w.find<QLineEdit>("number-rate"), "fast");
-  CHECK(w.session.harness().intentOf("carriage")->rate->value == Approx(1200));
+  CHECK(harness::intentOf(w.session.harness(), "carriage")->rate->value == Approx(1200));
   type(w.find<QLineEdit>("number-steps"), "-3");
-  CHECK_FALSE(w.session.harness().intentOf("carriage")->stepsPerTurn);
+  CHECK_FALSE(harness::intentOf(w.session.harness(), "carriage")->stepsPerTurn);
   type(w.find<QLineEdit>("number-steps"), "1600");
-  CHECK(w.session.harness().intentOf("carriage")->stepsPerTurn == 1600);
+  CHECK(harness::intentOf(w.session.harness(), "carriage")->stepsPerTurn == 1600);
   w.session.undoStack().undo();
   w.session.undoStack().undo();
-  CHECK_FALSE(w.session.harness().intentOf("carriage")->rate);
+  CHECK_FALSE(harness::intentOf(w.session.harness(), "carriage")->rate);
 }
 
 TEST_CASE("a motor that starts gently is judged without a sudden reversal") {

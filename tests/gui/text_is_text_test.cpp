@@ -149,14 +149,14 @@ TEST_CASE("a pin typed into a plan stays, whatever the analysis takes away besid
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
   // No stage is named: the roles follow from the wires, which an analysis has to find out anew after each edit.
-  auto intent = *w.session.harness().intentOf("pump");
+  auto intent = *harness::intentOf(w.session.harness(), "pump");
   intent.stage.clear();
   intent.channel.clear();
   for (auto& s : intent.signals) {
-    s.activeLow = true;
+    s.active = harness::Active::Low;
     s.numbering = "chip";
   }
-  w.session.apply({"x", {harness::Put<harness::Intent>{intent, {}}}});
+  w.session.apply(harness::stating(w.session.harness(), intent, "x"));
   w.session.select("pump");
   w.settle();
   auto* pin = w.find<QLineEdit>("signal-in");
@@ -168,9 +168,9 @@ TEST_CASE("a pin typed into a plan stays, whatever the analysis takes away besid
     QTest::keyClick(pin, Qt::Key_Tab);  // the analysis is running from here on
     QTest::qWait(5);
     REQUIRE(w.find<QLineEdit>("signal-in") == pin);
-    const auto& now = w.session.harness().intentOf("pump")->signals.front();
+    const auto now = harness::intentOf(w.session.harness(), "pump")->signals.front();
     CHECK(QString::fromStdString(now.pin.terminal).toLower() == typed);
-    CHECK(now.activeLow);
+    CHECK(now.active == harness::Active::Low);
     CHECK(now.numbering == "chip");
   }
   w.settle();

@@ -244,7 +244,7 @@ TEST_CASE("a signal of the plan is typed as a pin") {
   QTest::keyClicks(pin, "d6");
   QTest::keyClick(pin, Qt::Key_Return);
   w.settle();
-  CHECK(w.session.harness().intentOf("pump")->signals[0].pin.text() == "uno.D6");
+  CHECK(harness::intentOf(w.session.harness(), "pump")->signals[0].pin.text() == "uno.D6");
   CHECK(verdict(w).startsWith("Do not switch on"));
 }
 
@@ -305,7 +305,7 @@ TEST_CASE("saving and opening again gives the same verdict") {
 TEST_CASE("a broken file is named in a sentence and the old bench stays") {
   Window w;
   w.open("demo/wave-tank.harness");
-  const auto broken = w.folder.write("broken.harness", "{\"format\": 1, \"devices\": [");
+  const auto broken = w.folder.write("broken.harness", "{\"format\": 2, \"devices\": [");
   QString said;
   QTimer::singleShot(200, &w.main, [&] {
     auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());

@@ -5,12 +5,20 @@
 #include <sstream>
 #include <stdexcept>
 
+#include "core/harness/intent.h"
 #include "core/harness/recipe.h"
 
 namespace bold::test {
 namespace {
 
 using namespace harness;
+
+void forget(Harness& h, const std::string& motor) {
+  const auto mine = [&](const auto& statement) { return statement.motor == motor; };
+  std::erase_if(h.goals, mine);
+  std::erase_if(h.assignments, mine);
+  std::erase_if(h.program, mine);
+}
 
 class BenchText {
  public:
@@ -163,7 +171,6 @@ class BenchText {
   void intent(const std::vector<std::string>& w) {
     Intent i;
     i.motor = w.at(1);
-    i.id = "i-" + i.motor;
     for (std::size_t k = 2; k < w.size(); ++k) {
       const auto eq = w[k].find('=');
       const auto key = w[k].substr(0, eq);
@@ -197,13 +204,16 @@ class BenchText {
       else if (key == "sequence")
         i.sequence = v;
       else if (!v.empty())
-        i.signals.push_back({key, address(v.ends_with('!') || v.ends_with('?') ? v.substr(0, v.size() - 1) : v),
-                             v.ends_with('?') ? "" : "label", v.ends_with('!')});
+        i.signals.push_back({key, address(v.ends_with('!') || v.ends_with('^') || v.ends_with('?') ? v.substr(0, v.size() - 1) : v),
+                             v.ends_with('?') ? "" : "label",
+                             v.ends_with('!')   ? Active::Low
+                             : v.ends_with('^') ? Active::High
+                                                : Active::Unsaid});
       else
         wrong("an intent has no \"" + w[k] + "\"");
     }
-    std::erase_if(m_harness.intents, [&](const Intent& old) { return old.id == i.id; });
-    m_harness.intents.push_back(i);
+    forget(m_harness, i.motor);
+    apply(m_harness, stating(m_harness, i, ""));
   }
 };
 

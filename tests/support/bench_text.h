@@ -22,7 +22,8 @@ namespace bold::test {
 ///   remove d1                         a device with its connections
 ///   set s1.reg off                    a setting      |  figure m1.winding 5 ohm
 ///   intent m1 [both] [speed] [hold] [pwm=490Hz] [forward=P] [stage=s1] [channel=A] [sequence=full] [duty=0.5] [ramp] [together]
-///          [rate=800Hz] [steps=200] [length=2us] role=uno.D9 … (role=uno.D9! is active low, role=uno.D9? names no numbering)
+///          [rate=800Hz] [steps=200] [length=2us] role=uno.D9 … (role=uno.D9! is stated active low,
+///          role=uno.D9^ active high, role=uno.D9? names no numbering)
 ///   plan                              what follows is planned
 ///   title …                           |  # comment
 /// Throws std::runtime_error naming the line: it is for our own files only.

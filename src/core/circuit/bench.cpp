@@ -170,8 +170,8 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
   for (auto& l : bench.links) l.resistance = resistanceOf(bench, l);
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
     if (bench.facts(t).input) bench.m_inputs.push_back(t);
-  for (const auto& i : h.intents)
-    if (bench.deviceIndex(i.motor) >= 0) bench.intents.push_back(i);
+  for (auto& i : harness::intentsOf(h))
+    if (bench.deviceIndex(i.motor) >= 0) bench.intents.push_back(std::move(i));
   for (auto& p : problemsOfIntents(h, library)) bench.problems.push_back(std::move(p));
   return bench;
 }

@@ -8,7 +8,7 @@
 #include <unordered_map>
 #include <vector>
 
-#include "core/harness/harness.h"
+#include "core/harness/intent.h"
 #include "core/parts/library.h"
 
 /// The document and the library joined, and what follows from the wires.

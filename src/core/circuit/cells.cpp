@@ -81,11 +81,8 @@ class Cutting {
       else
         join(a, b);
     }
-    for (const auto& i : m_h.intents) {
-      const int motor = device(i.motor);
-      join(motor, device(i.stage));
-      for (const auto& s : i.signals) join(motor, device(s.pin.device));
-    }
+    for (const auto& g : m_h.goals) join(device(g.motor), device(g.stage));
+    for (const auto& a : m_h.assignments) join(device(a.motor), device(a.pin.device));
   }
 
   // Ground wires beside which there is another way.
@@ -159,7 +156,9 @@ class Cutting {
       else
         out.parts[cell(a, b)].connections.push_back(c);
     }
-    for (const auto& i : m_h.intents) out.parts[cell(device(i.motor), -1)].intents.push_back(i);
+    for (const auto& g : m_h.goals) out.parts[cell(device(g.motor), -1)].goals.push_back(g);
+    for (const auto& a : m_h.assignments) out.parts[cell(device(a.motor), -1)].assignments.push_back(a);
+    for (const auto& p : m_h.program) out.parts[cell(device(p.motor), -1)].program.push_back(p);
     return out;
   }
 

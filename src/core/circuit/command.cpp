@@ -161,7 +161,7 @@ class CommandList {
         level = action == Action::Step && step == 0 ? Level::High : Level::Low;
       else if (s.role == "pulse")
         level = Level::Low;
-      else if (s.activeLow && (!known || throughTransistors(m_bench, m_nets, pin, at->first)))
+      else if (s.active == harness::Active::Low && (!known || throughTransistors(m_bench, m_nets, pin, at->first)))
         level = !level;
       c.pins[pin] = level == Level::High ? PinState::High : PinState::Low;
     }

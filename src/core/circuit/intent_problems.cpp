@@ -6,6 +6,7 @@
 #include <array>
 #include <set>
 
+#include "core/harness/intent.h"
 #include "core/parts/roles.h"
 
 namespace bold::circuit {
@@ -26,13 +27,16 @@ class Naming {
   }
 
   std::vector<Problem> run() {
-    std::set<std::string> motors;
-    for (const auto& i : m_h.intents) {
-      m_intent = &i;
-      motor(motors);
-      stage();
-      for (const auto& s : i.signals) signal(s);
+    for (const auto& g : m_h.goals) {
+      about(g);
+      goal(g);
     }
+    for (const auto& a : m_h.assignments) {
+      about(a);
+      assignment(a);
+    }
+    for (const auto& p : m_h.program) about(p);
+    for (auto& d : harness::disagreements(m_h)) m_out.push_back(std::move(d));
     return std::move(m_out);
   }
 
@@ -40,31 +44,37 @@ class Naming {
   const harness::Harness& m_h;
   const parts::Library& m_library;
   std::set<std::string> m_roles;
-  const harness::Intent* m_intent = nullptr;
+  std::string m_id, m_motor;      // of the statement that is looked at, and the motor it is about
+  std::set<std::string> m_known;  // motors that were looked at
   std::vector<Problem> m_out;
 
-  void say(std::string what) { m_out.push_back({std::move(what), "#" + m_intent->id, "It was kept but is not judged."}); }
+  void say(std::string what) { m_out.push_back({std::move(what), "#" + m_id, "It was kept but is not judged."}); }
   // Null where the part is unknown: that is said already.
   std::shared_ptr<const parts::Part> partOf(const harness::Device& d) const { return m_library.find(d.part); }
   std::string whose() const {
-    const auto* d = m_h.device(m_intent->motor);
-    return d ? d->called() : m_intent->motor;
+    const auto* d = m_h.device(m_motor);
+    return d ? d->called() : m_motor;
   }
 
-  void motor(std::set<std::string>& motors) {
-    const auto* d = m_h.device(m_intent->motor);
-    if (!d) return say(fmt::format("The plan {} is for \"{}\", which is not on the bench.", m_intent->id, m_intent->motor));
-    if (!motors.insert(d->id).second) say(fmt::format("There is a second plan for {}: {}.", d->called(), m_intent->id));
-    const auto part = partOf(*d);
-    if (!part) return;
-    if (!parts::isMotor(*part)) return say(fmt::format("The plan {} is for {}, which is no motor.", m_intent->id, d->called()));
-    if (const auto& lead = m_intent->forwardLead; !lead.empty() && !part->find(lead))
-      say(fmt::format("The plan of {} names the lead \"{}\", which it does not have.", d->called(), lead));
+  void about(const auto& statement) {
+    m_id = statement.id;
+    m_motor = statement.motor;
+    if (!m_known.insert(m_motor).second) return;
+    const auto* d = m_h.device(m_motor);
+    if (!d) return say(fmt::format("The plan {} is for \"{}\", which is not on the bench.", m_id, m_motor));
+    if (const auto part = partOf(*d); part && !parts::isMotor(*part))
+      say(fmt::format("The plan {} is for {}, which is no motor.", m_id, d->called()));
   }
 
-  void stage() {
-    const auto& id = m_intent->stage;
-    const auto& channel = m_intent->channel;
+  void goal(const harness::Goal& g) {
+    const auto* motor = m_h.device(m_motor);
+    const auto part = motor ? partOf(*motor) : nullptr;
+    if (part && parts::isMotor(*part) && !g.forwardLead.empty() && !part->find(g.forwardLead))
+      say(fmt::format("The plan of {} names the lead \"{}\", which it does not have.", motor->called(), g.forwardLead));
+    stage(g.stage, g.channel);
+  }
+
+  void stage(const std::string& id, const std::string& channel) {
     if (id.empty()) {
       if (!channel.empty()) say(fmt::format("The plan of {} names the channel \"{}\", but no stage.", whose(), channel));
       return;
@@ -79,7 +89,7 @@ class Naming {
       say(fmt::format("The plan of {} names the channel \"{}\", which {} does not have.", whose(), channel, d->called()));
   }
 
-  void signal(const harness::Signal& s) {
+  void assignment(const harness::Assignment& s) {
     if (!m_roles.contains(s.role)) say(fmt::format("The plan of {} has a signal \"{}\", which no stage has.", whose(), s.role));
     const auto* d = m_h.device(s.pin.device);
     if (!d) return say(fmt::format("The signal {} of {} names {}, which is not on the bench.", s.role, whose(), s.pin.text()));

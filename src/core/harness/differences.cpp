@@ -17,9 +17,18 @@ std::string called(const Harness&, const Connection& c) {
   const auto* kind = c.kind == ConnectionKind::Wire ? "wire" : c.kind == ConnectionKind::Plug ? "plug" : "jumper";
   return fmt::format("the {} {} – {}", kind, c.a.text(), c.b.text());
 }
-std::string called(const Harness& h, const Intent& i) {
-  const auto* motor = h.device(i.motor);
-  return fmt::format("what {} is meant to do", motor ? motor->called() : i.motor);
+std::string motorOf(const Harness& h, const std::string& id) {
+  const auto* motor = h.device(id);
+  return motor ? motor->called() : id;
+}
+std::string called(const Harness& h, const Goal& g) {
+  return fmt::format("what {} is meant to do", motorOf(h, g.motor));
+}
+std::string called(const Harness& h, const Assignment& a) {
+  return fmt::format("the pin for {} of {}", a.role, motorOf(h, a.motor));
+}
+std::string called(const Harness& h, const ProgramFacts& p) {
+  return fmt::format("what the program does with {}", motorOf(h, p.motor));
 }
 
 // By what would be written: the one form in which no field can be forgotten.
@@ -46,7 +55,9 @@ class Comparing {
     if (m_from.ambient != m_to.ambient) m_out.emplace_back("the ambient temperature is changed");
     compare(m_from.devices, m_to.devices);
     compare(m_from.connections, m_to.connections);
-    compare(m_from.intents, m_to.intents);
+    compare(m_from.goals, m_to.goals);
+    compare(m_from.assignments, m_to.assignments);
+    compare(m_from.program, m_to.program);
     if (unread(m_from) != unread(m_to)) m_out.emplace_back("what could not be read is changed");
     return std::move(m_out);
   }

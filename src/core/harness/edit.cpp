@@ -13,8 +13,12 @@ std::vector<T>& list(Harness& h) {
     return h.devices;
   else if constexpr (std::is_same_v<T, Connection>)
     return h.connections;
+  else if constexpr (std::is_same_v<T, Goal>)
+    return h.goals;
+  else if constexpr (std::is_same_v<T, Assignment>)
+    return h.assignments;
   else
-    return h.intents;
+    return h.program;
 }
 
 template <class T>

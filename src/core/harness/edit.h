@@ -50,8 +50,9 @@ struct PutCopy {
   std::size_t at;
 };
 
-using Change = std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Intent>, Drop<Intent>, SetTitle, SetAmbient,
-                            SetSource, DropUnread, PutUnread, DropCopy, PutCopy>;
+using Change =
+    std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Goal>, Drop<Goal>, Put<Assignment>, Drop<Assignment>,
+                 Put<ProgramFacts>, Drop<ProgramFacts>, SetTitle, SetAmbient, SetSource, DropUnread, PutUnread, DropCopy, PutCopy>;
 
 /// The only road by which a document changes.
 struct Edit {

@@ -20,6 +20,14 @@ template <class Q>
 void put(Json& j, const char* key, const std::optional<Q>& q) {
   if (q) j[key] = fileText(*q);
 }
+void put(Json& j, const char* key, const std::optional<bool>& said) {
+  if (said) j[key] = *said;
+}
+void putSource(Json& j, const Origin& o) {
+  if (o.typed()) return;
+  j["source"] = {{"file", o.file}};
+  if (o.line > 0) j["source"]["line"] = o.line;
+}
 
 template <class T>
 T again(const T& entry, ReadEntry<T> (*read)(const Json&, const std::string&)) {
@@ -59,33 +67,45 @@ Json toJson(const Connection& c) {
   return j;
 }
 
-Json toJson(const Signal& s) {
-  Json j{{"role", s.role}, {"pin", s.pin.text()}};
-  put(j, "numbering", s.numbering);
-  if (s.activeLow) j["active"] = "low";
+Json toJson(const Goal& g) {
+  Json j = Json::object();
+  j["id"] = g.id;
+  j["motor"] = g.motor;
+  if (g.bothDirections) j["directions"] = *g.bothDirections ? "both" : "one";
+  put(j, "speed", g.speedControl);
+  put(j, "hold", g.hold);
+  put(j, "together", g.together);
+  put(j, "rate", g.rate);
+  put(j, "forward", g.forwardLead);
+  put(j, "stage", g.stage);
+  put(j, "channel", g.channel);
+  putSource(j, g.source);
   return j;
 }
 
-Json toJson(const Intent& i) {
+Json toJson(const Assignment& a) {
   Json j = Json::object();
-  j["id"] = i.id;
-  j["motor"] = i.motor;
-  j["directions"] = i.bothDirections ? "both" : "one";
-  put(j, "speed", i.speedControl);
-  put(j, "hold", i.hold);
-  put(j, "pwm", i.pwm);
-  if (i.dutyCap) j["dutyCap"] = *i.dutyCap;
-  put(j, "ramp", i.ramp);
-  put(j, "together", i.together);
-  put(j, "rate", i.rate);
-  if (i.stepsPerTurn) j["stepsPerTurn"] = *i.stepsPerTurn;
-  put(j, "pulse", i.pulse);
-  put(j, "forward", i.forwardLead);
-  put(j, "sequence", i.sequence);
-  put(j, "stage", i.stage);
-  put(j, "channel", i.channel);
-  j["signals"] = Json::array();
-  for (const auto& s : i.signals) j["signals"].push_back(toJson(s));
+  j["id"] = a.id;
+  j["motor"] = a.motor;
+  j["role"] = a.role;
+  j["pin"] = a.pin.text();
+  put(j, "numbering", a.numbering);
+  put(j, "active", std::string(a.active == Active::High ? "high" : a.active == Active::Low ? "low" : ""));
+  putSource(j, a.source);
+  return j;
+}
+
+Json toJson(const ProgramFacts& p) {
+  Json j = Json::object();
+  j["id"] = p.id;
+  j["motor"] = p.motor;
+  put(j, "pwm", p.pwm);
+  if (p.dutyCap) j["dutyCap"] = *p.dutyCap;
+  put(j, "ramp", p.ramp);
+  if (p.stepsPerTurn) j["stepsPerTurn"] = *p.stepsPerTurn;
+  put(j, "pulse", p.pulse);
+  put(j, "sequence", p.sequence);
+  putSource(j, p.source);
   return j;
 }
 
@@ -102,8 +122,14 @@ Device asRead(const Device& d) {
 Connection asRead(const Connection& c) {
   return again(c, &readConnection);
 }
-Intent asRead(const Intent& i) {
-  return again(i, &readIntent);
+Goal asRead(const Goal& g) {
+  return again(g, &readGoal);
+}
+Assignment asRead(const Assignment& a) {
+  return again(a, &readAssignment);
+}
+ProgramFacts asRead(const ProgramFacts& p) {
+  return again(p, &readProgramFacts);
 }
 
 }  // namespace bold::harness

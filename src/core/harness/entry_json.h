@@ -1,5 +1,6 @@
 #pragma once
 
+#include <array>
 #include <nlohmann/json.hpp>
 
 #include "core/harness/harness.h"
@@ -18,20 +19,25 @@ struct ReadEntry {
 /// @param at JSON pointer of the entry in its file, without '#'
 ReadEntry<Device> readDevice(const Json& json, const std::string& at);
 ReadEntry<Connection> readConnection(const Json& json, const std::string& at);
-ReadEntry<Intent> readIntent(const Json& json, const std::string& at);
+ReadEntry<Goal> readGoal(const Json& json, const std::string& at);
+ReadEntry<Assignment> readAssignment(const Json& json, const std::string& at);
+ReadEntry<ProgramFacts> readProgramFacts(const Json& json, const std::string& at);
 /// Of the document as such: what stands beside the lists.
 ReadEntry<Harness> readHead(const Json& json);
 
 Json toJson(const Device& device);
 Json toJson(const Connection& connection);
-Json toJson(const Intent& intent);
-Json toJson(const Signal& signal);
+Json toJson(const Goal& goal);
+Json toJson(const Assignment& assignment);
+Json toJson(const ProgramFacts& facts);
 Json headJson(const Harness& harness);
 
 /// What was read of an entry's own text, before anybody changed it. `raw` must be one.
 Device asRead(const Device& device);
 Connection asRead(const Connection& connection);
-Intent asRead(const Intent& intent);
+Goal asRead(const Goal& goal);
+Assignment asRead(const Assignment& assignment);
+ProgramFacts asRead(const ProgramFacts& facts);
 
 /// The keys of a JSON pointer that stands behind "#".
 std::vector<std::string> pointerKeys(std::string_view where);
@@ -41,6 +47,8 @@ std::vector<std::string> pointerKeys(std::string_view where);
 /// @param repeats keys that stand there twice
 Raw sourceOf(std::string text, std::size_t index, std::ptrdiff_t depth, std::vector<Problem> problems, std::vector<Problem> repeats);
 
+inline constexpr std::array kSections{Section::Devices,     Section::Connections, Section::Goals,
+                                      Section::Assignments, Section::Program,     Section::Parts};
 const char* word(Section section);  ///< its key in the file
 
 }  // namespace bold::harness

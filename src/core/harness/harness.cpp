@@ -25,29 +25,21 @@ const Device* Harness::device(const std::string& id) const {
 const Connection* Harness::connection(const std::string& id) const {
   return byId(connections, id);
 }
-const Intent* Harness::intent(const std::string& id) const {
-  return byId(intents, id);
-}
-const Intent* Harness::intentOf(const std::string& motor) const {
-  const auto it = std::ranges::find(intents, motor, &Intent::motor);
-  return it == intents.end() ? nullptr : &*it;
-}
-
 std::set<std::string> Harness::ids() const {
   std::set<std::string> out;
   for (const auto& d : devices) out.insert(d.id);
   for (const auto& c : connections) out.insert(c.id);
-  for (const auto& i : intents) out.insert(i.id);
+  for (const auto& g : goals) out.insert(g.id);
+  for (const auto& a : assignments) out.insert(a.id);
+  for (const auto& p : program) out.insert(p.id);
   out.merge(idsOf(unread));
   return out;
 }
 
 std::string Harness::freeId(const std::string& stem) const {
-  const auto taken = idsOf(unread);
-  for (int n = 1;; ++n) {
-    std::string id = stem + std::to_string(n);
-    if (!taken.contains(id) && !device(id) && !connection(id) && !intent(id)) return id;
-  }
+  const auto taken = ids();
+  for (int n = 1;; ++n)
+    if (auto id = stem + std::to_string(n); !taken.contains(id)) return id;
 }
 
 int Harness::openChanges() const {
@@ -65,10 +57,14 @@ Harness judgedPart(const Harness& harness) {
   h.ambient = harness.ambient;
   h.devices = harness.devices;
   h.connections = harness.connections;
-  h.intents = harness.intents;
+  h.goals = harness.goals;
+  h.assignments = harness.assignments;
+  h.program = harness.program;
   for (auto& d : h.devices) d.raw = nullptr;
   for (auto& c : h.connections) c.raw = nullptr;
-  for (auto& i : h.intents) i.raw = nullptr;
+  for (auto& g : h.goals) g.raw = nullptr;
+  for (auto& a : h.assignments) a.raw = nullptr;
+  for (auto& p : h.program) p.raw = nullptr;
   return h;
 }
 

@@ -12,7 +12,7 @@
 #include "core/base/json.h"
 #include "core/base/quantity.h"
 
-/// The document: what is on the bench, what is planned, what each motor is meant to do. Plain values.
+/// The document: what is on the bench, what is planned, what each motor shall do, by which pins, and what the program does. Plain values.
 namespace bold::harness {
 
 /// Something in an entry that could not be used as it stands.
@@ -70,36 +70,58 @@ struct Connection {
   bool operator==(const Connection&) const = default;
 };
 
-/// One line of the program's view: this role is driven by that pin.
-struct Signal {
+/// Who says something: somebody who typed it, or a line of the user's program.
+struct Origin {
+  std::string file;  ///< of the program, relative to the document; empty: typed
+  int line = 0;      ///< from 1; 0: of the file as such
+  bool typed() const { return file.empty(); }
+  bool operator==(const Origin&) const = default;
+};
+
+/// Which level switches on. Unsaid it follows from the stage's own truth table.
+enum class Active { Unsaid, High, Low };
+
+/// What a motor shall do. Of one motor there may be several, from different origins; each says what it says and no more.
+struct Goal {
+  std::string id;
+  std::string motor;  ///< device id
+  std::optional<bool> bothDirections, speedControl;
+  std::optional<bool> hold;      ///< stepper: keeps its position under current
+  std::optional<bool> together;  ///< starts at the same moment as the others that say so
+  std::optional<Hertz> rate;     ///< step pulses a second that are wanted
+  std::string forwardLead;       ///< terminal id that is positive in forward
+  std::string stage, channel;    ///< empty: the channel its leads reach, if exactly one
+  Origin source;
+  Raw raw;
+  bool operator==(const Goal&) const = default;
+};
+
+/// Which pin plays a role for a motor.
+struct Assignment {
+  std::string id;
+  std::string motor;
   std::string role;  ///< in1, in2, speed, in, step, dir, enable, standby, pulse, ...
   Address pin;
   std::string numbering;  ///< the numbering system the program uses for it
-  bool activeLow = false;
-  std::optional<std::size_t> index;  ///< in the list it was read from
-  bool operator==(const Signal&) const = default;
+  Active active = Active::Unsaid;
+  Origin source;
+  Raw raw;
+  bool operator==(const Assignment&) const = default;
 };
 
-/// What a motor is meant to do.
-struct Intent {
+/// What the program does with a motor.
+struct ProgramFacts {
   std::string id;
-  std::string motor;  ///< device id
-  bool bothDirections = false;
-  bool speedControl = false;
-  bool hold = false;  ///< stepper: keeps its position under current
+  std::string motor;
   std::optional<Hertz> pwm;
   std::optional<double> dutyCap;    ///< 0 .. 1
-  bool ramp = false;                ///< starts and reverses gently, coasting between
-  bool together = false;            ///< starts at the same moment as the others that say so
-  std::optional<Hertz> rate;        ///< step pulses a second
-  std::optional<int> stepsPerTurn;  ///< step pulses that the program takes for one turn of the motor
-  std::optional<Seconds> pulse;     ///< length of a step pulse that the program makes
-  std::string forwardLead;          ///< terminal id that is positive in forward
-  std::string sequence;             ///< unipolar stepper: "wave" or "full"
-  std::string stage, channel;       ///< empty: the channel its leads reach, if exactly one
-  std::vector<Signal> signals;
+  std::optional<bool> ramp;         ///< starts and reverses gently, coasting between
+  std::optional<int> stepsPerTurn;  ///< step pulses that it takes for one turn of the motor
+  std::optional<Seconds> pulse;     ///< length of a step pulse
+  std::string sequence;             ///< unipolar stepper: "full", "half" or "wave"
+  Origin source;
   Raw raw;
-  bool operator==(const Intent&) const = default;
+  bool operator==(const ProgramFacts&) const = default;
 };
 
 /// A part as a document carries it, so that the file is whole on another machine.
@@ -110,7 +132,7 @@ struct PartCopy {
   bool operator==(const PartCopy&) const = default;
 };
 
-enum class Section { Devices, Connections, Intents, Parts };
+enum class Section { Devices, Connections, Goals, Assignments, Program, Parts };
 
 /// An entry of which nothing could be used. It stays in the file where it stood.
 struct Unread {
@@ -125,7 +147,9 @@ struct Harness {
   std::optional<Celsius> ambient;
   std::vector<Device> devices;
   std::vector<Connection> connections;
-  std::vector<Intent> intents;
+  std::vector<Goal> goals;
+  std::vector<Assignment> assignments;
+  std::vector<ProgramFacts> program;
   std::vector<PartCopy> parts;  ///< as last saved
   std::vector<Unread> unread;   ///< each list in its order
   bool newerFormat = false;
@@ -133,8 +157,6 @@ struct Harness {
 
   const Device* device(const std::string& id) const;
   const Connection* connection(const std::string& id) const;
-  const Intent* intent(const std::string& id) const;
-  const Intent* intentOf(const std::string& motor) const;
 
   /// Of everything, planned things included.
   std::set<std::string> ids() const;
@@ -155,6 +177,6 @@ Harness asItStands(const Harness& harness);
 /// The bench as it will be once everything planned is done.
 Harness asPlanned(const Harness& harness);
 
-inline constexpr int kFormat = 1;
+inline constexpr int kFormat = 2;
 
 }  // namespace bold::harness

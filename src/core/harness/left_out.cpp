@@ -27,29 +27,14 @@ bool sameThere(const Json& before, const Json& now, const std::vector<std::strin
   return a && b ? *a == *b : a == b;
 }
 
-// A doubt about a signal is open as long as the signal is as it was read, or was never read.
-bool signalOpen(const Intent& before, const Intent& now, const std::vector<std::string>& field) {
-  if (field.size() < 2 || field[0] != "signals") return false;
-  const auto index = [&](const Signal& s) { return s.index && std::to_string(*s.index) == field[1]; };
-  const auto old = std::ranges::find_if(before.signals, index);
-  const auto kept = std::ranges::find_if(now.signals, index);
-  if (old == before.signals.end()) return true;
-  return kept != now.signals.end() && sameThere(toJson(*old), toJson(*kept), {field.begin() + 2, field.end()});
-}
-
 template <class T>
 std::vector<Doubt> openDoubts(const T& entry) {
   if (!entry.raw || entry.raw->doubts.empty()) return {};
   std::vector<Doubt> out;
-  const auto was = asRead(entry);
-  const auto before = toJson(was);
+  const auto before = toJson(asRead(entry));
   const auto now = toJson(entry);
-  for (const auto& d : entry.raw->doubts) {
-    bool open = sameThere(before, now, d.field);
-    if constexpr (std::is_same_v<T, Intent>)
-      if (!d.field.empty() && d.field[0] == "signals" && d.field.size() > 1) open = signalOpen(was, entry, d.field);
-    if (open) out.push_back(d);
-  }
+  for (const auto& d : entry.raw->doubts)
+    if (sameThere(before, now, d.field)) out.push_back(d);
   return out;
 }
 
@@ -136,7 +121,9 @@ std::vector<Problem> leftOut(const Harness& h) {
   collect(h, Section::Devices, h.devices, out);
   sameNames(h, out);
   collect(h, Section::Connections, h.connections, out);
-  collect(h, Section::Intents, h.intents, out);
+  collect(h, Section::Goals, h.goals, out);
+  collect(h, Section::Assignments, h.assignments, out);
+  collect(h, Section::Program, h.program, out);
   collect(h, Section::Parts, h.parts, out);
   return out;
 }
@@ -146,7 +133,9 @@ std::optional<Edit> takeOut(const Harness& h, const std::string& where) {
     if (u.why.where == where) return Edit{"Take out " + where.substr(1), {DropUnread{u.section, u.raw->index}}};
   if (auto e = mend(h.devices, Section::Devices, where, &readDevice)) return e;
   if (auto e = mend(h.connections, Section::Connections, where, &readConnection)) return e;
-  if (auto e = mend(h.intents, Section::Intents, where, &readIntent)) return e;
+  if (auto e = mend(h.goals, Section::Goals, where, &readGoal)) return e;
+  if (auto e = mend(h.assignments, Section::Assignments, where, &readAssignment)) return e;
+  if (auto e = mend(h.program, Section::Program, where, &readProgramFacts)) return e;
   return mendHead(h, where);
 }
 

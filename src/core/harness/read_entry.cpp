@@ -212,86 +212,128 @@ ReadEntry<Connection> readConnection(const Json& json, const std::string& at) {
 
 namespace {
 
-std::optional<Signal> readSignal(const Json& json, const std::string& at, std::vector<Problem>& problems) {
-  const auto before = problems.size();
-  ObjectReader s(json, "", at, problems);
-  Signal sig;
-  sig.role = required(s, "role");
-  const auto address = required(s, "pin");
-  const auto pin = parseAddress(address);
-  if (!pin && problems.size() == before) s.report("pin", "cannot be used: " + pin.error().what);
-  if (problems.size() > before) {  // as a whole: half a signal says nothing
-    problems.resize(before + 1);
-    problems.back().where = "#" + at;
-    problems.back().kept = "The signal was left out.";
-    return std::nullopt;
-  }
-  sig.pin = *pin;
-  sig.numbering = s.text("numbering");
-  static constexpr std::array<std::string_view, 4> kNumberings{"", "label", "position", "chip"};
-  if (std::ranges::count(kNumberings, sig.numbering) == 0) {
-    s.report("numbering", fmt::format("is \"{}\": it can be \"label\", \"position\" or \"chip\"", sig.numbering),
-             "It was taken as not given.");
-    sig.numbering.clear();
-  }
-  sig.activeLow = oneOf(s, "active", {"high", "low"}) == 1;
-  nameUnknown(s);
-  return sig;
+std::optional<bool> said(ObjectReader& r, const std::string& key) {
+  if (!r.has(key)) return std::nullopt;
+  if (r.get(key)->is_boolean()) return r.flag(key);
+  r.report(key, "is neither true nor false", "It was taken as not given.");
+  return std::nullopt;
 }
 
-void readNumbers(ObjectReader& r, Intent& i) {
-  i.pwm = quantity<Hertz>(r, "pwm");
-  if (r.has("dutyCap")) {
-    const double cap = r.get("dutyCap")->is_number() ? r.number("dutyCap") : 0;
-    if (cap > 0 && cap <= 1)
-      i.dutyCap = cap;
-    else
-      r.report("dutyCap", "is not between 0 and 1", "It was taken as not given.");
+std::optional<int> wholeNumber(ObjectReader& r, const std::string& key, int most) {
+  if (!r.has(key)) return std::nullopt;
+  const double n = r.get(key)->is_number_integer() ? r.number(key) : 0;
+  if (n >= 1 && n <= most) return static_cast<int>(n);
+  r.report(key, fmt::format("is not a whole number between 1 and {}", most), "It was taken as not given.");
+  return std::nullopt;
+}
+
+constexpr int kMostSteps = 1'000'000;
+constexpr int kMostLines = 10'000'000;
+
+// "typed", or a place in the program.
+Origin originOf(ObjectReader& r, const std::string& at) {
+  const auto* json = r.get("source");
+  if (!json || *json == "typed") return {};
+  if (!json->is_object()) {
+    r.report("source", "is neither \"typed\" nor a file and line", "It was taken as typed.");
+    return {};
   }
-  i.rate = quantity<Hertz>(r, "rate");
-  if (r.has("stepsPerTurn")) {
-    const double steps = r.get("stepsPerTurn")->is_number_integer() ? r.number("stepsPerTurn") : 0;
-    if (steps >= 1 && steps <= 1e6)
-      i.stepsPerTurn = static_cast<int>(steps);
-    else
-      r.report("stepsPerTurn", "is not a whole number between 1 and 1000000", "It was taken as not given.");
-  }
-  i.pulse = quantity<Seconds>(r, "pulse");
+  ObjectReader o(*json, r.file(), at + "/source", r.problems());
+  Origin out{required(o, "file"), 0};
+  if (!out.typed()) out.line = wholeNumber(o, "line", kMostLines).value_or(0);
+  nameUnknown(o);
+  return out;
+}
+
+// What every statement has: its id, the motor it is about, who says it.
+template <class T>
+bool begin(ObjectReader& r, const Json& json, T& entry, const char* kept) {
+  if (!json.is_object() || !takeId(r, entry.id, kept)) return false;
+  entry.motor = required(r, "motor");
+  return true;
+}
+template <class T>
+ReadEntry<T> end(ObjectReader& r, T entry, const std::string& at, std::vector<Problem>& problems) {
+  entry.source = originOf(r, at);
+  nameUnknown(r);
+  return done(std::move(entry), std::move(problems));
 }
 
 }  // namespace
 
-ReadEntry<Intent> readIntent(const Json& json, const std::string& at) {
+ReadEntry<Goal> readGoal(const Json& json, const std::string& at) {
   std::vector<Problem> problems;
   ObjectReader r(json, "", at, problems);
-  Intent i;
-  if (!json.is_object() || !takeId(r, i.id, "The intent was left out.")) return leftOut<Intent>(std::move(problems), "intent");
-  i.motor = required(r, "motor");
-  i.bothDirections = oneOf(r, "directions", {"one", "both"}) == 1;
-  i.speedControl = r.flag("speed");
-  i.hold = r.flag("hold");
-  i.ramp = r.flag("ramp");
-  i.together = r.flag("together");
-  readNumbers(r, i);
-  i.forwardLead = r.text("forward");
-  if (r.has("sequence")) i.sequence = std::array{"full", "wave"}[oneOf(r, "sequence", {"full", "wave"})];
-  i.stage = r.text("stage");
-  i.channel = r.text("channel");
-  std::size_t index = 0;
-  r.each("signals", [&](const Json& sj, const std::string& sat) {
-    auto signal = readSignal(sj, sat, problems);
-    if (signal && std::ranges::count(i.signals, signal->role, &Signal::role) > 0) {
-      problems.push_back({fmt::format("The signal \"{}\" is given twice.", signal->role), "#" + sat, "The first one was kept."});
-      signal.reset();
-    }
-    if (signal) {
-      signal->index = index;
-      i.signals.push_back(std::move(*signal));
-    }
-    ++index;
-  });
-  nameUnknown(r);
-  return done(std::move(i), std::move(problems));
+  Goal g;
+  if (!begin(r, json, g, "The goal was left out.")) return leftOut<Goal>(std::move(problems), "goal");
+  if (r.has("directions")) {
+    const auto before = problems.size();
+    const auto word = oneOf(r, "directions", {"one", "both"});
+    if (problems.size() == before) g.bothDirections = word == 1;
+  }
+  g.speedControl = said(r, "speed");
+  g.hold = said(r, "hold");
+  g.together = said(r, "together");
+  g.rate = quantity<Hertz>(r, "rate");
+  g.forwardLead = r.text("forward");
+  g.stage = r.text("stage");
+  g.channel = r.text("channel");
+  return end(r, std::move(g), at, problems);
+}
+
+ReadEntry<Assignment> readAssignment(const Json& json, const std::string& at) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", at, problems);
+  Assignment a;
+  if (!begin(r, json, a, "The assignment was left out.")) return leftOut<Assignment>(std::move(problems), "assignment");
+  const auto before = problems.size();
+  a.role = required(r, "role");
+  const auto address = required(r, "pin");
+  const auto pin = parseAddress(address);
+  if (!pin && problems.size() == before) r.report("pin", "cannot be used: " + pin.error().what);
+  if (problems.size() > before) {  // as a whole: half an assignment says nothing
+    problems.front().kept.clear();
+    problems.front().where = "#" + at;
+    return leftOut<Assignment>(std::move(problems), "assignment");
+  }
+  a.pin = *pin;
+  a.numbering = r.text("numbering");
+  static constexpr std::array<std::string_view, 4> kNumberings{"", "label", "position", "chip"};
+  if (std::ranges::count(kNumberings, a.numbering) == 0) {
+    r.report("numbering", fmt::format("is \"{}\": it can be \"label\", \"position\" or \"chip\"", a.numbering),
+             "It was taken as not given.");
+    a.numbering.clear();
+  }
+  if (r.has("active")) {
+    const auto known = problems.size();
+    const auto word = oneOf(r, "active", {"high", "low"});
+    if (problems.size() == known) a.active = word == 1 ? Active::Low : Active::High;
+  }
+  return end(r, std::move(a), at, problems);
+}
+
+ReadEntry<ProgramFacts> readProgramFacts(const Json& json, const std::string& at) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", at, problems);
+  ProgramFacts p;
+  if (!begin(r, json, p, "The program facts were left out.")) return leftOut<ProgramFacts>(std::move(problems), "entry");
+  p.pwm = quantity<Hertz>(r, "pwm");
+  if (r.has("dutyCap")) {
+    const double cap = r.get("dutyCap")->is_number() ? r.number("dutyCap") : 0;
+    if (cap > 0 && cap <= 1)
+      p.dutyCap = cap;
+    else
+      r.report("dutyCap", "is not between 0 and 1", "It was taken as not given.");
+  }
+  p.ramp = said(r, "ramp");
+  p.stepsPerTurn = wholeNumber(r, "stepsPerTurn", kMostSteps);
+  p.pulse = quantity<Seconds>(r, "pulse");
+  if (r.has("sequence")) {
+    const auto before = problems.size();
+    const auto word = oneOf(r, "sequence", {"full", "half", "wave"});
+    if (problems.size() == before) p.sequence = std::array{"full", "half", "wave"}[word];
+  }
+  return end(r, std::move(p), at, problems);
 }
 
 ReadEntry<Harness> readHead(const Json& json) {
@@ -305,7 +347,7 @@ ReadEntry<Harness> readHead(const Json& json) {
     h.ambient = quantity<Celsius>(o, "ambient");
     nameUnknown(o);
   }
-  for (const auto section : {Section::Devices, Section::Connections, Section::Intents, Section::Parts}) r.get(word(section));
+  for (const auto section : kSections) r.get(word(section));
   nameUnknown(r);
   return done(std::move(h), std::move(problems));
 }
@@ -343,8 +385,12 @@ const char* word(Section section) {
       return "devices";
     case Section::Connections:
       return "connections";
-    case Section::Intents:
-      return "intents";
+    case Section::Goals:
+      return "goals";
+    case Section::Assignments:
+      return "assignments";
+    case Section::Program:
+      return "program";
     case Section::Parts:
       return "parts";
   }

@@ -18,7 +18,8 @@ namespace {
 constexpr std::size_t kMostDevices = 2000;
 constexpr std::size_t kMostConnections = 20000;
 constexpr std::array kMost{std::pair{Section::Devices, kMostDevices}, std::pair{Section::Connections, kMostConnections},
-                           std::pair{Section::Intents, kMostDevices}, std::pair{Section::Parts, kMostDevices}};
+                           std::pair{Section::Goals, kMostDevices},   std::pair{Section::Assignments, kMostConnections},
+                           std::pair{Section::Program, kMostDevices}, std::pair{Section::Parts, kMostDevices}};
 
 class HarnessReader {
  public:
@@ -40,7 +41,10 @@ class HarnessReader {
     each(h, Section::Devices, lists, [&](const Json& j, const std::string& at) { return take(readDevice(j, at), h.devices, at); });
     each(h, Section::Connections, lists,
          [&](const Json& j, const std::string& at) { return take(readConnection(j, at), h.connections, at); });
-    each(h, Section::Intents, lists, [&](const Json& j, const std::string& at) { return take(readIntent(j, at), h.intents, at); });
+    each(h, Section::Goals, lists, [&](const Json& j, const std::string& at) { return take(readGoal(j, at), h.goals, at); });
+    each(h, Section::Assignments, lists,
+         [&](const Json& j, const std::string& at) { return take(readAssignment(j, at), h.assignments, at); });
+    each(h, Section::Program, lists, [&](const Json& j, const std::string& at) { return take(readProgramFacts(j, at), h.program, at); });
     each(h, Section::Parts, lists, [&](Json& j, const std::string& at) { return part(h, j, at); });
     h.raw = source(std::move(m_text), 0, "", std::move(head.problems));
     return h;
@@ -102,6 +106,25 @@ class HarnessReader {
 
 }  // namespace
 
+namespace {
+
+// What keeps the lists from being read at all.
+std::optional<Problem> listsOf(const Json& json, const std::string& file) {
+  const auto look = [&](const std::string& key, std::size_t most) -> std::optional<Problem> {
+    if (!json.contains(key)) return std::nullopt;
+    const auto& list = json[key];
+    if (!list.is_array()) return Problem{fmt::format("\"{}\" is not a list.", key), file + "#/" + key, {}};
+    if (list.size() > most)
+      return Problem{fmt::format("The file holds {} {}; at most {} can be judged.", list.size(), key, most), file, {}};
+    return std::nullopt;
+  };
+  for (const auto& [section, most] : kMost)
+    if (auto wrong = look(word(section), most)) return wrong;
+  return json["format"] == 1 ? look("intents", kMostDevices) : std::nullopt;
+}
+
+}  // namespace
+
 Result<Reading> readHarness(std::string_view text, const std::string& file) {
   std::vector<Problem> repeats;
   auto json = parseJson(text, "", repeats);
@@ -112,13 +135,7 @@ Result<Reading> readHarness(std::string_view text, const std::string& file) {
   }
   if (!json->is_object() || !json->contains("format") || !(*json)["format"].is_number_integer())
     return fail({"The file is JSON, but not a bench: it has no whole number \"format\".", file, {}});
-  for (const auto& [section, most] : kMost) {
-    if (!json->contains(word(section))) continue;
-    const auto& list = (*json)[word(section)];
-    if (!list.is_array()) return fail({fmt::format("\"{}\" is not a list.", word(section)), file + "#/" + word(section), {}});
-    if (list.size() > most)
-      return fail({fmt::format("The file holds {} {}; at most {} can be judged.", list.size(), word(section), most), file, {}});
-  }
+  if (auto wrong = listsOf(*json, file)) return fail(std::move(*wrong));
   const auto format = (*json)["format"].get<long long>();
   if (format < 1) return fail({fmt::format("The file says bench format {}, which never existed.", format), file + "#/format", {}});
   Reading reading;
@@ -127,10 +144,12 @@ Result<Reading> readHarness(std::string_view text, const std::string& file) {
     reading.problems.push_back({fmt::format("The file has bench format {}; this program knows formats up to {}.", format, kFormat),
                                 file + "#/format", "It was opened read-only and is not judged."});
   } else if (format < kFormat) {
-    *json = migrate(std::move(*json));
-    now = jsonText(*json);
+    now = migrate(std::move(now), static_cast<int>(format));
+    repeats.clear();
+    json = parseJson(now, "", repeats);
+    if (!json) return fail(json.error());  // what a step writes is whole
   }
-  for (const auto section : {Section::Devices, Section::Connections, Section::Intents})
+  for (const auto section : {Section::Devices, Section::Connections, Section::Goals})
     if (!json->contains(word(section)))
       reading.problems.push_back({fmt::format("This has no \"{}\".", word(section)), file + "#", "It was taken as empty."});
   reading.harness = HarnessReader(std::move(*json), std::move(now), std::move(repeats)).read();

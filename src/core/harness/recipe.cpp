@@ -194,8 +194,13 @@ Edit removeDevice(const Harness& h, const std::string& id) {
   Edit e{fmt::format("Remove {}", id), {}};
   for (const auto& c : h.connections)
     if (c.a.device == id || c.b.device == id) e.changes.emplace_back(Drop<Connection>{c.id});
-  for (const auto& i : h.intents)
-    if (i.motor == id) e.changes.emplace_back(Drop<Intent>{i.id});
+  const auto drop = [&]<class T>(const std::vector<T>& statements) {
+    for (const auto& s : statements)
+      if (s.motor == id) e.changes.emplace_back(Drop<T>{s.id});
+  };
+  drop(h.goals);
+  drop(h.assignments);
+  drop(h.program);
   e.changes.emplace_back(Drop<Device>{id});
   return e;
 }

@@ -38,26 +38,6 @@ std::string textOf(const T& entry, std::size_t indent) {
   return before == now ? entry.raw->text : patched(entry.raw->text, before, now);
 }
 
-// A plan's signals one by one, so that those that could not be read stay.
-std::string signalsText(std::string_view list, const Intent& before, const Intent& now) {
-  const auto elements = elementsOf(list);
-  std::vector<std::string> out;
-  for (std::size_t i = 0; i < elements.size(); ++i) {
-    const auto old = std::ranges::find(before.signals, std::optional(i), &Signal::index);
-    const auto kept = std::ranges::find(now.signals, std::optional(i), &Signal::index);
-    if (old == before.signals.end())
-      out.emplace_back(elements[i]);
-    else if (kept != now.signals.end())
-      out.push_back(patched(std::string(elements[i]), toJson(*old), toJson(*kept)));
-  }
-  for (const auto& s : now.signals)
-    if (!s.index || *s.index >= elements.size()) out.push_back(lineText(toJson(s)));
-  const bool high = list.find('\n') != std::string_view::npos || out.size() > 1;
-  std::string text = "[";
-  for (const auto& o : out) text += (text.size() > 1 ? "," : "") + std::string(high ? "\n        " : "") + o;
-  return text + (high && !out.empty() ? "\n      ]" : "]");
-}
-
 }  // namespace
 
 std::string entryText(const Device& d, std::size_t indent) {
@@ -68,18 +48,16 @@ std::string entryText(const Connection& c, std::size_t indent) {
   return textOf(c, indent);
 }
 
-std::string entryText(const Intent& i, std::size_t indent) {
-  if (!i.raw) return textOf(i, indent);
-  const auto before = asRead(i);
-  if (before.signals == i.signals) return textOf(i, indent);
-  auto text = i.raw->text;
-  const auto members = membersOf(text);
-  const auto list = std::ranges::find(members, "signals", &TextMember::key);
-  const bool stands = list != members.end() && list->value.starts_with('[');
-  text = withMember(text, "signals", signalsText(stands ? list->value : std::string_view("[]"), before, i));
-  auto said = toJson(before);
-  said["signals"] = toJson(i)["signals"];
-  return patched(text, said, toJson(i));
+std::string entryText(const Goal& g, std::size_t indent) {
+  return textOf(g, indent);
+}
+
+std::string entryText(const Assignment& a, std::size_t indent) {
+  return textOf(a, indent);
+}
+
+std::string entryText(const ProgramFacts& p, std::size_t indent) {
+  return textOf(p, indent);
 }
 
 std::string headText(const Harness& h) {

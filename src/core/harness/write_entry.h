@@ -8,7 +8,9 @@ namespace bold::harness {
 /// @param indent columns in which an entry stands that is written anew
 std::string entryText(const Device& device, std::size_t indent);
 std::string entryText(const Connection& connection, std::size_t indent);
-std::string entryText(const Intent& intent, std::size_t indent);
+std::string entryText(const Goal& goal, std::size_t indent);
+std::string entryText(const Assignment& assignment, std::size_t indent);
+std::string entryText(const ProgramFacts& facts, std::size_t indent);
 /// The document's text with title and settings as they are now; its lists as they were read. `raw` must be one.
 std::string headText(const Harness& harness);
 

@@ -70,7 +70,9 @@ Json fresh(const Harness& h) {
   };
   add(Section::Devices, h.devices);
   add(Section::Connections, h.connections);
-  add(Section::Intents, h.intents);
+  add(Section::Goals, h.goals);
+  add(Section::Assignments, h.assignments);
+  add(Section::Program, h.program);
   for (const auto& p : h.parts) j["parts"].push_back(*p.json);
   return j;
 }
@@ -80,16 +82,16 @@ Json fresh(const Harness& h) {
 std::string writeHarness(const Harness& h) {
   if (!h.raw) return jsonText(fresh(h));
   auto text = headText(h);
-  const std::pair<Section, std::vector<Line>> lists[] = {{Section::Devices, lines(h.devices)},
-                                                         {Section::Connections, lines(h.connections)},
-                                                         {Section::Intents, lines(h.intents)},
-                                                         {Section::Parts, lines(h.parts)}};
+  const std::pair<Section, std::vector<Line>> lists[] = {{Section::Devices, lines(h.devices)}, {Section::Connections, lines(h.connections)},
+                                                         {Section::Goals, lines(h.goals)},     {Section::Assignments, lines(h.assignments)},
+                                                         {Section::Program, lines(h.program)}, {Section::Parts, lines(h.parts)}};
   for (const auto& [section, read] : lists) {
     const auto list = withUnread(read, h, section);
     const auto members = membersOf(text);
     const auto stands = std::ranges::find(members, word(section), &TextMember::key);
     const bool there = stands != members.end();
-    if (there ? unchanged(list, stands->value) : section == Section::Parts && list.empty()) continue;
+    const bool needed = section == Section::Devices || section == Section::Connections || section == Section::Goals;
+    if (there ? unchanged(list, stands->value) : !needed && list.empty()) continue;
     text = section == Section::Parts && list.empty() ? withoutMember(text, word(section))
                                                      : withFirstMember(text, word(section), listText(list));
   }

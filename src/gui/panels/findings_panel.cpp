@@ -72,7 +72,8 @@ void FindingsPanel::refresh() {
                        .arg(plural(a.unknownFigures, tr("figure"), tr("figures")));
   for (const auto& x : a.assumptions) judged += " " + tr("Taken: %1.").arg(QString::fromStdString(x));
   for (const auto& x : a.why)  // what has cards of its own is not said twice
-    if (!x.starts_with("left out of ") && !x.starts_with("once the planned change")) judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
+    if (!x.starts_with("left out of ") && !x.starts_with("once the planned change"))
+      judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
   m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
   m_leftOut->refresh();
   const auto add = [this](FindingCard* card) {

@@ -138,9 +138,8 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
 }
 
 harness::Intent IntentEditor::current() const {
-  if (const auto* i = m_session.harness().intentOf(m_motor)) return *i;
+  if (auto intent = harness::intentOf(m_session.harness(), m_motor)) return std::move(*intent);
   harness::Intent fresh;
-  fresh.id = m_session.harness().freeId("i");
   fresh.motor = m_motor;
   return fresh;
 }
@@ -148,7 +147,7 @@ harness::Intent IntentEditor::current() const {
 void IntentEditor::change(const std::string& what, const std::function<void(harness::Intent&)>& f) {
   auto intent = current();
   f(intent);
-  m_session.apply({"Change " + what + " of " + m_motor, {harness::Put<harness::Intent>{intent, {}}}});
+  m_session.apply(harness::stating(m_session.harness(), intent, "Change " + what + " of " + m_motor));
 }
 
 void IntentEditor::refresh() {
@@ -195,7 +194,7 @@ void IntentEditor::addNumbers() {
         return;
       }
       m_said->hide();
-      m_session.apply({"Change " + std::string(n.id) + " of " + m_motor, {harness::Put<harness::Intent>{intent, {}}}});
+      m_session.apply(harness::stating(m_session.harness(), intent, "Change " + std::string(n.id) + " of " + m_motor));
     });
     plainRow(*m_numbers, n.label, edit);
   }

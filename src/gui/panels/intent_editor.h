@@ -4,7 +4,7 @@
 #include <functional>
 #include <string>
 
-#include "core/harness/harness.h"
+#include "core/harness/intent.h"
 
 class QCheckBox;
 class QComboBox;

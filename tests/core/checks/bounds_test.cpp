@@ -105,12 +105,22 @@ TEST_CASE("a bench that is large but not too large is judged; repairs that were 
       c.b.device = named(c.b.device);
       h.connections.push_back(c);
     }
-    for (auto i : one.intents) {
-      i.id = named(i.id);
-      i.motor = named(i.motor);
-      if (!i.stage.empty()) i.stage = named(i.stage);
-      for (auto& s : i.signals) s.pin.device = named(s.pin.device);
-      h.intents.push_back(i);
+    for (auto g : one.goals) {
+      g.id = named(g.id);
+      g.motor = named(g.motor);
+      if (!g.stage.empty()) g.stage = named(g.stage);
+      h.goals.push_back(g);
+    }
+    for (auto a : one.assignments) {
+      a.id = named(a.id);
+      a.motor = named(a.motor);
+      a.pin.device = named(a.pin.device);
+      h.assignments.push_back(a);
+    }
+    for (auto p : one.program) {
+      p.id = named(p.id);
+      p.motor = named(p.motor);
+      h.program.push_back(p);
     }
     wire(h, "psu.P", named("psu") + ".P");
     wire(h, "psu.N", named("psu") + ".N");
@@ -125,7 +135,7 @@ TEST_CASE("a bench that is large but not too large is judged; repairs that were 
 }
 
 TEST_CASE("a hundred thousand keys and two million repeated ones are read, named in part and counted") {
-  std::string keys = R"({"format": 1, "devices": [], "connections": [], "intents": [])";
+  std::string keys = R"({"format": 2, "devices": [], "connections": [], "goals": [])";
   auto repeated = keys;
   for (int n = 0; n < 100000; ++n) keys += fmt::format(",\"k{}\":1", n);
   for (int n = 0; n < 2000000; ++n) repeated += ",\"a\":1";

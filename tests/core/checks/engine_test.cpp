@@ -27,7 +27,7 @@ TEST_CASE("the verdict is the first that applies") {
 
 TEST_CASE("a motor without signals is judged for its currents, and the verdict says what was left out") {
   auto h = good("bridge");
-  for (auto& i : h.intents) i.signals.clear();
+  h.assignments.clear();
   const auto a = analyseFast(h);
   CHECK(a.verdict == Verdict::LookAgain);
   REQUIRE(a.unstated.size() == 2);
@@ -35,7 +35,7 @@ TEST_CASE("a motor without signals is judged for its currents, and the verdict s
   CHECK(findingsOf(a, "command-outcome").empty());
   // The stage's outputs were put into forward directly, so a stall is still seen.
   auto weak = bench("from l293d\nfigure m.winding 3 ohm");
-  weak.intents[0].signals.clear();
+  weak.assignments.clear();
   CHECK_FALSE(findingsOf(analyseFast(weak), "stall-current").empty());
 }
 

@@ -130,7 +130,7 @@ TEST_CASE("a bench falls into what has its own supply and shares nothing but a g
   CHECK(joined.cuts.size() == 1);
   CHECK(joined.parts[0].devices.size() == 5);
   CHECK(joined.parts[0].connections.size() == 7);
-  CHECK(joined.parts[0].intents.size() == 1);
+  CHECK(joined.parts[0].goals.size() == 1);
 }
 
 TEST_CASE("what belongs together is never taken apart") {
@@ -152,7 +152,7 @@ TEST_CASE("what belongs together is never taken apart") {
   }
   CHECK(saidOfCells(bench(kTwo + star)) == saidOfTheWhole(bench(kTwo + star)));
   auto planned = bench(kTwo + ground);
-  planned.intents[1].signals[0].pin = {"u1", "D6"};  // a plan that names a pin that no wire comes from yet
+  planned.assignments[1].pin = {"u1", "D6"};  // a plan that names a pin that no wire comes from yet
   CHECK(cellsIn(planned) == 1);
 }
 

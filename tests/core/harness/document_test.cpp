@@ -31,7 +31,7 @@ std::string refused(std::string_view text) {
   return r ? std::string("it was read") : bold::text(r.error());
 }
 std::string with(const std::string& devices, const std::string& connections) {
-  return R"({"format": 1, "devices": [)" + devices + R"(], "connections": [)" + connections + R"(], "intents": []})";
+  return R"({"format": 2, "devices": [)" + devices + R"(], "connections": [)" + connections + R"(], "goals": []})";
 }
 
 }  // namespace
@@ -54,8 +54,8 @@ TEST_CASE("loading, saving and loading again gives the same document and the sam
 }
 
 TEST_CASE("unknown fields survive where they stood") {
-  const std::string text = R"({"format": 1, "lab": "north", "devices": [{"id": "r", "shelf": 3, "part": "resistor"}],
-    "connections": [], "intents": [], "notes": {"a": [1, 2]}})";
+  const std::string text = R"({"format": 2, "lab": "north", "devices": [{"id": "r", "shelf": 3, "part": "resistor"}],
+    "connections": [], "goals": [], "notes": {"a": [1, 2]}})";
   auto h = read(text).harness;
   CHECK(writeHarness(h) == text);
   h.devices[0].name = "R";
@@ -68,18 +68,18 @@ TEST_CASE("unknown fields survive where they stood") {
 TEST_CASE("files that cannot be used are refused with one sentence") {
   CHECK(refused("") == "b: The file is empty.");
   CHECK(refused("not json") == "b: The file is not whole JSON: it stops making sense at line 1, column 2.");
-  CHECK(refused(R"({"format": 1, "devices": [)") == "b: The file is not whole JSON: it ends too early at line 1, column 27.");
+  CHECK(refused(R"({"format": 2, "devices": [)") == "b: The file is not whole JSON: it ends too early at line 1, column 27.");
   CHECK(refused("[1, 2]") == "b: The file is JSON, but not a bench: it has no whole number \"format\".");
   CHECK(refused(R"({"format": "x"})") == "b: The file is JSON, but not a bench: it has no whole number \"format\".");
   CHECK(refused(R"({"format": 0})") == "b#/format: The file says bench format 0, which never existed.");
 }
 
 TEST_CASE("a newer format is read as far as it goes and marked") {
-  const auto r = read(R"({"format": 99, "devices": [], "connections": [], "intents": []})");
+  const auto r = read(R"({"format": 99, "devices": [], "connections": [], "goals": []})");
   CHECK(r.harness.newerFormat);
   REQUIRE(r.problems.size() == 1);
   CHECK(bold::text(r.problems[0]) ==
-        "b#/format: The file has bench format 99; this program knows formats up to 1. It was opened read-only and is not judged.");
+        "b#/format: The file has bench format 99; this program knows formats up to 2. It was opened read-only and is not judged.");
   CHECK(analyseFast(r.harness).verdict == Verdict::NotJudged);
 }
 
@@ -97,11 +97,11 @@ TEST_CASE("what is wrong in a file is named with its place and the rest is kept"
   CHECK(problems(with(R"({"id": "r", "part": "resistor", "state": "maybe"})", ""))[0] ==
         "b#/devices/0/state: \"state\" is \"maybe\": it can be \"on the bench\", \"planned\" or \"to be removed\". It was taken as on the "
         "bench.");
-  CHECK(refused(R"({"format": 1, "devices": 7, "connections": [], "intents": []})") == "b#/devices: \"devices\" is not a list.");
-  const auto twice = read(R"({"format": 1, "title": "a", "title": "b", "devices": [], "connections": [], "intents": []})");
+  CHECK(refused(R"({"format": 2, "devices": 7, "connections": [], "goals": []})") == "b#/devices: \"devices\" is not a list.");
+  const auto twice = read(R"({"format": 2, "title": "a", "title": "b", "devices": [], "connections": [], "goals": []})");
   CHECK(twice.harness.title == "a");
   CHECK(twice.problems.size() == 1);
-  CHECK(problems(R"({"format": 1, "devices": [], "connections": []})")[0] == "b#: This has no \"intents\". It was taken as empty.");
+  CHECK(problems(R"({"format": 2, "devices": [], "connections": []})")[0] == "b#: This has no \"goals\". It was taken as empty.");
 }
 
 TEST_CASE("a wire to a terminal that does not exist keeps the bench from being judged") {

@@ -97,7 +97,7 @@ TEST_CASE("unreadable and unwritable places get one sentence") {
 TEST_CASE("a document of a newer format is never saved over") {
   const TemporaryFolder folder;
   Disk disk;
-  const auto path = folder.write("b.harness", R"({"format": 42, "devices": [], "connections": [], "intents": []})");
+  const auto path = folder.write("b.harness", R"({"format": 42, "devices": [], "connections": [], "goals": []})");
   auto loaded = load(disk, path);
   REQUIRE(loaded);
   CHECK_FALSE(save(disk, loaded->harness, library(), loaded->file, path, Overwrite::Yes));

@@ -9,6 +9,7 @@
 
 #include "core/base/json_text.h"
 #include "core/checks/analysis.h"
+#include "core/harness/intent.h"
 #include "core/harness/read_harness.h"
 #include "core/report/report.h"
 #include "support/benches.h"
@@ -156,13 +157,19 @@ TEST_CASE("what a file says and cannot be used is named, and the bench is not ju
       {"devices", R"({"id": "x", "part": "resistor-1k", "settings": ["a"]})", "is not an object of settings"},
       {"devices", R"({"id": "x", "part": "resistor-1k", "overrides": {"resistance": 1000}})", "is not a figure with its unit"},
       {"devices", R"("resistor-1k")", "is not an object"},
-      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in"}]})", "\"pin\" is missing"},
-      {"intents", R"({"id": "x", "motor": "pump", "directions": "forth", "signals": []})", "it can be \"one\" or \"both\""},
-      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in", "pin": "uno.D5", "active": "lo"}]})",
-       "it can be \"high\" or \"low\""},
-      {"intents", R"({"id": "x", "motor": "pump", "signals": [{"role": "in", "pin": "uno.D5", "numbering": "bcm"}]})",
-       "it can be \"label\""},
-      {"intents", R"({"id": "x", "motor": "pump", "pwm": "490", "signals": []})", "\"pwm\" cannot be used"},
+      {"assignments", R"({"id": "x", "motor": "pump", "role": "in"})", "\"pin\" is missing"},
+      {"assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno D5"})", "\"pin\" cannot be used"},
+      {"assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno.D5", "active": "lo"})", "it can be \"high\" or \"low\""},
+      {"assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno.D5", "numbering": "bcm"})", "it can be \"label\""},
+      {"assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno.D5", "source": {"line": 3}})", "\"file\" is missing"},
+      {"assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno.D5", "source": {"file": "a.ino", "line": "3"}})",
+       "is not a whole number"},
+      {"goals", R"({"id": "x", "motor": "pump", "directions": "forth"})", "it can be \"one\" or \"both\""},
+      {"goals", R"({"id": "x", "motor": "pump", "speed": "yes"})", "is neither true nor false"},
+      {"goals", R"({"id": "x", "motor": "pump", "pwm": "490 Hz"})", "\"pwm\" is nothing"},
+      {"program", R"({"id": "x", "motor": "pump", "pwm": "490"})", "\"pwm\" cannot be used"},
+      {"program", R"({"id": "x", "motor": "pump", "sequence": "quarter"})", "it can be \"full\", \"half\" or \"wave\""},
+      {"program", R"({"id": "x", "motor": "pump", "source": "somebody"})", "is neither \"typed\" nor"},
       {"parts", R"({"name": "no id"})", "has no \"id\""},
   };
   for (const auto& row : rows) {
@@ -196,8 +203,8 @@ TEST_CASE("what is only a remark keeps nobody from Clear") {
   j["$schema"] = "harness.schema.json";
   j["devices"][0]["note"] = "left of the tank";
   j["connections"][0]["comment"] = {{"seen", true}};
-  j["intents"][0]["x-teacher"] = 5;
-  j["intents"][0]["signals"][0]["note"] = "see line 3";
+  j["goals"][0]["x-teacher"] = 5;
+  j["assignments"][0]["note"] = "see line 3";
   const auto h = read(j.dump());
   CHECK(leftOut(h).empty());
   CHECK(analyseFast(h).verdict == Verdict::Clear);
@@ -206,7 +213,7 @@ TEST_CASE("what is only a remark keeps nobody from Clear") {
 TEST_CASE("what plans name and is not there keeps the bench from being judged") {
   const auto why = [](const std::string& plan) {
     auto h = bench("from wave-tank\n");
-    auto& i = h.intents[0];
+    auto& i = h.goals[0];
     const auto at = plan.find('=');
     const auto key = plan.substr(0, at);
     const auto value = plan.substr(at + 1);
@@ -214,8 +221,8 @@ TEST_CASE("what plans name and is not there keeps the bench from being judged") 
     if (key == "stage") i.stage = value;
     if (key == "channel") i.channel = value;
     if (key == "forward") i.forwardLead = value;
-    if (key == "role") i.signals[0].role = value;
-    if (key == "pin") i.signals[0].pin = {"uno", value};
+    if (key == "role") h.assignments[0].role = value;
+    if (key == "pin") h.assignments[0].pin = {"uno", value};
     const auto a = analyseFast(h);
     CHECK((a.verdict == Verdict::NotJudged || a.verdict == Verdict::DoNotSwitchOn));
     std::string all;
@@ -225,7 +232,7 @@ TEST_CASE("what plans name and is not there keeps the bench from being judged") 
   using Catch::Contains;
   CHECK_THAT(why("motor=padle"), Contains("is for \"padle\", which is not on the bench"));
   CHECK_THAT(why("motor=uno"), Contains("which is no motor"));
-  CHECK_THAT(why("motor=pump"), Contains("There is a second plan for"));
+  CHECK_THAT(why("motor=pump"), Contains("The stage of Circulation pump is"));
   CHECK_THAT(why("stage=s9"), Contains("names the stage \"s9\", which is not on the bench"));
   CHECK_THAT(why("stage=uno"), Contains("which drives no motor"));
   CHECK_THAT(why("channel=Z"), Contains("the channel \"Z\""));
@@ -243,10 +250,10 @@ TEST_CASE("what could not be read stays where it stood, byte for byte, through e
                                           "1.50e3",
                                           R"({"id": "zy", "part": "x", "state":"maybe",  "state": "planned"})",
                                           R"({"id":"zx","wire":["a.B","c.D"],"lenght":"3 m"})",
-                                          R"({"id": "zw", "motor": 3, "signals": [ {"role": 1.0} ]})"};
+                                          R"({"id": "zw", "motor": 3,  "role": 1.0})"};
     std::vector<std::string> put;
     auto text = jsonText(j);
-    for (const auto* list : {"devices", "connections", "intents"}) {
+    for (const auto* list : {"devices", "connections", "goals", "assignments"}) {
       const auto members = membersOf(text);
       const auto value = std::ranges::find(members, std::string(list), &TextMember::key)->value;
       std::string made = "[";
@@ -302,9 +309,9 @@ TEST_CASE("what could not be read stays where it stood, byte for byte, through e
 }
 
 TEST_CASE("a doubtful field keeps its bytes while others change, and goes when it is set itself") {
-  const std::string text = R"({"format": 1, "devices": [
+  const std::string text = R"({"format": 2, "devices": [
     {"id": "r", "part": "resistor-1k",  "state": "planed", "overrides": {"resistance": 5,"x": "1 ohm"}}
-  ], "connections": [], "intents": []})";
+  ], "connections": [], "goals": []})";
   auto h = read(text);
   REQUIRE(leftOut(h).size() == 2);
   auto device = h.devices[0];
@@ -322,9 +329,10 @@ TEST_CASE("a doubtful field keeps its bytes while others change, and goes when i
 }
 
 TEST_CASE("what is left out can be taken out of the file, and put back") {
-  const std::string text = R"({"format": 1, "tilte": "x", "devices": [{"id": "r", "part": "resistor-1k", "state": "planed"}, 7],
+  const std::string text = R"({"format": 2, "tilte": "x", "devices": [{"id": "r", "part": "resistor-1k", "state": "planed"}, 7],
     "connections": [{"id": "w", "wire": ["r.A", "r.B", "r.A"]}, {"id": "v", "wire": ["r.A", "r.B"], "colour": "BK", "colour": "RD"}],
-    "intents": [{"id": "i", "motor": "r", "signals": [{"role": "in", "pin": "uno D5"}, {"role": "x", "pin": "r.A", "active": 0}]}]})";
+    "goals": [], "assignments": [{"id": "a", "motor": "r", "role": "in", "pin": "uno D5"},
+      {"id": "b", "motor": "r", "role": "x", "pin": "r.A", "active": 0}]})";
   auto h = read(text);
   std::vector<Edit> back;
   for (auto open = leftOut(h); !open.empty(); open = leftOut(h)) {
@@ -349,18 +357,19 @@ TEST_CASE("what is left out can be taken out of the file, and put back") {
 }
 
 TEST_CASE("an active level that is said stays said") {
-  const std::string text = R"({"format": 1, "devices": [], "connections": [],
-    "intents": [{"id": "i", "motor": "m", "signals": [{"role": "in", "pin": "uno.D5", "active": "high", "numbering": "chip"}]}]})";
+  const std::string text = R"({"format": 2, "devices": [], "connections": [],
+    "goals": [], "assignments": [{"id": "a", "motor": "m", "role": "in", "pin": "uno.D5", "active": "high", "numbering": "chip"}]})";
   auto h = read(text);
-  auto intent = h.intents[0];
+  auto intent = *intentOf(h, "m");
+  CHECK(intent.signals[0].active == Active::High);
   intent.signals[0].pin = {"uno", "D6"};
-  apply(h, {"x", {Put<Intent>{intent, {}}}});
-  CHECK(writeHarness(h).find(R"({"role": "in", "pin": "uno.D6", "active": "high", "numbering": "chip"})") != std::string::npos);
+  apply(h, stating(h, intent, "x"));
+  CHECK(writeHarness(h).find(R"("role": "in", "pin": "uno.D6", "active": "high", "numbering": "chip"})") != std::string::npos);
 }
 
 TEST_CASE("what is new takes no id from an entry that could not be read") {
-  const std::string text = R"({"format": 1, "devices": [{"id": "r", "part": "resistor-1k"}],
-    "connections": [{"id": "w1", "wire": ["r.A", "r B"]}, 7, "w2"], "intents": []})";
+  const std::string text = R"({"format": 2, "devices": [{"id": "r", "part": "resistor-1k"}],
+    "connections": [{"id": "w1", "wire": ["r.A", "r B"]}, 7, "w2"], "goals": []})";
   const auto h = read(text);
   CHECK(h.freeId("w") == "w2");
   CHECK(h.ids().contains("w1"));

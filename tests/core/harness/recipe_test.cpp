@@ -2,6 +2,7 @@
 
 #include <catch2/catch.hpp>
 
+#include "core/harness/intent.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -69,7 +70,7 @@ TEST_CASE("the low-side switch recipe makes a bench that is clear to switch on")
     const auto e = lowSideSwitch(h, library(), {"m", {"uno", "D5"}, {"uno", "GND"}, "psu", transistor});
     REQUIRE(e);
     apply(h, *e);
-    h.intents.push_back({.id = "i", .motor = "m", .speedControl = true, .signals = {{"in", {"uno", "D5"}, "", false}}});
+    apply(h, stating(h, {.motor = "m", .speedControl = true, .signals = {{"in", {"uno", "D5"}}}}, ""));
     const auto a = analyse(h, library());
     INFO(summary(a));
     CHECK(a.verdict == Verdict::Clear);
@@ -111,12 +112,15 @@ TEST_CASE("marking as done makes planned things real and takes away what was to 
   CHECK(copy.openChanges() == 3);
 }
 
-TEST_CASE("removing a device takes its connections and its intent along") {
+TEST_CASE("removing a device takes its connections and what is stated about it along") {
   auto h = good("low-side");
   const auto back = apply(h, removeDevice(h, "pump"));
   CHECK(h.device("pump") == nullptr);
-  CHECK(h.intents.empty());
+  CHECK(h.goals.empty());
+  CHECK(h.assignments.empty());
+  CHECK(h.program.empty());
   for (const auto& c : h.connections) CHECK((c.a.device != "pump" && c.b.device != "pump"));
   apply(h, back);
-  CHECK(h.intents.size() == 1);
+  CHECK(h.goals.size() == 1);
+  CHECK(h.assignments.size() == 1);
 }

@@ -242,7 +242,7 @@ TEST_CASE("differences name what is new, gone and changed, and nothing else") {
   to.connections[0].colour = "RD";
   to.devices[1].overrides["winding"] = "2 ohm";
   to.devices.push_back({.id = "r2", .part = "resistor-1k"});
-  to.intents.push_back({.id = "i1", .motor = "m"});
+  to.goals.push_back({.id = "g1", .motor = "m"});
   CHECK(differences(h, to) == std::vector<std::string>{"the title is \"B\"", "Paddle (brushed-130-3v) is changed",
                                                        "r2 (resistor-1k) is new", "the wire r.B – m.N is changed",
                                                        "the wire r.A – m.P is gone", "what Paddle is meant to do is new"});
@@ -283,7 +283,7 @@ TEST_CASE("what an older version kept is taken up; of a relative path nobody kno
   std::vector<Problem> problems;
   folder.write("window-1.recovery",
                R"({"format": "bold-harness-recovery", "version": 1, "when": "2026-11-01T10:00:00Z", "file": "bench.harness",
-    "digest": "x", "bench": {"format": 1, "title": "kept", "devices": [], "connections": [], "intents": []}})");
+    "digest": "x", "bench": {"format": 2, "title": "kept", "devices": [], "connections": [], "goals": []}})");
   const auto left = leftBehind(disk, folder.path(), problems);
   REQUIRE(left.size() == 1);
   CHECK(left[0].harness.title == "kept");
@@ -295,7 +295,7 @@ TEST_CASE("a recovery keeps what could not be read, byte for byte") {
   Disk disk;
   std::vector<Problem> problems;
   const std::string text =
-      R"({"format": 1, "devices": [ {"id": "r","part": "resistor-1k", "id": "s"}, 1.50e3 ], "connections": [], "intents": []})";
+      R"({"format": 2, "devices": [ {"id": "r","part": "resistor-1k", "id": "s"}, 1.50e3 ], "connections": [], "goals": []})";
   {
     const auto mine = Recovery::begin(disk, folder.path("state"));
     REQUIRE(mine->keep(readHarness(text, "b")->harness, library(), {"/b.harness", "x"}));

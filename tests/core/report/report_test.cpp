@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "core/checks/planned.h"
 #include "core/report/wrap.h"
 #include "support/benches.h"
 
@@ -89,7 +90,10 @@ TEST_CASE("colour only where it is asked for, and always switched off again") {
 TEST_CASE("what is planned stands at the end, in words for the bench") {
   const auto h =
       bench("from low-side\nremove d1\nplan\npart d9 diode-1n5822\nwire d9.K pump.P RD\nwire d9.A pump.N BK\nset q1.heatSink fitted");
-  const auto out = told(h);
+  auto judged = analyse(h, library());
+  judgePlanned(judged, h, library());
+  const auto out = report::text("b", h, judged);
+  CHECK(out.find("Once everything planned is made: Clear to switch on.") != std::string::npos);
   CHECK(out.find("To make on the bench (4):\n"
                  "   set heatSink of q1 from its standard to fitted\n"
                  "   add d9 (diode-1n5822)\n") != std::string::npos);
@@ -101,7 +105,7 @@ TEST_CASE("what is planned stands at the end, in words for the bench") {
 
 TEST_CASE("why it is only to look at again is said") {
   auto h = good("bridge");
-  for (auto& i : h.intents) i.signals.clear();
+  h.assignments.clear();
   const auto out = told(h);
   CHECK(out.find("Look again: ") != std::string::npos);
   CHECK(out.find("why: Left has no signals: its levels and pins are not judged.") != std::string::npos);

@@ -85,3 +85,31 @@ TEST_CASE("isolated inputs: pulled up or down by the pin itself or by a transist
 TEST_CASE("isolated inputs: one that the plan leaves at one level has not been seen to stay dark") {
   CHECK(Judged("opto-input-current", "from opto-box\nintent m both hold stage=s1 dir=uno.D3").quiet());
 }
+
+TEST_CASE("a stated active level is held against the truth table both ways, unsaid follows it") {
+  const auto enable = [](const std::string& suffix) {
+    return Judged("active-level", "from step-dir-3v3\nintent m both hold stage=s1 step=uno.GP2 dir=uno.GP3 enable=uno.GP4" + suffix);
+  };
+  CHECK(enable("").quiet());
+  CHECK(enable("!").quiet());
+  CHECK(enable("^").only() == kStop);
+  CHECK(enable("^").text().find("has to be low for") != std::string::npos);
+  // Both inputs of a bridge are active high, whichever way the motor is meant to turn; so is what wakes it.
+  const auto bridge = [](const std::string& in1, const std::string& in2, const std::string& standby, const std::string& both) {
+    return Judged("active-level", "from tb6612\nintent left " + both + " speed forward=P stage=s1 channel=A speed=pico.GP2 in1=pico.GP3" +
+                                      in1 + " in2=pico.GP4" + in2 + " standby=pico.GP5" + standby);
+  };
+  CHECK(bridge("^", "^", "^", "both").quiet());
+  CHECK(bridge("^", "^", "^", "").quiet());
+  CHECK(bridge("", "!", "", "both").only() == kStop);
+  CHECK(bridge("", "", "!", "").only() == kStop);
+  // Step and direction have no level of their own.
+  CHECK(Judged("active-level", "from step-dir-3v3\nintent m both hold stage=s1 step=uno.GP2! dir=uno.GP3^ enable=uno.GP4").quiet());
+}
+
+TEST_CASE("an enable stated high that is low is a stop, and the verdict says so") {
+  const auto a = analyseFast(bench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4^"));
+  CHECK(a.verdict == Verdict::DoNotSwitchOn);
+  CHECK(analyseFast(bench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4")).verdict !=
+        Verdict::DoNotSwitchOn);
+}
