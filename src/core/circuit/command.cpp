@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <tuple>
 
+#include "core/circuit/isolated_enable.h"
 #include "core/circuit/signal_nets.h"
 #include "core/parts/roles.h"
 
@@ -151,7 +152,11 @@ class CommandList {
       Level level = c.turning[static_cast<std::size_t>(motor)] ? Level::High : Level::Low;
       const auto at = wanted.find(inputOf(m_bench, m, s.role));
       const bool known = at != wanted.end();
-      if (known) level = at->second;
+      if (known)
+        level = at->second;
+      else if (const auto runs =
+                   s.active == harness::Active::Unsaid ? runsAt(m_bench, m_nets, m, inputOf(m_bench, m, s.role), pin) : std::nullopt)
+        level = level == Level::High ? *runs : !*runs;
       // A bridge made of loose transistors has no truth table: its plan says which pins are high for which way.
       if (s.role == "forward") level = action == Action::Forward ? Level::High : Level::Low;
       if (s.role == "reverse") level = action == Action::Reverse ? Level::High : Level::Low;

@@ -113,3 +113,21 @@ TEST_CASE("an enable stated high that is low is a stop, and the verdict says so"
   CHECK(analyseFast(bench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4")).verdict !=
         Verdict::DoNotSwitchOn);
 }
+
+TEST_CASE("the enable of a box with isolated inputs, unsaid, is driven so that the box runs, whichever end of it the pin is wired to") {
+  const auto verdict = [](const std::string& enable, const std::string& active) {
+    const bool sourced = enable == "sourced";
+    const std::string wires = sourced ? "from opto-box\nwire s1.PUL-N s1.ENA-N BK\nwire uno.D4 s1.ENA-P BU\n"
+                                      : "from opto-common-anode\nwire s1.PUL-P s1.ENA-P RD\nwire uno.D4 s1.ENA-N BU\n";
+    const std::string down = sourced ? "" : "!";
+    return analyseFast(bench(wires + "intent m both hold stage=s1 step=uno.D2" + down + " dir=uno.D3" + down + " enable=uno.D4" + active))
+        .verdict;
+  };
+  // Current through it switches the box off: at its plus end low lets it run, at its minus end high does.
+  CHECK(verdict("sourced", "") == Verdict::Clear);
+  CHECK(verdict("sourced", "!") == Verdict::Clear);
+  CHECK(verdict("sourced", "^") == Verdict::DoNotSwitchOn);
+  CHECK(verdict("sunk", "") == Verdict::Clear);
+  CHECK(verdict("sunk", "^") == Verdict::Clear);
+  CHECK(verdict("sunk", "!") == Verdict::DoNotSwitchOn);
+}
