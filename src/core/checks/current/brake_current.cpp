@@ -8,32 +8,18 @@
 namespace bold::checks {
 namespace {
 
-struct Braking {
-  Margin margin;
-  const Motor* motor;
-  ChannelRef ref;
-  ShortLoad load;
-};
-
-std::vector<Braking> measure(const SolvedBench& s) {
-  std::vector<Braking> out;
+std::vector<Pulse> measure(const SolvedBench& s) {
+  std::vector<Pulse> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.intent && m.intent->ramp) continue;
     const auto* p = s.point(static_cast<int>(k), Action::Brake, Moment::Running, Charge::Nominal);
     const auto* run = s.running(static_cast<int>(k), Charge::Full);
     if (!p || !run || p->doing(static_cast<int>(k)) != circuit::Doing::Brake) continue;
-    for (const auto& ref : m.reached) {
-      const Amps amps{std::abs(p->element(m.device, m.windings[0]).value)};
-      const auto load = shortLoad(s.bench, ref, amps, outputCurrent(s, *run, ref));
-      if (!load || circuit::chopperOf(s.bench, ref)) continue;
-      auto margin = shortMargin(
-          *load, "brake current",
-          {idOf(s.bench, m.device), s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))}, p);
-      margin.limits = withoutNotes(std::move(margin.limits));
-      if (margin.limits.empty()) continue;  // the stage holds it by itself
-      out.push_back({std::move(margin), &m, ref, *load});
-    }
+    for (const auto& ref : m.reached)
+      if (auto pulse = pulseThrough(s, m, ref, Amps{std::abs(p->element(m.device, m.windings[0]).value)}, outputCurrent(s, *run, ref),
+                                    "brake current", *p))
+        out.push_back(std::move(*pulse));
   }
   return out;
 }
@@ -42,7 +28,7 @@ std::vector<Braking> measure(const SolvedBench& s) {
 
 // Braked at full speed: the motor drives its own voltage through its winding and the stage.
 Said brakeCurrent(const SolvedBench& s) {
-  return say(measure(s), [&](const Braking& b) {
+  return say(measure(s), [&](const Pulse& b) {
     const Amps amps{b.load.amps};
     const Amps peak{b.load.peak};
     auto f = finding(fmt::format("{} brakes with {}", called(s, *b.motor), show(amps)),

@@ -8,32 +8,17 @@
 namespace bold::checks {
 namespace {
 
-struct TurningRound {
-  Margin margin;
-  const Motor* motor;
-  ChannelRef ref;
-  ShortLoad load;
-};
-
-// The pulse lasts as long as a start does; what the table calls a note is told by the stall already.
-std::vector<TurningRound> measure(const SolvedBench& s) {
-  std::vector<TurningRound> out;
+std::vector<Pulse> measure(const SolvedBench& s) {
+  std::vector<Pulse> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.intent && m.intent->ramp) continue;
     const auto* p = s.point(static_cast<int>(k), Action::Reverse, Moment::Reversing, Charge::Full);
     const auto* run = s.running(static_cast<int>(k), Charge::Full);
     if (!p || !run) continue;
-    for (const auto& ref : m.reached) {
-      const auto load = shortLoad(s.bench, ref, outputCurrent(s, *p, ref), outputCurrent(s, *run, ref));
-      if (!load || circuit::chopperOf(s.bench, ref)) continue;
-      auto margin = shortMargin(
-          *load, "reversal current",
-          {idOf(s.bench, m.device), s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))}, p);
-      margin.limits = withoutNotes(std::move(margin.limits));
-      if (margin.limits.empty()) continue;  // the stage holds it by itself
-      out.push_back({std::move(margin), &m, ref, *load});
-    }
+    for (const auto& ref : m.reached)
+      if (auto pulse = pulseThrough(s, m, ref, outputCurrent(s, *p, ref), outputCurrent(s, *run, ref), "reversal current", *p))
+        out.push_back(std::move(*pulse));
   }
   return out;
 }
@@ -42,7 +27,7 @@ std::vector<TurningRound> measure(const SolvedBench& s) {
 
 // Turned round while still turning: the motor's own voltage adds to the supply's.
 Said reversalCurrent(const SolvedBench& s) {
-  return say(measure(s), [&](const TurningRound& r) {
+  return say(measure(s), [&](const Pulse& r) {
     const Amps amps{r.load.amps};
     const Amps peak{r.load.peak};
     auto f =

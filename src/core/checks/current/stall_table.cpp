@@ -87,6 +87,17 @@ Margin shortMargin(const ShortLoad& load, std::string quantity, std::vector<std:
   return m;
 }
 
+std::optional<Pulse> pulseThrough(const SolvedBench& s, const Motor& motor, ChannelRef ref, Amps amps, Amps running, std::string quantity,
+                                  const OperatingPoint& at) {
+  const auto load = shortLoad(s.bench, ref, amps, running);
+  if (!load || circuit::chopperOf(s.bench, ref)) return std::nullopt;
+  const auto out = s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front());
+  auto margin = shortMargin(*load, std::move(quantity), {idOf(s.bench, motor.device), s.bench.address(out)}, &at);
+  margin.limits = withoutNotes(std::move(margin.limits));
+  if (margin.limits.empty()) return std::nullopt;
+  return Pulse{std::move(margin), &motor, ref, *load};
+}
+
 Amps outputCurrent(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref) {
   Amps most{};
   for (const auto& o : circuit::channelOf(s.bench, ref).out)

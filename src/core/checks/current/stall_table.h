@@ -28,6 +28,16 @@ std::string_view word(parts::Protection p);
 std::optional<ShortLoad> shortLoad(const Bench& bench, ChannelRef ref, Amps amps, Amps running);
 /// The margin of a short current, its limits by the table.
 Margin shortMargin(const ShortLoad& load, std::string quantity, std::vector<std::string> subjects, const OperatingPoint* at);
+/// A pulse through a stage that lasts as long as a start does; what the table calls a note is told by the stall already.
+struct Pulse {
+  Margin margin;
+  const Motor* motor;
+  ChannelRef ref;
+  ShortLoad load;
+};
+/// Nothing where the stage holds the current by itself, or its continuous rating is unknown.
+std::optional<Pulse> pulseThrough(const SolvedBench& s, const Motor& motor, ChannelRef ref, Amps amps, Amps running, std::string quantity,
+                                  const OperatingPoint& at);
 /// The largest current out of a channel's outputs.
 Amps outputCurrent(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref);
 
