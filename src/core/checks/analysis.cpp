@@ -159,12 +159,10 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
                     previous->judged.only == judged->only;
   if (same && previous->explained == options.explain) {
     a.findings = previous->findings;
-    a.margins = previous->margins;
     a.solved = previous->solved;
   } else {
     a.solved = same ? previous->solved : whole(*judged, library);
     a.findings = judged->findings();
-    a.margins = judged->margins();
   }
   a.judged = std::move(*judged);
   a.checks = static_cast<int>(checks::registry().size());

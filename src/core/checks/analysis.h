@@ -27,7 +27,6 @@ struct PlannedBench {
 /// can go on showing an older analysis while the next one runs.
 struct Analysis {
   std::vector<checks::Finding> findings;  ///< sorted: stops by harm, cautions, notes; causes before what they explain
-  checks::Margins margins;                ///< the tightest first, what is not known last; also where nothing is found
   std::shared_ptr<const circuit::SolvedBench> solved;
   JudgedBench judged;  ///< what the next analysis may take over
   Verdict verdict = Verdict::NotJudged;
@@ -42,6 +41,9 @@ struct Analysis {
   std::vector<std::string> unstated;        ///< what nobody stated and so was not judged: motors without signals
   std::vector<Problem> leftOut;             ///< what the file says and could not be used; `where` is "#" and a JSON pointer
   std::vector<harness::FromFile> fromFile;  ///< what is taken from the file on trust
+
+  /// How near everything comes to its limits, also where nothing is found: the tightest first, what is not known last.
+  checks::Margins margins() const { return judged.margins(); }
 
   int count(checks::Severity severity) const;
   /// Those that follow from no other: what there is to mend.

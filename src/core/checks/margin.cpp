@@ -26,22 +26,22 @@ std::optional<double> usedOf(const Limit& limit, double value, std::optional<dou
   return value > 0 ? *limit.least / value : kMostUsed;
 }
 
-Limit limitOf(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string name,
+Limit limitOf(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string_view name,
               std::string source) {
-  return {kind, consequence, least, most, std::move(name), std::move(source)};
+  return {kind, consequence, least, most, name, std::move(source)};
 }
 
 }  // namespace
 
-Limit atMost(LimitKind kind, Severity consequence, std::optional<double> most, std::string name, std::string source) {
-  return limitOf(kind, consequence, std::nullopt, most, std::move(name), std::move(source));
+Limit atMost(LimitKind kind, Severity consequence, std::optional<double> most, std::string_view name, std::string source) {
+  return limitOf(kind, consequence, std::nullopt, most, name, std::move(source));
 }
-Limit atLeast(LimitKind kind, Severity consequence, std::optional<double> least, std::string name, std::string source) {
-  return limitOf(kind, consequence, least, std::nullopt, std::move(name), std::move(source));
+Limit atLeast(LimitKind kind, Severity consequence, std::optional<double> least, std::string_view name, std::string source) {
+  return limitOf(kind, consequence, least, std::nullopt, name, std::move(source));
 }
-Limit within(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string name,
+Limit within(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string_view name,
              std::string source) {
-  return limitOf(kind, consequence, least, most, std::move(name), std::move(source));
+  return limitOf(kind, consequence, least, most, name, std::move(source));
 }
 
 const Limit* Margin::passed() const {

@@ -18,16 +18,25 @@ struct Limit {
   LimitKind kind = LimitKind::Recommended;
   Severity consequence = Severity::Caution;  ///< of being past it
   std::optional<double> least, most;         ///< either may be absent; both absent: the limit is not known
-  std::string name;                          ///< "peak", "1.5 x continuous"
+  std::string_view name;                     ///< "peak", "1.5 x continuous": a literal
   std::string source;
 
   bool known() const { return least || most; }
   bool passedBy(double value) const { return (least && value < *least) || (most && value > *most); }
 };
-Limit atMost(LimitKind kind, Severity consequence, std::optional<double> most, std::string name, std::string source = {});
-Limit atLeast(LimitKind kind, Severity consequence, std::optional<double> least, std::string name, std::string source = {});
-Limit within(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string name,
+Limit atMost(LimitKind kind, Severity consequence, std::optional<double> most, std::string_view name, std::string source = {});
+Limit atLeast(LimitKind kind, Severity consequence, std::optional<double> least, std::string_view name, std::string source = {});
+Limit within(LimitKind kind, Severity consequence, std::optional<double> least, std::optional<double> most, std::string_view name,
              std::string source = {});
+
+/// Limits in rising order: what is passed first stands first.
+template <class... L>
+std::vector<Limit> rising(L... limits) {
+  std::vector<Limit> out;
+  out.reserve(sizeof...(limits));
+  (out.push_back(std::move(limits)), ...);
+  return out;
+}
 
 /// How near something comes to what it stands or needs. It exists whether all is well or not; words are only for what is past.
 struct Margin {

@@ -90,8 +90,9 @@ Json jsonOf(const Margin& m) {
 
 std::string margins(const Analysis& a, int width) {
   std::string out = wrap("", "Margins, the tightest first: how much of the way to the limit it is held to is used.", width);
-  if (a.margins.empty()) out += wrap("", "Nothing was measured.", width);
-  for (const auto& m : a.margins) out += textOf(a.solved->bench, m, width);
+  const auto all = a.margins();
+  if (all.empty()) out += wrap("", "Nothing was measured.", width);
+  for (const auto& m : all) out += textOf(a.solved->bench, m, width);
   std::string without;
   for (const auto& c : checks::registry())
     if (!c.measures) without += (without.empty() ? "" : ", ") + std::string(c.id);
@@ -101,7 +102,7 @@ std::string margins(const Analysis& a, int width) {
 Json marginsJson(const Analysis& a) {
   Json j;
   j["margins"] = Json::array();
-  for (const auto& m : a.margins) j["margins"].push_back(jsonOf(m));
+  for (const auto& m : a.margins()) j["margins"].push_back(jsonOf(m));
   j["withoutNumber"] = Json::array();
   for (const auto& c : checks::registry())
     if (!c.measures) j["withoutNumber"].push_back(c.id);

@@ -29,7 +29,7 @@ Limit least(double v, Severity s = Severity::Caution) {
 // The margins of one check on a bench, by quantity and first subject.
 std::map<std::string, Margin> marginsOf(std::string_view check, std::string_view notation) {
   std::map<std::string, Margin> out;
-  for (const auto& m : analyseFast(bench(notation)).margins)
+  for (const auto& m : analyseFast(bench(notation)).margins())
     if (m.check == check) out.emplace(m.quantity + " of " + m.subjects.front(), m);
   return out;
 }
@@ -140,7 +140,7 @@ TEST_CASE("an unknown rating leaves its margin without a share, and it is listed
   REQUIRE(known.size() == 1);
   CHECK(known.begin()->second.used());
   const auto a = analyseFast(bench("from l293d\nfigure s1.continuous unknown"));
-  for (const auto& m : a.margins)
+  for (const auto& m : a.margins())
     if (m.check == "running-current") CHECK_FALSE(m.used());
 }
 
@@ -148,13 +148,14 @@ TEST_CASE("every check that measures has margins where it fires and where all is
   std::set<std::string> well;
   std::set<std::string> past;
   const auto look = [&](const Analysis& a) {
-    for (const auto& m : a.margins) {
+    const auto margins = a.margins();
+    for (const auto& m : margins) {
       sound(m);
       (m.passed() ? past : well).insert(m.check);
     }
-    for (std::size_t i = 0; i + 1 < a.margins.size(); ++i) {
-      const auto& m = a.margins[i];
-      const auto& next = a.margins[i + 1];
+    for (std::size_t i = 0; i + 1 < margins.size(); ++i) {
+      const auto& m = margins[i];
+      const auto& next = margins[i + 1];
       if (m.used() && next.used() && m.onlyNotes() == next.onlyNotes()) CHECK(*m.used() >= *next.used());
       if (!m.used()) CHECK_FALSE(next.used());
     }
@@ -177,7 +178,7 @@ TEST_CASE("every check that measures has margins where it fires and where all is
 TEST_CASE("nothing is measured twice under one name on a bench") {
   for (const auto& name : goodNames()) {
     std::set<std::string> ids;
-    for (const auto& m : analyseFast(good(name)).margins) {
+    for (const auto& m : analyseFast(good(name)).margins()) {
       INFO(name << ": " << m.identity());
       CHECK(ids.insert(m.identity()).second);
     }

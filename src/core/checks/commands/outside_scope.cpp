@@ -21,7 +21,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
              .subjects = {idOf(s.bench, d)},
              .unit = Unit::Volt,
              .value = source.full.greatest(),
-             .limits = {atMost(LimitKind::Absolute, Severity::NotJudged, kHighest.value, "what is judged")}};
+             .limits = rising(atMost(LimitKind::Absolute, Severity::NotJudged, kHighest.value, "what is judged"))};
     if (source.alternating) m.limits.clear();
     out.push_back({std::move(m), d, &source, source.alternating ? std::optional(Severity::NotJudged) : std::nullopt});
   });

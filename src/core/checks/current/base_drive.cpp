@@ -33,14 +33,14 @@ Margin overdriveOf(const SolvedBench& s, const Drive& d, const OperatingPoint& p
   if (promised) {
     m.quantity = "collector over base current";
     m.value = forced;
-    m.limits = {atMost(LimitKind::Promised, Severity::Caution, d.transistor->darlington ? kForcedDarlington : kForcedPlain,
-                       "as such types are saturated")};
+    m.limits = rising(atMost(LimitKind::Promised, Severity::Caution, d.transistor->darlington ? kForcedDarlington : kForcedPlain,
+                             "as such types are saturated"));
     return m;
   }
   m.quantity = "overdrive of the base";
   m.value = d.base.value * d.gain / d.collector.value;
   m.assumed = {"the least current gain"};
-  m.limits = {atLeast(LimitKind::Recommended, Severity::Caution, kEnough, "sure saturation")};
+  m.limits = rising(atLeast(LimitKind::Recommended, Severity::Caution, kEnough, "sure saturation"));
   const auto& w = circuit::windingOf(s.bench, *d.motor, 0);
   const auto across = p.across(s.bench.terminal(d.motor->device, w.a), s.bench.terminal(d.motor->device, w.b));
   const double motorVolts = across ? std::abs(across->value) : 0;

@@ -31,14 +31,18 @@ Draw drawOf(const SolvedBench& s, TerminalIndex place, std::string quantity, std
   const auto good = atMost(LimitKind::Recommended, Severity::Caution, limit, "good for", source.source);
   auto stop = good;
   stop.consequence = Severity::Stop;
-  d.margins = {
-      {.quantity = quantity, .subjects = subjects, .unit = Unit::Amp, .value = d.running.known(), .limits = {stop}, .at = d.running.point},
-      {.quantity = quantity + " at a start",
-       .subjects = subjects,
-       .unit = Unit::Amp,
-       .value = d.stalled.known(),
-       .limits = {good, atMost(LimitKind::Recommended, Severity::Stop, kStartStop * limit, "3 x good for", source.source)},
-       .at = d.stalled.point}};
+  d.margins = {{.quantity = quantity,
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = d.running.known(),
+                .limits = rising(stop),
+                .at = d.running.point},
+               {.quantity = quantity + " at a start",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = d.stalled.known(),
+                .limits = rising(good, atMost(LimitKind::Recommended, Severity::Stop, kStartStop * limit, "3 x good for", source.source)),
+                .at = d.stalled.point}};
   return d;
 }
 

@@ -29,8 +29,8 @@ Margin marginOf(std::string subject, const Extreme& most, Amps rating, const std
           .subjects = {std::move(subject)},
           .unit = Unit::Amp,
           .value = most.known(),
-          .limits = {atMost(LimitKind::Recommended, Severity::Caution, rating.value, "rating", source),
-                     atMost(LimitKind::Recommended, Severity::Stop, kStopShare * rating.value, "2 x rating", source)},
+          .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rating.value, "rating", source),
+                           atMost(LimitKind::Recommended, Severity::Stop, kStopShare * rating.value, "2 x rating", source)),
           .at = most.point};
 }
 

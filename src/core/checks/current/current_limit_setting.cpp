@@ -37,27 +37,28 @@ Setting measure(const SolvedBench& s, ChannelRef ref, const parts::Chopper& chop
   const auto value = [&](Amps amps) { return trip ? std::optional(amps.value) : std::nullopt; };
   const std::vector subjects{idOf(s.bench, ref.device)};
   const auto& phase = circuit::windingOf(s.bench, *motor, 0).phase.source;
-  m.margins = {{.quantity = "coil current at the crest",
-                .subjects = subjects,
-                .unit = Unit::Amp,
-                .value = value(m.trip),
-                .limits = {atMost(LimitKind::Absolute, Severity::Stop, m.peak, "greatest of the driver", channel.peak.source)}},
-               {.quantity = "coil current",
-                .subjects = subjects,
-                .unit = Unit::Amp,
-                .value = value(m.rms),
-                .limits = {atMost(LimitKind::Recommended, Severity::Caution, m.phase, "phase current", phase),
-                           atMost(LimitKind::Recommended, Severity::Stop, times(kStopShare, m.phase), "1.5 x phase current", phase)}},
-               {.quantity = "coil current as cooled",
-                .subjects = subjects,
-                .unit = Unit::Amp,
-                .value = value(m.rms),
-                .limits = {atMost(LimitKind::Recommended, Severity::Caution, m.cooled, "as cooled", rating.source)}},
-               {.quantity = "coil current to be strong",
-                .subjects = subjects,
-                .unit = Unit::Amp,
-                .value = value(m.rms),
-                .limits = {atLeast(LimitKind::Recommended, Severity::Note, times(kWeakShare, m.phase), "0.4 x phase current", phase)}}};
+  m.margins = {
+      {.quantity = "coil current at the crest",
+       .subjects = subjects,
+       .unit = Unit::Amp,
+       .value = value(m.trip),
+       .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, m.peak, "greatest of the driver", channel.peak.source))},
+      {.quantity = "coil current",
+       .subjects = subjects,
+       .unit = Unit::Amp,
+       .value = value(m.rms),
+       .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, m.phase, "phase current", phase),
+                        atMost(LimitKind::Recommended, Severity::Stop, times(kStopShare, m.phase), "1.5 x phase current", phase))},
+      {.quantity = "coil current as cooled",
+       .subjects = subjects,
+       .unit = Unit::Amp,
+       .value = value(m.rms),
+       .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, m.cooled, "as cooled", rating.source))},
+      {.quantity = "coil current to be strong",
+       .subjects = subjects,
+       .unit = Unit::Amp,
+       .value = value(m.rms),
+       .limits = rising(atLeast(LimitKind::Recommended, Severity::Note, times(kWeakShare, m.phase), "0.4 x phase current", phase))}};
   return m;
 }
 

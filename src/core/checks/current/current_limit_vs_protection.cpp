@@ -28,7 +28,7 @@ std::vector<Start> measure(const SolvedBench& s) {
                       .subjects = {s.bench.address(s.bench.terminal(ref.device, channel.out.front())), idOf(s.bench, m.device)},
                       .unit = Unit::Amp,
                       .value = amps.value,
-                      .limits = {atMost(LimitKind::Promised, Severity::Note, trip, "trip level", channel.trip.source)},
+                      .limits = rising(atMost(LimitKind::Promised, Severity::Note, trip, "trip level", channel.trip.source)),
                       .at = p},
                      &m,
                      ref,

@@ -66,7 +66,7 @@ std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const ci
   Margin m{.quantity = "fuse voltage",
            .unit = Unit::Volt,
            .value = full,
-           .limits = {atMost(LimitKind::Absolute, Severity::Stop, most, "rated voltage", fu.body->volts.source)}};
+           .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, most, "rated voltage", fu.body->volts.source))};
   const auto& name = called(s.bench, fu.device);
   const Volts v{*full};
   const Volts rated{most.value_or(0)};
@@ -85,7 +85,7 @@ std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, con
   Margin m{.quantity = "short circuit through the fuse",
            .unit = Unit::Amp,
            .value = amps->value,
-           .limits = {atMost(LimitKind::Absolute, Severity::Stop, breaking, "breaking capacity", fu.body->breaking.source)}};
+           .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, breaking, "breaking capacity", fu.body->breaking.source))};
   const auto& name = called(s.bench, fu.device);
   const Amps most{breaking.value_or(0)};
   return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} cannot break {}", name, show(*amps)),
@@ -102,7 +102,7 @@ std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const ci
   Margin m{.quantity = "fuse current",
            .unit = Unit::Amp,
            .value = running.known(),
-           .limits = {atMost(LimitKind::Recommended, Severity::Caution, kLasts * *rating, "0.75 x rating", fu.body->rating.source)},
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, kLasts * *rating, "0.75 x rating", fu.body->rating.source)),
            .at = running.point};
   const auto& name = called(s.bench, fu.device);
   const Amps amps{running.value};
@@ -120,7 +120,7 @@ std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const circ
   Margin m{.quantity = "fuse rating against its wires",
            .unit = Unit::Amp,
            .value = rating,
-           .limits = {atMost(LimitKind::Recommended, Severity::Caution, wire, "thinnest wire")}};
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, wire, "thinnest wire"))};
   if (strong(sourceBody(s.bench, pole)))
     m.limits.push_back(atMost(LimitKind::Recommended, Severity::Stop, kWireGoes * *wire, "2.5 x thinnest wire"));
   const auto& name = called(s.bench, fu.device);

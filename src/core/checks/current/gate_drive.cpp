@@ -34,14 +34,15 @@ std::vector<Gate> measure(const SolvedBench& s) {
       const double over = std::max(v.value - thTyp, 0.0);
       const Amps carries{k * over * over};
       // Where a typical one does not carry the motor, the row itself is the stop.
-      Margin margin{.quantity = "gate voltage",
-                    .subjects = {idOf(s.bench, d)},
-                    .unit = Unit::Volt,
-                    .value = v.value,
-                    .limits = {atLeast(LimitKind::Promised, Severity::Caution, rowVolts, "lowest promised row"),
-                               atLeast(LimitKind::Promised, Severity::Stop, carries.value < wanted ? rowVolts : std::min(thMax, rowVolts),
-                                       carries.value < wanted ? "to carry its motor" : "to open for sure", m.threshold.source)},
-                    .at = p};
+      Margin margin{
+          .quantity = "gate voltage",
+          .subjects = {idOf(s.bench, d)},
+          .unit = Unit::Volt,
+          .value = v.value,
+          .limits = rising(atLeast(LimitKind::Promised, Severity::Caution, rowVolts, "lowest promised row"),
+                           atLeast(LimitKind::Promised, Severity::Stop, carries.value < wanted ? rowVolts : std::min(thMax, rowVolts),
+                                   carries.value < wanted ? "to carry its motor" : "to open for sure", m.threshold.source)),
+          .at = p};
       out.push_back({std::move(margin), &m, d, v, Volts{rowVolts}, Volts{thTyp}, Volts{thMax}, carries});
     }
   });

@@ -43,8 +43,8 @@ std::vector<Coil> measure(const SolvedBench& s) {
                   .subjects = {idOf(s.bench, m.device)},
                   .unit = Unit::Amp,
                   .value = amps,
-                  .limits = {atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kMore * *rated) : std::nullopt,
-                                    "1.1 x rated", circuit::windingOf(s.bench, m, 0).phase.source)},
+                  .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kMore * *rated) : std::nullopt,
+                                          "1.1 x rated", circuit::windingOf(s.bench, m, 0).phase.source)),
                   .at = p};
     // What the stage does not stand counts once it is more than the motor is made for.
     if (auto stop = stopOfStage(s, m, amps); stop && rated) {

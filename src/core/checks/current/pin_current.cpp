@@ -31,13 +31,14 @@ std::vector<PinLoad> measure(const SolvedBench& s) {
     if (!group) continue;
     const auto& recommended = group->pins->recommended;
     const auto& absolute = group->pins->absolute;
-    Margin margin{.quantity = "pin current",
-                  .subjects = {s.bench.address(t)},
-                  .unit = Unit::Amp,
-                  .value = w.value,
-                  .limits = {atMost(LimitKind::Recommended, Severity::Caution, recommended.typical(), "recommended", recommended.source),
-                             atMost(LimitKind::Absolute, Severity::Stop, absolute.typical(), "absolute maximum", absolute.source)},
-                  .at = w.point};
+    Margin margin{
+        .quantity = "pin current",
+        .subjects = {s.bench.address(t)},
+        .unit = Unit::Amp,
+        .value = w.value,
+        .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, recommended.typical(), "recommended", recommended.source),
+                         atMost(LimitKind::Absolute, Severity::Stop, absolute.typical(), "absolute maximum", absolute.source)),
+        .at = w.point};
     out.push_back({std::move(margin), t, *group});
   }
   return out;
@@ -62,7 +63,7 @@ Said pinCurrent(const SolvedBench& s) {
       }
     f.formula = fmt::format("{} > {}", show(amps), show(limit));
     f.args = {{"current", amps}, {"limit", limit}};
-    f.bar = barOf(m.margin, limit.value, m.margin.passed()->name);
+    f.bar = barOf(m.margin, limit.value, std::string(m.margin.passed()->name));
     f.sources = sourcesOf({stop ? &m.group.pins->absolute : &m.group.pins->recommended});
     return f;
   });

@@ -32,7 +32,7 @@ Together together(const SolvedBench& s, int device, const parts::Pins& pins, con
            .subjects = {idOf(s.bench, device)},
            .unit = Unit::Amp,
            .value = worst.known(),
-           .limits = {atMost(LimitKind::Absolute, Severity::Stop, limit, "absolute maximum", pins.total.source)},
+           .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, limit, "absolute maximum", pins.total.source)),
            .at = worst.point},
           device,
           &pins,

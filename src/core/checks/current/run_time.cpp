@@ -31,7 +31,7 @@ std::vector<Lasting> measure(const SolvedBench& s) {
                     .subjects = {idOf(s.bench, pole.device)},
                     .unit = Unit::Second,
                     .value = hours * kSecondsAnHour,
-                    .limits = {atLeast(LimitKind::Recommended, Severity::Note, kShort * kSecondsAnHour, "half an hour")},
+                    .limits = rising(atLeast(LimitKind::Recommended, Severity::Note, kShort * kSecondsAnHour, "half an hour")),
                     .at = running.point},
                    &body,
                    pole.device,

@@ -41,7 +41,7 @@ Running measure(const SolvedBench& s, ChannelRef ref) {
   for (const auto* motor : loads) look(s.running(indexOf(s, *motor), Charge::Full), called(s, *motor));
   if (loads.size() > 1) look(s.point(Action::AllRunning, Charge::Full), "all its motors");
   m.margin.subjects = {s.bench.address(at)};
-  m.margin.limits = {atMost(LimitKind::Recommended, Severity::Caution, rating.typical(), "continuous", rating.source)};
+  m.margin.limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rating.typical(), "continuous", rating.source));
   if (rating.typical())
     m.margin.limits.push_back(
         atMost(LimitKind::Recommended, Severity::Stop, kStopShare * m.rating.value, "1.5 x continuous", rating.source));

@@ -49,8 +49,8 @@ std::vector<Shared> measure(const SolvedBench& s) {
                     .subjects = subjects,
                     .unit = Unit::Amp,
                     .value = running,
-                    .limits = {atMost(LimitKind::Recommended, Severity::Caution, load->continuous, "continuous"),
-                               atMost(LimitKind::Recommended, Severity::Stop, 1.5 * load->continuous, "1.5 x continuous")}};
+                    .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, load->continuous, "continuous"),
+                                     atMost(LimitKind::Recommended, Severity::Stop, 1.5 * load->continuous, "1.5 x continuous"))};
     out.push_back({{std::move(held), std::move(together)}, ref, loads.size(), names, *load});
   }
   return out;

@@ -29,12 +29,13 @@ std::vector<AtBest> measure(const SolvedBench& s) {
     const double cooled = std::max(*bare, channel.continuousSink.typical().value_or(0));
     const double best = channel.parallel.empty() ? cooled : 2 * cooled;
     const Amps amps = outputCurrent(s, *run, m.meant);
-    Margin margin{.quantity = "running current, the stage at its best",
-                  .subjects = {s.bench.address(s.bench.terminal(m.meant.device, channel.out.front())), idOf(s.bench, m.device)},
-                  .unit = Unit::Amp,
-                  .value = amps.value,
-                  .limits = {atMost(LimitKind::Recommended, Severity::Stop, kStopShare * best, "1.5 x at best", channel.continuous.source)},
-                  .at = run};
+    Margin margin{
+        .quantity = "running current, the stage at its best",
+        .subjects = {s.bench.address(s.bench.terminal(m.meant.device, channel.out.front())), idOf(s.bench, m.device)},
+        .unit = Unit::Amp,
+        .value = amps.value,
+        .limits = rising(atMost(LimitKind::Recommended, Severity::Stop, kStopShare * best, "1.5 x at best", channel.continuous.source)),
+        .at = run};
     out.push_back({std::move(margin), &m, amps, *bare, cooled, best});
   }
   return out;

@@ -14,8 +14,8 @@ namespace {
 
 constexpr double kPastPeak = 1.5;  // times the peak rating: what a stage that protects itself may survive
 
-Limit limitAt(double amps, Severity consequence, LimitKind kind, std::string name) {
-  return atMost(kind, consequence, amps, std::move(name));
+Limit limitAt(double amps, Severity consequence, LimitKind kind, std::string_view name) {
+  return atMost(kind, consequence, amps, name);
 }
 
 }  // namespace

@@ -24,8 +24,8 @@ std::vector<Out> measure(const SolvedBench& s) {
                     .subjects = {s.bench.address(input.positive)},
                     .unit = Unit::Amp,
                     .value = worst.known(),
-                    .limits = {atMost(LimitKind::Recommended, Severity::Caution, kToPlanWith, "to plan with"),
-                               atMost(LimitKind::Absolute, Severity::Stop, kItsDiode, "its diode")},
+                    .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, kToPlanWith, "to plan with"),
+                                     atMost(LimitKind::Absolute, Severity::Stop, kItsDiode, "its diode")),
                     .at = worst.point},
                    input.positive,
                    worst});
@@ -46,7 +46,7 @@ Said vinAsOutput(const SolvedBench& s) {
                      m.margin.subjects);
     f.formula = fmt::format("{} > {:g} A", show(amps), *limit.most);
     f.args = {{"current", amps}};
-    f.bar = barOf(m.margin, *limit.most, limit.name);
+    f.bar = barOf(m.margin, *limit.most, std::string(limit.name));
     return f;
   });
 }

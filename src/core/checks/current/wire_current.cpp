@@ -27,7 +27,7 @@ Margin currentOf(const std::vector<std::string>& subjects, const Wire& w) {
            .subjects = subjects,
            .unit = Unit::Amp,
            .value = w.most.known(),
-           .limits = {atMost(LimitKind::Recommended, Severity::Caution, rating, "free-air rating", w.rating->source)},
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rating, "free-air rating", w.rating->source)),
            .at = w.most.point};
   if (w.size.gaugeGiven)
     m.limits.push_back(atMost(LimitKind::Recommended, Severity::Stop, kStopShare * rating, "1.5 x free-air rating", w.rating->source));
@@ -56,12 +56,13 @@ std::vector<Wire> measure(const SolvedBench& s) {
       if (const auto full = source ? fullVoltage(s.bench, *source) : std::nullopt) {
         w.lost = Amps{most.value} * link.resistance;
         w.full = *full;
-        w.margins.push_back({.quantity = "voltage lost in a wire",
-                             .subjects = subjects,
-                             .unit = Unit::Volt,
-                             .value = w.lost.value,
-                             .limits = {atMost(LimitKind::Recommended, Severity::Caution, kLostShare * full->value, "5 % of the supply")},
-                             .at = most.point});
+        w.margins.push_back(
+            {.quantity = "voltage lost in a wire",
+             .subjects = subjects,
+             .unit = Unit::Volt,
+             .value = w.lost.value,
+             .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, kLostShare * full->value, "5 % of the supply")),
+             .at = most.point});
       }
     }
     out.push_back(std::move(w));

@@ -48,7 +48,7 @@ std::vector<Opened> measure(const SolvedBench& s) {
     out.push_back({{.quantity = "share of the current without a path",
                     .subjects = {idOf(s.bench, motor.device)},
                     .value = p->arcShare(static_cast<int>(m)),
-                    .limits = {atMost(LimitKind::Absolute, Severity::Stop, kArc, "what finds no path but an arc")},
+                    .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, kArc, "what finds no path but an arc")),
                     .at = p},
                    &motor,
                    p,

@@ -58,9 +58,9 @@ std::optional<Rated> reverseVoltage(const SolvedBench& s, const Clamp& c) {
   return rated({.quantity = "reverse voltage",
                 .unit = Unit::Volt,
                 .value = back.known(),
-                .limits = {atMost(LimitKind::Recommended, Severity::Caution, times(1 / kToSpare, rating.typical()), "a quarter to spare",
-                                  rating.source),
-                           atMost(LimitKind::Absolute, Severity::Stop, rating.typical(), "rating", rating.source)},
+                .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, times(1 / kToSpare, rating.typical()),
+                                        "a quarter to spare", rating.source),
+                                 atMost(LimitKind::Absolute, Severity::Stop, rating.typical(), "rating", rating.source)),
                 .at = back.point},
                c, s, fmt::format("{} is blocked against {}", c.name, show(v)),
                fmt::format("{} stands {} backwards and is blocked against {}.", c.name, show(most), show(v)),
@@ -78,8 +78,8 @@ std::optional<Rated> averageCurrent(const SolvedBench& s, const Clamp& c) {
   Margin m{.quantity = "average current",
            .unit = Unit::Amp,
            .value = mean.value,
-           .limits = {atMost(LimitKind::Recommended, Severity::Caution, rating.typical(), "rating", rating.source),
-                      atMost(LimitKind::Absolute, Severity::Stop, times(kTooMuch, rating.typical()), "1.5 x rating", rating.source)},
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rating.typical(), "rating", rating.source),
+                            atMost(LimitKind::Absolute, Severity::Stop, times(kTooMuch, rating.typical()), "1.5 x rating", rating.source)),
            .at = c.opened};
   if (!intent->dutyCap) m.assumed = {"off for half of every period"};
   return rated(std::move(m), c, s, fmt::format("{} carries {} on average", c.name, show(mean)),
@@ -97,7 +97,7 @@ std::optional<Rated> surgeCurrent(const SolvedBench& s, const Clamp& c) {
   return rated({.quantity = "surge current",
                 .unit = Unit::Amp,
                 .value = stall.value,
-                .limits = {atMost(LimitKind::Absolute, Severity::Stop, rating.typical(), "rating", rating.source)},
+                .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, rating.typical(), "rating", rating.source)),
                 .at = stalled},
                c, s, fmt::format("{} takes {} in one pulse", c.name, show(stall)),
                fmt::format("Switched off while held, {} drives {} through {}, which stands {} once.", called(s, *c.motor), show(stall),
@@ -115,8 +115,8 @@ std::optional<Rated> recoveryTime(const SolvedBench& s, const Clamp& c) {
   Margin m{.quantity = "recovery time",
            .unit = Unit::Second,
            .value = recovery.value,
-           .limits = {atMost(LimitKind::Recommended, Severity::Note, kShareNoted / pwm.value, "1 % of a period"),
-                      atMost(LimitKind::Recommended, Severity::Caution, kShareTooMuch / pwm.value, "5 % of a period")}};
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Note, kShareNoted / pwm.value, "1 % of a period"),
+                            atMost(LimitKind::Recommended, Severity::Caution, kShareTooMuch / pwm.value, "5 % of a period"))};
   if (!figure.known()) m.assumed = {"a standard rectifier's recovery"};
   return rated(std::move(m), c, s, fmt::format("{} is slow for {}", c.name, show(pwm)),
                fmt::format("{} takes {}{} to let go, {:.0f} % of a period at {}: it heats itself and the switch.", c.name,

@@ -39,7 +39,7 @@ std::vector<Lead> measure(const SolvedBench& s) {
                     .subjects = {idOf(s.bench, m.device)},
                     .unit = Unit::Metre,
                     .value = length ? std::optional(length->value) : std::nullopt,
-                    .limits = {atMost(LimitKind::Recommended, Severity::Note, kLong.value, "long")}},
+                    .limits = rising(atMost(LimitKind::Recommended, Severity::Note, kLong.value, "long"))},
                    &m,
                    length.value_or(Metres{0})});
   }

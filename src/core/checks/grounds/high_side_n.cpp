@@ -39,7 +39,7 @@ void measure(const SolvedBench& s, int d, TerminalIndex top, TerminalIndex botto
                  .subjects = subjects,
                  .unit = Unit::Volt,
                  .value = lost->value,
-                 .limits = {atMost(LimitKind::Recommended, Severity::Caution, kLost, "fully on")},
+                 .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, kLost, "fully on")),
                  .at = p}},
                d,
                &m,
@@ -48,12 +48,13 @@ void measure(const SolvedBench& s, int d, TerminalIndex top, TerminalIndex botto
                *lost};
     // What the motor gets is this transistor's business only where it keeps some.
     if (lost->value >= kLost)
-      f.margins.push_back({.quantity = "voltage below the transistor",
-                           .subjects = subjects,
-                           .unit = Unit::Volt,
-                           .value = std::abs(v->value),
-                           .limits = {atLeast(LimitKind::Recommended, Severity::Stop, std::max(need, rated), "to turn", w.nominal.source)},
-                           .at = p});
+      f.margins.push_back(
+          {.quantity = "voltage below the transistor",
+           .subjects = subjects,
+           .unit = Unit::Volt,
+           .value = std::abs(v->value),
+           .limits = rising(atLeast(LimitKind::Recommended, Severity::Stop, std::max(need, rated), "to turn", w.nominal.source)),
+           .at = p});
     out.push_back(std::move(f));
   }
 }

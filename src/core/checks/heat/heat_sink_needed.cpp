@@ -7,8 +7,6 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kToSpare = 25;  // K below the limit
-
 struct Bare {
   Margin margin;
   int device;

@@ -8,7 +8,6 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kToSpare = 25;        // K below the limit
 constexpr double kFar = 150;           // K above the limit from which a figure says less than "destroyed"
 constexpr double kWorthAsking = 0.25;  // W below which an unknown thermal resistance is of no interest
 
@@ -53,7 +52,7 @@ std::optional<Junction> measure(const SolvedBench& s, int device, const parts::P
   // An unknown thermal resistance is told as one of the part's unknown figures.
   const auto degrees = [&](const Heat& h) { return rth ? std::optional(h.air + h.power.value * h.rth) : std::nullopt; };
   const std::vector subjects{idOf(s.bench, device)};
-  j.margins = {heatMargin(s.bench, "junction", subjects, degrees(j.expected), heatLimits(package, kToSpare), expected.point),
+  j.margins = {heatMargin(s.bench, "junction", subjects, degrees(j.expected), heatLimits(package), expected.point),
                heatMargin(s.bench, "junction in the worst case", subjects, degrees(j.worst),
                           {atMost(LimitKind::Absolute, Severity::Caution, hottest, "greatest", package.hottest.source)}, worst.point)};
   j.margins[1].from = j.worst.air;

@@ -38,11 +38,11 @@ Margin heatMargin(const Bench& bench, std::string quantity, std::vector<std::str
   return m;
 }
 
-std::vector<Limit> heatLimits(const parts::Package& package, double toSpare) {
+std::vector<Limit> heatLimits(const parts::Package& package) {
   const auto hottest = package.hottest.typical();
   const auto& source = package.hottest.source;
-  return {atMost(LimitKind::Recommended, Severity::Caution, hottest ? std::optional(*hottest - toSpare) : std::nullopt,
-                 fmt::format("{:g} K to spare", toSpare), source),
+  return {atMost(LimitKind::Recommended, Severity::Caution, hottest ? std::optional(*hottest - kToSpare) : std::nullopt, "25 K to spare",
+                 source),
           atMost(LimitKind::Absolute, Severity::Stop, hottest, "greatest", source)};
 }
 

@@ -15,8 +15,10 @@ double ambient(const Bench& bench);
 /// The margin of a temperature: nothing is used at ambient.
 Margin heatMargin(const Bench& bench, std::string quantity, std::vector<std::string> subjects, std::optional<double> celsius,
                   std::vector<Limit> limits, const OperatingPoint* at);
-/// Of a package: a stop at its greatest, a caution within `toSpare` kelvin of it.
-std::vector<Limit> heatLimits(const parts::Package& package, double toSpare);
+/// What a junction should keep below its greatest temperature, in kelvin.
+inline constexpr double kToSpare = 25;
+/// Of a package: a stop at its greatest, a caution nearer to it than that.
+std::vector<Limit> heatLimits(const parts::Package& package);
 /// Ambient of the pessimistic corner: the larger of 40 degC and 10 K more.
 double hotAmbient(const Bench& bench);
 

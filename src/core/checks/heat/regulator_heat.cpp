@@ -6,7 +6,6 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kToSpare = 25;        // K below the limit
 constexpr double kWorthAsking = 0.25;  // W below which it only gets warm
 
 struct Heated {
@@ -28,10 +27,9 @@ std::vector<Heated> measure(const SolvedBench& s) {
     const auto rth = thermalOf(s.bench, d, *package, false);
     const auto hottest = package->hottest.typical();
     const auto o = at(s.bench, d, r.out);
-    out.push_back(
-        {heatMargin(s.bench, "regulator", {s.bench.address(o >= 0 ? o : device.first)},
-                    rth ? std::optional(ambient(s.bench) + worst.value * *rth) : std::nullopt, heatLimits(*package, kToSpare), worst.point),
-         d, package, worst, rth.value_or(0), hottest.value_or(0)});
+    out.push_back({heatMargin(s.bench, "regulator", {s.bench.address(o >= 0 ? o : device.first)},
+                              rth ? std::optional(ambient(s.bench) + worst.value * *rth) : std::nullopt, heatLimits(*package), worst.point),
+                   d, package, worst, rth.value_or(0), hottest.value_or(0)});
   });
   return out;
 }

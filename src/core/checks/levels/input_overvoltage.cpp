@@ -131,7 +131,7 @@ Said inputOvervoltage(const SolvedBench& s) {
                      m.margin.subjects);
     f.formula = fmt::format("{} > {}", show(v), show(most));
     f.args = {{"voltage", v}, {"limit", most}};
-    f.bar = barOf(m.margin, most.value, limit.name);
+    f.bar = barOf(m.margin, most.value, std::string(limit.name));
     f.sources = sourcesOf({m.source});
     return f;
   });

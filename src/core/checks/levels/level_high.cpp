@@ -21,9 +21,9 @@ Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::W
           .subjects = {s.bench.address(input), s.bench.address(w.pin)},
           .unit = Unit::Volt,
           .value = r.volts.value,
-          .limits = {atLeast(LimitKind::Promised, Severity::Note, r.high.value + kThin, "0.2 V to spare"),
-                     atLeast(LimitKind::Promised, Severity::Caution, r.high.value, "least for high"),
-                     atLeast(LimitKind::Promised, Severity::Stop, (r.low.value + r.high.value) / 2, "read as low")},
+          .limits = rising(atLeast(LimitKind::Promised, Severity::Note, r.high.value + kThin, "0.2 V to spare"),
+                           atLeast(LimitKind::Promised, Severity::Caution, r.high.value, "least for high"),
+                           atLeast(LimitKind::Promised, Severity::Stop, (r.low.value + r.high.value) / 2, "read as low")),
           .from = r.rail ? std::optional(r.rail->value) : std::nullopt,
           .at = w.point};
 }

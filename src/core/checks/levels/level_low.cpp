@@ -23,9 +23,9 @@ Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::W
           .subjects = {s.bench.address(input), s.bench.address(w.pin)},
           .unit = Unit::Volt,
           .value = r.volts.value,
-          .limits = {atMost(LimitKind::Promised, Severity::Note, r.low.value - kThin, "0.2 V to spare"),
-                     atMost(LimitKind::Promised, Severity::Caution, r.low.value, "most for low"),
-                     atMost(LimitKind::Promised, Severity::Stop, (r.low.value + r.high.value) / 2, "read as high")},
+          .limits = rising(atMost(LimitKind::Promised, Severity::Note, r.low.value - kThin, "0.2 V to spare"),
+                           atMost(LimitKind::Promised, Severity::Caution, r.low.value, "most for low"),
+                           atMost(LimitKind::Promised, Severity::Stop, (r.low.value + r.high.value) / 2, "read as high")),
           .at = w.point};
 }
 

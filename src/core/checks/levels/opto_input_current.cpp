@@ -34,16 +34,17 @@ std::vector<Led> measure(const SolvedBench& s) {
             .subjects = subjects,
             .unit = Unit::Volt,
             .value = reverse.known(),
-            .limits = {atMost(LimitKind::Absolute, Severity::Stop, plus(led.reverseVoltage, kMeter), "greatest backwards",
-                              led.reverseVoltage.source)},
+            .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, plus(led.reverseVoltage, kMeter), "greatest backwards",
+                                    led.reverseVoltage.source)),
             .at = reverse.point}},
           o,
           Volts{reverse.value}};
     auto& limits = m.margins[0].limits;
     // One that is never lit, and never meant to be, is not weak.
     if (o.most > kOptoOff.value || o.switched)
-      limits = {atLeast(LimitKind::Promised, Severity::Caution, times(led.promised, 1), "promised on", led.promised.source),
-                atLeast(LimitKind::Promised, Severity::Stop, times(led.promised, kFarBelow), "0.6 x promised on", led.promised.source)};
+      limits =
+          rising(atLeast(LimitKind::Promised, Severity::Caution, times(led.promised, 1), "promised on", led.promised.source),
+                 atLeast(LimitKind::Promised, Severity::Stop, times(led.promised, kFarBelow), "0.6 x promised on", led.promised.source));
     limits.push_back(atMost(LimitKind::Absolute, Severity::Stop, times(led.most, kOver), "1.25 x greatest", led.most.source));
     out.push_back(std::move(m));
   }

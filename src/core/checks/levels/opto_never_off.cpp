@@ -20,7 +20,7 @@ std::vector<Off> measure(const SolvedBench& s) {
                       .subjects = {s.bench.address(o.plus), s.bench.address(o.minus)},
                       .unit = Unit::Amp,
                       .value = o.least,
-                      .limits = {atMost(LimitKind::Promised, Severity::Stop, kOptoOff.value, "off for sure")}},
+                      .limits = rising(atMost(LimitKind::Promised, Severity::Stop, kOptoOff.value, "off for sure"))},
                      o.plus,
                      Amps{o.least}});
   return out;

@@ -27,9 +27,10 @@ std::vector<Chopped> measure(const SolvedBench& s) {
     const auto* most = m.meant.device < 0 ? nullptr : &circuit::channelOf(s.bench, m.meant).pwmMost;
     Margin margin{.quantity = "PWM frequency", .subjects = {idOf(s.bench, m.device)}, .unit = Unit::Hertz, .value = frequency.value};
     if (most)
-      margin.limits = {atMost(LimitKind::Recommended, Severity::Caution, most->typical(), "greatest", most->source),
-                       atMost(LimitKind::Recommended, Severity::Stop,
-                              most->typical() ? std::optional(kFarAbove * *most->typical()) : std::nullopt, "2 x greatest", most->source)};
+      margin.limits =
+          rising(atMost(LimitKind::Recommended, Severity::Caution, most->typical(), "greatest", most->source),
+                 atMost(LimitKind::Recommended, Severity::Stop,
+                        most->typical() ? std::optional(kFarAbove * *most->typical()) : std::nullopt, "2 x greatest", most->source));
     const bool heard = frequency.value >= kHearsFrom && frequency.value <= kHearsTo;
     out.push_back({std::move(margin), &m, frequency, most, heard ? std::optional(Severity::Note) : std::nullopt});
   }

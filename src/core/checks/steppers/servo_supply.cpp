@@ -33,7 +33,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
       Supply supply{{{.quantity = "servo supply",
                       .subjects = subjects,
                       .unit = Unit::Volt,
-                      .limits = {atMost(LimitKind::Recommended, Severity::Stop, window.max, "greatest", window.source)},
+                      .limits = rising(atMost(LimitKind::Recommended, Severity::Stop, window.max, "greatest", window.source)),
                       .at = off}},
                     &m,
                     input,

@@ -39,14 +39,15 @@ void findKnee(const SolvedBench& s, Rate& m) {
   const auto l = w.inductance.typical();
   const auto r = w.resistance.typical();
   if (l && r) m.knee = (volts->value - m.amps * *r) / (2 * *l * m.amps);
-  m.margins.push_back({.quantity = "full steps a second",
-                       .subjects = {idOf(s.bench, motor.device)},
-                       .unit = Unit::Hertz,
-                       .value = m.full,
-                       .limits = {atMost(LimitKind::Recommended, Severity::Note, m.knee, "knee", w.inductance.source),
-                                  atMost(LimitKind::Recommended, Severity::Caution,
-                                         m.knee ? std::optional(kFarAbove * *m.knee) : std::nullopt, "2 x knee", w.inductance.source)},
-                       .at = p});
+  m.margins.push_back(
+      {.quantity = "full steps a second",
+       .subjects = {idOf(s.bench, motor.device)},
+       .unit = Unit::Hertz,
+       .value = m.full,
+       .limits = rising(atMost(LimitKind::Recommended, Severity::Note, m.knee, "knee", w.inductance.source),
+                        atMost(LimitKind::Recommended, Severity::Caution, m.knee ? std::optional(kFarAbove * *m.knee) : std::nullopt,
+                               "2 x knee", w.inductance.source)),
+       .at = p});
 }
 
 std::vector<Rate> measure(const SolvedBench& s) {
@@ -60,7 +61,7 @@ std::vector<Rate> measure(const SolvedBench& s) {
                            .subjects = {idOf(s.bench, motor.device)},
                            .unit = Unit::Hertz,
                            .value = m.full,
-                           .limits = {atMost(LimitKind::Recommended, Severity::Note, kStartStop, "what a small stepper follows")}});
+                           .limits = rising(atMost(LimitKind::Recommended, Severity::Note, kStartStop, "what a small stepper follows"))});
     out.push_back(std::move(m));
   }
   return out;

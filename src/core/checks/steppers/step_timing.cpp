@@ -28,13 +28,14 @@ std::vector<Timing> measure(const SolvedBench& s) {
                            .subjects = subjects,
                            .unit = Unit::Second,
                            .value = m.intent->pulse->value,
-                           .limits = {atLeast(LimitKind::Promised, Severity::Stop, high, "least", c->stepHigh.source)}});
+                           .limits = rising(atLeast(LimitKind::Promised, Severity::Stop, high, "least", c->stepHigh.source))});
     if (m.intent->rate)
-      t.margins.push_back({.quantity = "step rate",
-                           .subjects = subjects,
-                           .unit = Unit::Hertz,
-                           .value = m.intent->rate->value,
-                           .limits = {atMost(LimitKind::Promised, Severity::Stop, 1 / (*high + *low), "greatest", c->stepHigh.source)}});
+      t.margins.push_back(
+          {.quantity = "step rate",
+           .subjects = subjects,
+           .unit = Unit::Hertz,
+           .value = m.intent->rate->value,
+           .limits = rising(atMost(LimitKind::Promised, Severity::Stop, 1 / (*high + *low), "greatest", c->stepHigh.source))});
     out.push_back(std::move(t));
   }
   return out;

@@ -33,9 +33,9 @@ std::vector<Switched> measure(const SolvedBench& s) {
                  .subjects = subjects,
                  .unit = Unit::Amp,
                  .value = worst.known(),
-                 .limits = {atMost(LimitKind::Recommended, Severity::Caution, rating, "DC rating", c.rating.source),
-                            atMost(LimitKind::Recommended, Severity::Stop, rating ? std::optional(kStopShare * *rating) : std::nullopt,
-                                   "2 x DC rating", c.rating.source)},
+                 .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rating, "DC rating", c.rating.source),
+                                  atMost(LimitKind::Recommended, Severity::Stop,
+                                         rating ? std::optional(kStopShare * *rating) : std::nullopt, "2 x DC rating", c.rating.source)),
                  .at = worst.point}},
                d,
                &c,
@@ -44,7 +44,7 @@ std::vector<Switched> measure(const SolvedBench& s) {
     if (full) {
       m.margins.push_back({.quantity = "voltage to break", .subjects = subjects, .unit = Unit::Volt});
       m.margins.back().value = m.volts.value;
-      m.margins.back().limits = {atMost(LimitKind::Recommended, Severity::Caution, c.volts.typical(), "DC rating", c.volts.source)};
+      m.margins.back().limits = rising(atMost(LimitKind::Recommended, Severity::Caution, c.volts.typical(), "DC rating", c.volts.source));
     }
     out.push_back(std::move(m));
   });

@@ -93,9 +93,9 @@ Margin marginOf(const SolvedBench& s, const Pair& pair, const OperatingPoint& p)
            .subjects = {s.bench.address(pair.a->positive), s.bench.address(pair.b->positive)},
            .unit = Unit::Amp,
            .value = pair.flows.value,
-           .limits = {atMost(LimitKind::Recommended, Severity::Stop, kFlows, "a difference that hardly matters")},
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Stop, kFlows, "a difference that hardly matters")),
            .at = &p};
-  if (pair.lithium) m.limits = {atMost(LimitKind::Absolute, Severity::Stop, 0, "into a lithium pack")};
+  if (pair.lithium) m.limits = rising(atMost(LimitKind::Absolute, Severity::Stop, 0, "into a lithium pack"));
   return m;
 }
 

@@ -48,7 +48,7 @@ std::vector<Brown> measure(const SolvedBench& s) {
                            .subjects = {idOf(s.bench, d)},
                            .unit = Unit::Volt,
                            .value = sag.volts->value,
-                           .limits = {atLeast(LimitKind::Promised, severity, least.value, "least", sink.voltage.source)},
+                           .limits = rising(atLeast(LimitKind::Promised, severity, least.value, "least", sink.voltage.source)),
                            .from = rest->value,
                            .at = sag.point});
     };

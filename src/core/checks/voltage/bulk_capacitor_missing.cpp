@@ -29,8 +29,8 @@ std::vector<Bulk> measure(const SolvedBench& s) {
                     .subjects = {s.bench.address(input.positive)},
                     .unit = Unit::Farad,
                     .value = has.value,
-                    .limits = {atLeast(LimitKind::Recommended, Severity::Caution, kTolerance * *asked, "asked for, less its tolerance",
-                                       input.facts->bulk.source)}},
+                    .limits = rising(atLeast(LimitKind::Recommended, Severity::Caution, kTolerance * *asked,
+                                             "asked for, less its tolerance", input.facts->bulk.source))},
                    input,
                    has,
                    Farads{*asked}});

@@ -25,7 +25,7 @@ Hanging hanging(const parts::Capacitor& c, Finding f, double most, Severity elec
            .subjects = f.subjects,
            .unit = Unit::Farad,
            .value = farads,
-           .limits = {atMost(LimitKind::Recommended, Severity::Caution, most, "what hardly matters")}};
+           .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, most, "what hardly matters"))};
   return {std::move(m), std::move(f), c.polarised ? std::optional(electrolytic) : std::nullopt};
 }
 

@@ -41,10 +41,10 @@ std::vector<Charged> measure(const SolvedBench& s) {
               c.tantalum ? kTantalum : kToSpare};
     const auto rated = c.rated.typical();
     m.margin.value = m.reversed() ? v->value : std::abs(v->value);
-    m.margin.limits = {atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(*rated / m.toSpare) : std::nullopt,
-                              "with margin", c.rated.source),
-                       atMost(LimitKind::Absolute, Severity::Stop, rated, "rated voltage", c.rated.source)};
-    if (m.reversed()) m.margin.limits = {atLeast(LimitKind::Absolute, Severity::Stop, kBackwards, "the wrong way round")};
+    m.margin.limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(*rated / m.toSpare) : std::nullopt,
+                                    "with margin", c.rated.source),
+                             atMost(LimitKind::Absolute, Severity::Stop, rated, "rated voltage", c.rated.source));
+    if (m.reversed()) m.margin.limits = rising(atLeast(LimitKind::Absolute, Severity::Stop, kBackwards, "the wrong way round"));
     out.push_back(std::move(m));
   });
   return out;
@@ -72,7 +72,7 @@ Said capacitorRating(const SolvedBench& s) {
                               m.margin.stops() ? "" : fmt::format("; {:g} times the voltage is the rule", m.toSpare)),
                   m.margin.subjects);
       f.formula = fmt::format("{} against {}", show(volts), show(rated));
-      f.bar = barOf(m.margin, *limit.most, limit.name);
+      f.bar = barOf(m.margin, *limit.most, std::string(limit.name));
     }
     f.args = {{"voltage", volts}};
     f.sources = sourcesOf({&m.capacitor->rated});

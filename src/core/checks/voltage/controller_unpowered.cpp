@@ -29,8 +29,8 @@ std::vector<Powered> measure(const SolvedBench& s) {
                   .subjects = {idOf(s.bench, d)},
                   .unit = Unit::Volt,
                   .value = v.value,
-                  .limits = {atLeast(LimitKind::Promised, Severity::Stop, kNotAtAll * least.value, "half its least",
-                                     stated ? supply->recommended.source : "")},
+                  .limits = rising(atLeast(LimitKind::Promised, Severity::Stop, kNotAtAll * least.value, "half its least",
+                                           stated ? supply->recommended.source : "")),
                   .at = p};
     if (!stated) margin.assumed = {"a least supply of " + show(least)};
     out.push_back({std::move(margin), d, rail, v, least});

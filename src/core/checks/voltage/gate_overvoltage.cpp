@@ -29,7 +29,7 @@ Control controlOf(const SolvedBench& s, int device, TerminalIndex t, std::string
            .subjects = {s.bench.address(t)},
            .unit = Unit::Volt,
            .value = worst.known(),
-           .limits = {std::move(limit)},
+           .limits = rising(std::move(limit)),
            .at = worst.point},
           device,
           vgs,

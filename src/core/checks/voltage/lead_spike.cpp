@@ -31,13 +31,14 @@ std::vector<Ringing> measure(const SolvedBench& s) {
     if (!lead || *lead <= kNear || !v) continue;
     Ringing m{{}, input, *lead, *v, Volts{absolute.value_or(0)}};
     for (const auto& [times, severity] : {std::pair{kUsual, Severity::Stop}, {kBad, Severity::Caution}})
-      m.margins.push_back({.quantity = fmt::format("ringing at plug-in, {:g} x the supply", times),
-                           .subjects = {s.bench.address(input.positive)},
-                           .unit = Unit::Volt,
-                           .value = times * v->value,
-                           .limits = {atMost(LimitKind::Absolute, severity, absolute, "absolute maximum", input.facts->absolute.source)},
-                           .at = p,
-                           .assumed = {"plugged in live"}});
+      m.margins.push_back(
+          {.quantity = fmt::format("ringing at plug-in, {:g} x the supply", times),
+           .subjects = {s.bench.address(input.positive)},
+           .unit = Unit::Volt,
+           .value = times * v->value,
+           .limits = rising(atMost(LimitKind::Absolute, severity, absolute, "absolute maximum", input.facts->absolute.source)),
+           .at = p,
+           .assumed = {"plugged in live"}});
     out.push_back(std::move(m));
   }
   return out;

@@ -89,18 +89,19 @@ std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal
   const auto most = supply->absolute.greatest();
   if (meant.most && most) meant.most = std::min(*meant.most, *most);
   const std::vector subjects{s.bench.address(t)};
-  m.margins = {{.quantity = "logic supply",
-                .subjects = subjects,
-                .unit = Unit::Volt,
-                .value = m.high.value,
-                .limits = {meant, atMost(LimitKind::Absolute, Severity::Stop, most, "absolute maximum", supply->absolute.source)},
-                .at = highest},
-               {.quantity = "logic supply at its lowest",
-                .subjects = subjects,
-                .unit = Unit::Volt,
-                .value = lowest ? std::optional(m.low.value) : std::nullopt,
-                .limits = {meant, atLeast(LimitKind::Promised, Severity::Stop, times(window.min, 0.5), "half its least", window.source)},
-                .at = lowest}};
+  m.margins = {
+      {.quantity = "logic supply",
+       .subjects = subjects,
+       .unit = Unit::Volt,
+       .value = m.high.value,
+       .limits = rising(meant, atMost(LimitKind::Absolute, Severity::Stop, most, "absolute maximum", supply->absolute.source)),
+       .at = highest},
+      {.quantity = "logic supply at its lowest",
+       .subjects = subjects,
+       .unit = Unit::Volt,
+       .value = lowest ? std::optional(m.low.value) : std::nullopt,
+       .limits = rising(meant, atLeast(LimitKind::Promised, Severity::Stop, times(window.min, 0.5), "half its least", window.source)),
+       .at = lowest}};
   return m;
 }
 

@@ -10,9 +10,10 @@ namespace {
 
 struct Limits {
   double caution, stop;  // multiples of the winding's greatest voltage
+  std::string_view cautionName, stopName;
 };
-constexpr Limits kBrushed{1.1, 1.8};
-constexpr Limits kCoil{1.1, 1.4};
+constexpr Limits kBrushed{1.1, 1.8, "1.1 x greatest", "1.8 x greatest"};
+constexpr Limits kCoil{1.1, 1.4, "1.1 x greatest", "1.4 x greatest"};
 
 // The most a winding is meant for: stated, else phase current x resistance.
 std::optional<double> greatest(const parts::Winding& w) {
@@ -50,15 +51,14 @@ std::vector<AtMotor> measure(const SolvedBench& s) {
     const double duty = dutyOf(motor);
     const auto& limits = w.brushed ? kBrushed : kCoil;
     const auto times = [&](double k) { return most ? std::optional(k * *most) : std::nullopt; };
-    Margin margin{.quantity = "voltage while running",
-                  .subjects = {idOf(s.bench, motor.device)},
-                  .unit = Unit::Volt,
-                  .value = worst * duty,
-                  .limits = {atMost(LimitKind::Recommended, Severity::Caution, times(limits.caution),
-                                    fmt::format("{:g} x greatest", limits.caution), w.highest.source),
-                             atMost(LimitKind::Absolute, Severity::Stop, times(limits.stop), fmt::format("{:g} x greatest", limits.stop),
-                                    w.highest.source)},
-                  .at = p};
+    Margin margin{
+        .quantity = "voltage while running",
+        .subjects = {idOf(s.bench, motor.device)},
+        .unit = Unit::Volt,
+        .value = worst * duty,
+        .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, times(limits.caution), limits.cautionName, w.highest.source),
+                         atMost(LimitKind::Absolute, Severity::Stop, times(limits.stop), limits.stopName, w.highest.source)),
+        .at = p};
     if (duty < 1) margin.assumed = {fmt::format("duty held to {:.0f} %", duty * 100)};
     out.push_back({std::move(margin), &motor, Volts{most.value_or(0)}, duty, limits});
   }

@@ -19,7 +19,7 @@ Margin marginOf(const SolvedBench& s, TerminalIndex t, const OperatingPoint& p, 
           .subjects = {s.bench.address(t)},
           .unit = Unit::Volt,
           .value = p.across(t, s.bench.terminal(s.bench.deviceOf(t), supply.back)).value_or(Volts{0}).value,
-          .limits = {atLeast(LimitKind::Recommended, severity, supply.recommended.min, "least", supply.recommended.source)},
+          .limits = rising(atLeast(LimitKind::Recommended, severity, supply.recommended.min, "least", supply.recommended.source)),
           .at = &p};
 }
 

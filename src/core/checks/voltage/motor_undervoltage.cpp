@@ -33,8 +33,8 @@ std::optional<Fed> coils(const SolvedBench& s, std::size_t m) {
                 .subjects = {idOf(s.bench, motor.device)},
                 .unit = Unit::Amp,
                 .value = most.value,
-                .limits = {atLeast(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kWeak * *rated) : std::nullopt,
-                                   "least to count on", circuit::windingOf(s.bench, motor, 0).phase.source)},
+                .limits = rising(atLeast(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kWeak * *rated) : std::nullopt,
+                                         "least to count on", circuit::windingOf(s.bench, motor, 0).phase.source)),
                 .at = p};
   return Fed{std::move(margin), &motor, true, Amps{rated.value_or(0)}};
 }
@@ -56,7 +56,7 @@ std::optional<Fed> brushed(const SolvedBench& s, std::size_t m) {
                 .subjects = {idOf(s.bench, motor.device)},
                 .unit = Unit::Volt,
                 .value = volts.value,
-                .limits = {atLeast(LimitKind::Recommended, Severity::Caution, least.value, "least to count on", w.nominal.source)},
+                .limits = rising(atLeast(LimitKind::Recommended, Severity::Caution, least.value, "least to count on", w.nominal.source)),
                 .at = p};
   if (amps < kTurns * *w.run.typical()) {
     if (turns >= least) margin.limits.clear();  // it stands still before it is weak

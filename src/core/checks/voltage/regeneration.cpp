@@ -76,12 +76,13 @@ std::vector<Lifted> measure(const SolvedBench& s) {
       const double joules = 0.5 * kGivenBack * kRunsDown * v->value * v->value / *w.resistance.typical();
       const Volts peak{std::sqrt(v->value * v->value + 2 * joules / farads.value)};
       const auto& absolute = input.facts->absolute;
-      Margin margin{.quantity = "supply while slowing down",
-                    .subjects = {s.bench.address(input.positive), idOf(s.bench, m.device)},
-                    .unit = Unit::Volt,
-                    .value = peak.value,
-                    .limits = {atMost(LimitKind::Absolute, Severity::Caution, absolute.typical(), "absolute maximum", absolute.source)},
-                    .at = p};
+      Margin margin{
+          .quantity = "supply while slowing down",
+          .subjects = {s.bench.address(input.positive), idOf(s.bench, m.device)},
+          .unit = Unit::Volt,
+          .value = peak.value,
+          .limits = rising(atMost(LimitKind::Absolute, Severity::Caution, absolute.typical(), "absolute maximum", absolute.source)),
+          .at = p};
       if (!source.capacitance.typical()) margin.assumed = {"500 µF at the supply's output for each ampere of its rating"};
       out.push_back({std::move(margin), &m, input, pole, *v, peak, joules, farads});
     }

@@ -38,13 +38,14 @@ std::vector<Input> measure(const SolvedBench& s) {
     if (!most || !usual || usual->value < 1.5) return;
     Input m{{}, d, &r, *most, *usual, Volts{r.set.least().value_or(0) + r.dropout.greatest().value_or(0)}};
     const std::vector subjects{s.bench.address(in)};
-    m.margins = {{.quantity = "regulator input",
-                  .subjects = subjects,
-                  .unit = Unit::Volt,
-                  .value = most->value,
-                  .limits = {atMost(LimitKind::Absolute, Severity::Stop, r.absolute.typical(), "absolute maximum", r.absolute.source)},
-                  .at = full},
-                 {.quantity = "regulator input, nominal", .subjects = subjects, .unit = Unit::Volt, .value = usual->value, .at = nominal}};
+    m.margins = {
+        {.quantity = "regulator input",
+         .subjects = subjects,
+         .unit = Unit::Volt,
+         .value = most->value,
+         .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, r.absolute.typical(), "absolute maximum", r.absolute.source)),
+         .at = full},
+        {.quantity = "regulator input, nominal", .subjects = subjects, .unit = Unit::Volt, .value = usual->value, .at = nominal}};
     auto& limits = m.margins[1].limits;
     if (r.printed.max)
       limits.push_back(atMost(LimitKind::Recommended, Severity::Note, *r.printed.max * kAdapters, "printed", r.printed.source));

@@ -111,13 +111,14 @@ std::vector<AtRest> atRest(const SolvedBench& s, const circuit::Nets::Pole& pole
   const auto v = off ? off->across(pole.positive, pole.negative) : std::nullopt;
   if (!v || !full.typical()) return {};
   const auto i = off->element(pole.device, pole.element);
-  Margin m{.quantity = "voltage left with everything off",
-           .subjects = {idOf(s.bench, pole.device)},
-           .unit = Unit::Volt,
-           .value = v->value,
-           .limits = {atLeast(LimitKind::Promised, Severity::Stop, kCollapse * *full.typical(), "half its open voltage", full.source)},
-           .from = full.typical(),
-           .at = off};
+  Margin m{
+      .quantity = "voltage left with everything off",
+      .subjects = {idOf(s.bench, pole.device)},
+      .unit = Unit::Volt,
+      .value = v->value,
+      .limits = rising(atLeast(LimitKind::Promised, Severity::Stop, kCollapse * *full.typical(), "half its open voltage", full.source)),
+      .from = full.typical(),
+      .at = off};
   if (i.value < kWorthNaming) m.limits.clear();  // nothing is drawn: it is no short
   return {{std::move(m), &pole, off, *v, Volts{*full.typical()}, i}};
 }
