@@ -6,6 +6,7 @@
 #include <array>
 #include <nlohmann/json.hpp>
 #include <set>
+#include <utility>
 
 #include "core/base/address.h"
 #include "core/base/json_text.h"
@@ -58,6 +59,17 @@ class IntentsApart {
       if (auto id = wanted + std::to_string(n); ids.insert(id).second) return id;
   }
 
+  // An object without the first member of a key. Those that repeat it stay: there they are named.
+  static std::string taken(const std::string& object, std::string_view key) {
+    std::string repeats;
+    bool first = true;
+    for (const auto& m : membersOf(object))
+      if (m.key == key && !std::exchange(first, false)) repeats += fmt::format(", \"{}\": {}", key, m.value);
+    auto out = withoutMember(object, key);
+    out.insert(out.rfind('}'), repeats);
+    return out;
+  }
+
   void one(std::string_view text, std::set<std::string>& ids) {
     const auto id = textOf(text, "id");
     // What could not be used stays as it stands, and is named for what it is now.
@@ -74,12 +86,12 @@ class IntentsApart {
     for (const auto key : kProgram)
       if (const auto value = valueOf(text, key); !value.empty()) {
         facts += fmt::format(", \"{}\": {}", key, value);
-        goal = withoutMember(goal, key);
+        goal = taken(goal, key);
       }
     const auto signals = valueOf(text, "signals");
     if (signals.starts_with('[')) {
       for (const auto s : elementsOf(signals)) assignment(s, id, about, ids);
-      goal = withoutMember(goal, "signals");
+      goal = taken(goal, "signals");
     }
     m_goals.push_back(std::move(goal));
     if (!facts.empty()) m_program.push_back("{" + about(freeId(ids, id + "-program")) + facts + "}");

@@ -131,6 +131,12 @@ TEST_CASE("what could not be used of an old intent cannot be used of its parts, 
   CHECK_THAT(problems(R"({"id": "i", "motor": "m", "pwm": 490})"), Contains("#/program/0/pwm"));
   CHECK_THAT(problems(R"({"id": "i", "motor": "m", "spede": true})"), Contains("\"spede\" is nothing"));
   CHECK_THAT(problems(R"({"id": "i", "motor": "m", "speed": true, "speed": false})"), Contains("appears twice"));
+  // What stood there twice is not lost with the first.
+  CHECK_THAT(problems(R"({"id": "i", "motor": "m", "pwm": "490 Hz", "pwm": "20 kHz"})"), Contains("\"pwm\" is nothing"));
+  CHECK_THAT(problems(R"({"id": "i", "signals": [], "motor": "m", "signals": [7]})"), Contains("\"signals\" is nothing"));
+  const auto twice = writeHarness(read(old(R"({"id": "i", "motor": "m", "pwm": "490 Hz", "pwm": "20 kHz"})")));
+  CHECK(twice.find("490 Hz") != std::string::npos);
+  CHECK(twice.find("20 kHz") != std::string::npos);
 }
 
 TEST_CASE("ids that are made stay free of all that are there") {
