@@ -32,6 +32,9 @@ std::optional<Said> runChecks(const circuit::SolvedBench& solved, const std::fun
   });
   if (gaveUp) return std::nullopt;
   Said out;
+  std::size_t margins = 0;
+  for (const auto& s : said) margins += s.margins.size();
+  out.margins.reserve(margins);
   for (std::size_t k = 0; k < all.size(); ++k) {
     for (auto& f : said[k].findings) {
       f.check = all[k].id;
@@ -40,10 +43,6 @@ std::optional<Said> runChecks(const circuit::SolvedBench& solved, const std::fun
     }
     for (auto& m : said[k].margins) {
       m.check = all[k].id;
-      if (const auto* p = std::exchange(m.at, nullptr)) {
-        m.corner = p->charge();
-        m.command = p->command().title;
-      }
       out.margins.push_back(std::move(m));
     }
   }
@@ -144,7 +143,14 @@ Margins JudgedBench::margins() const {
   std::ranges::stable_sort(all, {}, &Placed::place);
   Margins out;
   out.reserve(all.size());
-  for (const auto& p : all) out.push_back(*p.margin);
+  for (const auto& p : all) {
+    out.push_back(*p.margin);
+    auto& m = out.back();
+    if (const auto* point = std::exchange(m.at, nullptr)) {  // a copy may outlive the bench
+      m.corner = point->charge();
+      m.command = point->command().title;
+    }
+  }
   return out;
 }
 
