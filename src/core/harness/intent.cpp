@@ -3,7 +3,9 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <map>
 #include <set>
+#include <string_view>
 
 #include "core/base/by_id.h"
 
@@ -147,16 +149,15 @@ class Comparing {
   }
 
   void pins() {
-    const auto& all = m_h.assignments;
-    for (const auto& later : all) {
-      const auto same = [&](const Assignment& a) { return a.motor == later.motor && a.role == later.role; };
-      const auto first = std::ranges::find_if(all, same);
-      if (first->pin != later.pin)
-        differ(("pin for " + later.role).c_str(), later.motor, *first, later, first->pin.text(), later.pin.text());
+    using Item = std::pair<std::string_view, std::string_view>;  // motor and role: a file may hold very many
+    std::map<Item, const Assignment*> pins, levels;              // the first that says it
+    for (const auto& later : m_h.assignments) {
+      const auto& first = *pins.try_emplace({later.motor, later.role}, &later).first->second;
+      if (first.pin != later.pin) differ(("pin for " + later.role).c_str(), later.motor, first, later, first.pin.text(), later.pin.text());
       if (!says(later.active)) continue;
-      const auto level = std::ranges::find_if(all, [&](const Assignment& a) { return same(a) && says(a.active); });
-      if (level->active != later.active)
-        differ(("active level of " + later.role).c_str(), later.motor, *level, later, level->active, later.active);
+      const auto& level = *levels.try_emplace({later.motor, later.role}, &later).first->second;
+      if (level.active != later.active)
+        differ(("active level of " + later.role).c_str(), later.motor, level, later, level.active, later.active);
     }
   }
 };
