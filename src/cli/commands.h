@@ -29,7 +29,7 @@ int solve(const SolveArguments& arguments);
 int check(const CheckArguments& arguments);
 int explain(const std::string& check, bool json);
 int listChecks(bool json);
-int showPart(const std::string& id);  ///< its card
+int showPart(const std::string& id, bool json);  ///< its card
 int listParts(const std::vector<std::string>& words, bool json);
 
 /// Shipped parts and the user's own; says on standard error what of these cannot be used.

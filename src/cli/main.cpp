@@ -47,6 +47,7 @@ int run(int argc, char** argv) {
   std::string partId;
   auto* part = app.add_subcommand("part", "Print the card of a part: terminals, figures with sources, what its inputs do, pitfalls.");
   part->add_option("PART", partId, "its id, such as l298n-module")->required();
+  part->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
 
   try {
     app.parse(argc, argv);
@@ -66,7 +67,7 @@ int run(int argc, char** argv) {
     point.json = json;
     return bold::cli::solve(point);
   }
-  if (*part) return bold::cli::showPart(partId);
+  if (*part) return bold::cli::showPart(partId, json);
   if (*explain) return bold::cli::explain(which, json);
   if (*checks) return bold::cli::listChecks(json);
   return bold::cli::listParts(words, json);

@@ -7,6 +7,7 @@
 #include "core/harness/file_system.h"
 #include "core/parts/library.h"
 #include "core/parts/part_card.h"
+#include "core/parts/part_limits.h"
 #include "core/parts/typed_part.h"
 #include "output.h"
 
@@ -57,7 +58,41 @@ int listParts(const std::vector<std::string>& words, bool json) {
   return 0;
 }
 
-int showPart(const std::string& id) {
+namespace {
+
+Json terminal(const parts::Terminal& t) {
+  Json out{{"id", t.id}, {"label", t.label}, {"aliases", t.aliases}};
+  if (!t.place.connector.empty()) out["connector"] = t.place.connector;
+  if (t.place.position > 0) out["position"] = t.place.position;
+  out["contact"] = t.place.contact;
+  if (t.ground) out["ground"] = true;
+  if (t.output) out["output"] = true;
+  if (t.input) out["input"] = true;
+  if (t.supply) out["supply"] = t.supply->purpose;
+  if (t.pin)
+    out["pin"] = {{"code", t.pin->code}, {"chip", t.pin->chip}, {"pwm", t.pin->pwm}, {"serial", t.pin->serial}, {"strap", t.pin->strap}};
+  return out;
+}
+
+// Everything that the card says, for programs.
+Json asJson(const parts::Part& p) {
+  Json out{{"id", p.id}, {"name", p.name}, {"kind", p.kind}, {"summary", p.summary}, {"own", p.own}};
+  for (const auto* list : {"terminals", "figures", "settings", "channels", "limits"}) out[list] = Json::array();
+  for (const auto& t : p.terminals) out["terminals"].push_back(terminal(t));
+  for (const auto& f : p.figures) out["figures"].push_back(figure(f));
+  for (const auto& s : p.settings)
+    out["settings"].push_back({{"id", s.id}, {"label", s.label}, {"values", s.values}, {"default", s.standard}});
+  for (const auto& c : p.channels) out["channels"].push_back({{"id", c.id}, {"out", c.out}, {"signals", c.signals}});
+  for (const auto& l : parts::limitsOf(p))
+    out["limits"].push_back(
+        {{"of", l.of}, {"what", l.what}, {"value", l.value}, {"under", l.under}, {"source", l.source}, {"confidence", l.confidence}});
+  out["pitfalls"] = p.pitfalls;
+  return out;
+}
+
+}  // namespace
+
+int showPart(const std::string& id, bool json) {
   Disk disk;
   const auto library = ownLibrary(disk);
   const auto part = library.find(id);
@@ -65,7 +100,10 @@ int showPart(const std::string& id) {
     complain(fmt::format("There is no part \"{}\". \"boldh parts WORD\" finds them.", id));
     return 2;
   }
-  say(parts::partCard(*part, library.json(id)));
+  if (json)
+    sayJson(jsonText(asJson(*part)));
+  else
+    say(parts::partCard(*part, library.json(id)));
   return 0;
 }
 

@@ -308,7 +308,11 @@ TEST_CASE("the plan's numbers are typed with units, and what makes no sense is s
 
 TEST_CASE("a motor that starts gently is judged without a sudden reversal") {
   Window w;
-  w.open("demo/wave-tank.harness");
+  auto text = readFile("demo/wave-tank.harness");
+  const std::string winding = "6.2 ohm";  // with less the bridge does not stand it turned round at once
+  text.replace(text.find(winding), winding.size(), "5 ohm");
+  w.main.openFile(QString::fromStdString(w.folder.write("b.harness", text)));
+  w.settle();
   w.main.rail().setStep(gui::Step::Bench);
   w.session.select("paddle");
   auto* ramp = w.find<QCheckBox>("intentRamp");

@@ -77,7 +77,7 @@ TEST_CASE("the page of a check ends with this bench's numbers") {
   const auto text = page->findChild<QTextBrowser*>()->toPlainText();
   CHECK(text.contains("Why it matters"));
   CHECK(text.contains("On this bench"));
-  CHECK(text.contains("8.73 mA x 40 / 600 mA = 0.58"));
+  CHECK(text.contains("8.74 mA x 40 / 600 mA = 0.58"));
 }
 
 TEST_CASE("the report goes onto the clipboard and onto paper") {
@@ -86,7 +86,7 @@ TEST_CASE("the report goes onto the clipboard and onto paper") {
   action(w, "Copy the report")->trigger();
   const auto copied = QGuiApplication::clipboard()->text();
   CHECK(copied.toStdString() == report::text("bench.harness", w.session.harness(), w.session.analysis()));
-  CHECK(copied.contains("Q1 gets 8.73 mA of base current"));
+  CHECK(copied.contains("Q1 gets 8.74 mA of base current"));
   const auto path = w.folder.path("report.pdf");
   {
     QPdfWriter pdf(QString::fromStdString(path));

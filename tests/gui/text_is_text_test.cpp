@@ -122,7 +122,7 @@ TEST_CASE("what could not be used stands on a card of its own, and is taken out 
   });
   w.main.openFile(QString::fromStdString(path));
   w.settle();
-  CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Not judged: 2 notes, 1 left out of the file"));
+  CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Not judged: 1 note, 1 left out of the file"));
   auto* card = w.find<QWidget>("leftOut");
   REQUIRE(card->isVisible());
   QStringList said;

@@ -12,9 +12,20 @@ bool isId(std::string_view text) {
   });
 }
 
+namespace {
+
+// What is printed at a terminal may stand for its id: "+12V", "1,2EN".
+bool isPrint(std::string_view text) {
+  return !text.empty() && text.size() <= 40 && std::ranges::all_of(text, [](char c) {
+    return isId({&c, 1}) || std::string_view("+,/()~#*").find(c) != std::string_view::npos;
+  });
+}
+
+}  // namespace
+
 Result<Address> parseAddress(std::string_view text) {
   const auto dot = text.find('.');
-  if (dot == std::string_view::npos || !isId(text.substr(0, dot)) || !isId(text.substr(dot + 1)))
+  if (dot == std::string_view::npos || !isId(text.substr(0, dot)) || !isPrint(text.substr(dot + 1)))
     return fail(fmt::format("\"{}\" is not a terminal address such as s1.IN1", text));
   return Address{std::string(text.substr(0, dot)), std::string(text.substr(dot + 1))};
 }

@@ -172,7 +172,7 @@ std::string fileText(AnyQuantity q) {
   return sign + out + (tail.empty() ? "" : " ") + tail;
 }
 
-std::string displayText(AnyQuantity q) {
+std::string displayText(AnyQuantity q, int moreDigits) {
   const auto& unit = nameOf(q.unit);
   double v = q.value;
   // Less than solving is exact to, and less than anybody could measure on a bench.
@@ -184,7 +184,7 @@ std::string displayText(AnyQuantity q) {
   if (unit.unit == Unit::Metre) prefix = &kPrefixes[4];
   v /= std::pow(10.0, prefix->exponent);
   const double a = std::abs(v);
-  const int decimals = a >= 99.95 ? 0 : a >= 9.995 ? 1 : 2;
+  const int decimals = (a >= 99.95 ? 0 : a >= 9.995 ? 1 : 2) + moreDigits;
   std::string s = fmt::format("{:.{}f}", v, decimals);
   if (s.find('.') != std::string::npos) {
     while (s.ends_with('0')) s.pop_back();

@@ -85,6 +85,6 @@ template <class Q>
 std::string fileText(AnyQuantity q);
 
 /// Text for people: three significant digits, for example "1.68 A", "4.7 kΩ", "490 Hz".
-std::string displayText(AnyQuantity q);
+std::string displayText(AnyQuantity q, int moreDigits = 0);
 
 }  // namespace bold

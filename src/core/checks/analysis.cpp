@@ -20,11 +20,12 @@ using checks::Findings;
 using checks::Harm;
 using checks::Severity;
 
-int unknownFigures(const circuit::Bench& bench) {
-  int n = 0;
+std::vector<std::string> unknownFigures(const circuit::Bench& bench) {
+  std::vector<std::string> out;
   for (const auto& d : bench.devices)
-    for (const auto& f : d.part->figures) n += !f.figure.known();
-  return n;
+    for (const auto& f : d.part->figures)
+      if (!f.figure.known()) out.push_back(d.doc.called() + ": " + f.label);
+  return out;
 }
 
 std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
@@ -34,6 +35,8 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
   if (open > 0)
     out.push_back(fmt::format("{} wire{} without gauge or length: taken as 28 AWG 0.2 m at controllers and logic, 22 AWG 0.3 m elsewhere",
                               open, open == 1 ? "" : "s"));
+  if (!bench.links.empty())
+    out.emplace_back("contacts, each mated pair: screwed, crimped or soldered 1 mΩ, header 10 to 20 mΩ, breadboard or clip 10 to 50 mΩ");
   if (!bench.ambient) out.emplace_back("ambient 30 °C");
   for (const auto& d : bench.devices)
     for (const auto& e : d.part->elements) {
@@ -167,7 +170,8 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   a.judged = std::move(*judged);
   a.checks = static_cast<int>(checks::registry().size());
   for (const auto& p : a.solved->points) a.commands += p->solved();
-  a.unknownFigures = unknownFigures(a.solved->bench);
+  a.unknown = unknownFigures(a.solved->bench);
+  a.unknownFigures = static_cast<int>(a.unknown.size());
   a.assumptions = assumptionsOf(a.solved->bench);
   a.leftOut = harness::leftOut(h);
   a.fromFile = harness::fromFile(h, library);
@@ -181,6 +185,14 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   number(a.findings);
   decide(a, h, options);
   return a;
+}
+
+std::string unknownWords(const Analysis& a) {
+  constexpr std::size_t kMost = 5;
+  std::string names;
+  for (std::size_t k = 0; k < std::min(a.unknown.size(), kMost); ++k) names += (k == 0 ? " (" : "; ") + a.unknown[k];
+  if (a.unknown.size() > kMost) names += fmt::format("; and {} more", a.unknown.size() - kMost);
+  return fmt::format("{} figure{} unknown{}", a.unknownFigures, a.unknownFigures == 1 ? "" : "s", names.empty() ? "" : names + ")");
 }
 
 std::string_view headline(Verdict v) {

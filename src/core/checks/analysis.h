@@ -30,13 +30,14 @@ struct Analysis {
   std::shared_ptr<const circuit::SolvedBench> solved;
   JudgedBench judged;  ///< what the next analysis may take over
   Verdict verdict = Verdict::NotJudged;
-  std::vector<std::string> why;  ///< what stands in the way of Clear, in words; for Do not switch on: what was not used as it stands
-  bool explained = false;        ///< whether it was worked out what follows from what
-  int checks = 0;                ///< how many were run
-  int commands = 0;              ///< how many commands were solved
-  int unknownFigures = 0;
-  int openChanges = 0;                      ///< planned and not made yet
-  std::optional<PlannedBench> planned;      ///< filled in by judgePlanned, where there is something planned
+  std::vector<std::string> why;         ///< what stands in the way of Clear, in words; for Do not switch on: what was not used as it stands
+  bool explained = false;               ///< whether it was worked out what follows from what
+  int checks = 0;                       ///< how many were run
+  int commands = 0;                     ///< how many commands were solved
+  std::vector<std::string> unknown;     ///< figures of parts on the bench that nobody knows: "S1: sense resistor"
+  int unknownFigures = 0;               ///< how many those are
+  int openChanges = 0;                  ///< planned and not made yet
+  std::optional<PlannedBench> planned;  ///< filled in by judgePlanned, where there is something planned
   std::vector<std::string> assumptions;     ///< what was taken for granted: default wires, ambient
   std::vector<std::string> unstated;        ///< what nobody stated and so was not judged: motors without signals
   std::vector<Problem> leftOut;             ///< what the file says and could not be used; `where` is "#" and a JSON pointer
@@ -66,6 +67,8 @@ struct Options {
 Analysis analyse(const harness::Harness& harness, const parts::Library& library, const Options& options = {},
                  const Analysis* previous = nullptr);
 
+/// "2 figures unknown (S1: sense resistor; M: winding resistance)", "0 figures unknown"
+std::string unknownWords(const Analysis& analysis);
 std::string_view headline(Verdict verdict);  ///< "Do not switch on", ...
 /// "1 would do damage, 2 will not work, 3 to look at again; 7 more follow from these": causes are counted
 std::string summary(const Analysis& analysis);

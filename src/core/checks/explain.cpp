@@ -93,7 +93,7 @@ class Explaining {
 
   std::optional<Trial> repaired(const harness::Harness& h, const Finding& f) {
     m_spent += m_cost;
-    return tryOut(h, f.repair->edit, m_library, m_options, m_a.judged);
+    return tryOut(h, f.repair ? f.repair->edit : *f.supposing, m_library, m_options, m_a.judged);
   }
 
   // B is explained by A when B vanishes once A's repair has been made. Sound repairs speak first: a doubtful one must not
@@ -102,7 +102,7 @@ class Explaining {
     std::map<std::string, std::set<std::string>> afterDoubtful;  // what is left when it has been made
     std::size_t untried = 0;
     for (auto& cause : m_a.findings) {
-      if (!cause.repair || !cause.explainedBy.empty()) continue;
+      if ((!cause.repair && !cause.supposing) || !cause.explainedBy.empty() || cause.severity == Severity::Note) continue;
       if (spent()) {  // a repair that nobody has tried is none
         cause.repair.reset();
         ++untried;
@@ -112,7 +112,9 @@ class Explaining {
       if (!after) return false;
       const auto id = cause.identity();
       const auto left = identities(after->findings);
-      if (mends(m_a.findings, after->findings, id)) {
+      if (!cause.repair) {
+        if (clears(m_a.findings, after->findings, id)) explains(cause, left);
+      } else if (mends(m_a.findings, after->findings, id)) {
         m_sound.push_back(id);
         explains(cause, left);
       } else {

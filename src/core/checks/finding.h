@@ -49,6 +49,8 @@ struct Finding {
   std::map<std::string, AnyQuantity> args;  ///< the numbers in the sentence, by name
   std::optional<Bar> bar;
   std::optional<Repair> repair;
+  /// Where there is no one repair: an edit under which the fault would be gone, to find out what follows from it. Never offered.
+  std::optional<harness::Edit> supposing;
 
   // Filled in by the engine.
   int number = 0;           ///< as shown on its badge; 0 for notes

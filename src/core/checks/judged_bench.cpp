@@ -9,6 +9,7 @@
 #include "core/base/parallel.h"
 #include "core/checks/analysis.h"
 #include "core/checks/check.h"
+#include "core/checks/unknown_figures.h"
 #include "core/circuit/cells.h"
 #include "core/circuit/joined_bench.h"
 
@@ -74,6 +75,33 @@ checks::Finding tooLarge(const circuit::SolvedBench& solved) {
   return f;
 }
 
+// What hangs on a part that no library knows, or on a supply of unknown voltage, is not judged: neither that it will not work nor any
+// number. What the copper alone decides stands.
+void leaveUnknownAside(const circuit::SolvedBench& solved, Said& said) {
+  const auto nets = checks::unknownNets(solved);
+  if (nets.empty()) return;
+  const auto& bench = solved.bench;
+  const auto onThem = [&](const std::string& subject) {
+    const auto dot = subject.find('.');
+    const int d = bench.deviceIndex(subject.substr(0, dot));
+    if (d < 0) return false;
+    if (dot != std::string::npos) {
+      const auto t = bench.terminal(d, subject.substr(dot + 1));
+      return t >= 0 && nets.contains(solved.nets.of(t));
+    }
+    const auto& terminals = bench.devices[static_cast<std::size_t>(d)].part->terminals;
+    return std::ranges::any_of(terminals, [&](const auto& t) { return nets.contains(solved.nets.of(bench.terminal(d, t.id))); });
+  };
+  std::erase_if(said.findings, [&](const checks::Finding& f) {
+    if (f.severity == checks::Severity::NotJudged) return false;
+    const auto* check = checks::findCheck(f.check);
+    const bool guessed = check && (check->measures || f.harm == checks::Harm::WillNotWork);
+    return guessed && std::ranges::any_of(f.subjects, onThem);
+  });
+  for (auto& m : said.margins)
+    if (std::ranges::any_of(m.subjects, onThem)) m.value.reset();
+}
+
 std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Library& library, const Options& options) {
   auto bench = circuit::makeBench(made.from.harness, library);
   bench.ids = made.ids;
@@ -81,6 +109,7 @@ std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Librar
   if (!made.solved) return nullptr;
   auto said = made.solved->tooLarge.empty() ? runChecks(*made.solved, options.cancelled) : Said{{tooLarge(*made.solved)}, {}};
   if (!said) return nullptr;
+  leaveUnknownAside(*made.solved, *said);
   made.findings = std::move(said->findings);
   made.margins = std::move(said->margins);
   return std::make_shared<const JudgedCell>(std::move(made));

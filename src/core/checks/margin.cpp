@@ -1,5 +1,7 @@
 #include "core/checks/margin.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -108,6 +110,30 @@ std::string_view word(LimitKind kind) {
 
 Bar barOf(const Margin& margin, double limit, std::string limitName, std::optional<AnyQuantity> inner, bool floor) {
   return {margin.quantity, {margin.value.value_or(0), margin.unit}, inner, {limit, margin.unit}, std::move(limitName), floor};
+}
+
+Findings asOne(Findings findings) {
+  Findings out;
+  std::vector<int> more;
+  for (auto& f : findings) {
+    const auto it = std::ranges::find_if(out, [&](const Finding& o) { return o.severity == f.severity && o.formula == f.formula; });
+    if (it == out.end()) {
+      out.push_back(std::move(f));
+      more.push_back(0);
+      continue;
+    }
+    ++more[static_cast<std::size_t>(it - out.begin())];
+    for (auto& subject : f.subjects)
+      if (std::ranges::count(it->subjects, subject) == 0) it->subjects.push_back(std::move(subject));
+  }
+  for (std::size_t k = 0; k < out.size(); ++k)
+    if (more[k] > 0) out[k].text += fmt::format(" So do{} {} more on the same way.", more[k] == 1 ? "es" : "", more[k]);
+  return out;
+}
+
+Said asOne(Said said) {
+  said.findings = asOne(std::move(said.findings));
+  return said;
 }
 
 Said operator+(Said a, Said b) {

@@ -115,6 +115,10 @@ Said say(std::vector<M> measured, Words words) {
   return out;
 }
 
+/// Findings that say the same of several places (a current goes through all of them) as one: of equal severity and formula.
+Findings asOne(Findings findings);
+Said asOne(Said said);
+
 /// Both of them, for checks that measure different things.
 Said operator+(Said a, Said b);
 

@@ -60,6 +60,26 @@ Plan& Plan::setting(int device, const std::string& id, const std::string& value)
   return *this;
 }
 
+Plan& Plan::figure(int device, const std::string& id, AnyQuantity value) {
+  Device changed = m_bench.devices[static_cast<std::size_t>(device)].doc;
+  changed.overrides[id] = displayText(value);
+  m_edit.changes.emplace_back(harness::Put<Device>{changed, {}});
+  return *this;
+}
+
+Plan& Plan::move(int connection, circuit::TerminalIndex from, circuit::TerminalIndex to) {
+  remove(connection);
+  auto moved = m_bench.connections[static_cast<std::size_t>(connection)];
+  moved.id = freeId(moved.kind == harness::ConnectionKind::Wire ? "w" : "p");
+  for (auto* end : {&moved.a, &moved.b})
+    if (m_bench.terminal(*end) == from)
+      *end = {m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(to))].doc.id, m_bench.facts(to).id};
+  moved.state = State::Planned;
+  moved.raw = nullptr;
+  m_edit.changes.emplace_back(harness::Put<Connection>{moved, {}});
+  return *this;
+}
+
 Plan& Plan::exchange(circuit::TerminalIndex a, circuit::TerminalIndex b) {
   const auto address = [&](circuit::TerminalIndex t) {
     return Address{m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].doc.id, m_bench.facts(t).id};

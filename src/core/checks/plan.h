@@ -24,10 +24,15 @@ class Plan {
                      const std::map<std::string, std::string>& figures = {});
   Plan& remove(int connection);
   Plan& setting(int device, const std::string& id, const std::string& value);
+  /// A figure of a device, replaced on this bench: for suppositions only, since a bench has the parts that it has.
+  Plan& figure(int device, const std::string& id, AnyQuantity value);
+  /// Takes a connection's end off one terminal and puts it on another.
+  Plan& move(int connection, circuit::TerminalIndex from, circuit::TerminalIndex to);
   /// Takes the connections off terminals a and b and puts each back on the other one.
   Plan& exchange(circuit::TerminalIndex a, circuit::TerminalIndex b);
 
   Repair repair(std::string text) const;
+  const harness::Edit& edit() const { return m_edit; }
   bool empty() const { return m_edit.changes.empty(); }
 
  private:

@@ -1,9 +1,12 @@
 #include "core/checks/queries.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <map>
 #include <set>
 
+#include "core/circuit/copper_distance.h"
 #include "core/circuit/signal_nets.h"
 
 namespace bold::checks {
@@ -90,10 +93,13 @@ bool isServo(const SolvedBench& s, int device) {
 }
 
 bool everyday(const OperatingPoint& p) {
-  return p.solved() && circuit::expected(p.charge()) && p.command().supply < 0;
+  return p.solved() && circuit::expected(p.charge()) && p.command().supply < 0 && p.command().action != Action::Combination;
 }
 bool steady(const OperatingPoint& p) {
-  return everyday(p) && p.command().moment == Moment::Running && p.command().action != Action::Brake && p.command().action != Action::Coast;
+  return everyday(p) && p.command().moment == Moment::Running && !brief(p.command().action);
+}
+bool brief(Action action) {
+  return action == Action::Brake || action == Action::Coast || action == Action::Combination;
 }
 
 TerminalIndex at(const Bench& bench, int device, const parts::Node& node) {
@@ -121,32 +127,13 @@ std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& pur
 }
 
 std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most) {
-  if (!s.nets.same(from, to)) return std::nullopt;
-  // Nets are small: settle the nearest terminal again and again.
-  const auto& members = s.nets.members(s.nets.of(from));
-  std::map<TerminalIndex, double> distance{{from, 0}};
-  std::set<TerminalIndex> done;
-  while (true) {
-    TerminalIndex next = -1;
-    for (const auto& [t, d] : distance)
-      if (!done.contains(t) && (next < 0 || d < distance[next])) next = t;
-    if (next < 0) return Metres{0};  // joined inside a part only
-    if (distance[next] > most.value) return std::nullopt;
-    if (next == to) return Metres{distance[next]};
-    done.insert(next);
-    const double here = distance[next];
-    const auto reach = [&](TerminalIndex t, double d) {
-      const auto [it, fresh] = distance.emplace(t, d);
-      if (!fresh) it->second = std::min(it->second, d);
-    };
-    for (const auto& l : s.bench.links) {
-      if (l.a != next && l.b != next) continue;
-      const bool wire = s.bench.connections[static_cast<std::size_t>(l.connection)].kind == harness::ConnectionKind::Wire;
-      reach(l.a == next ? l.b : l.a, here + (wire ? circuit::sizeOf(s.bench, l).length.value : 0));
-    }
-    for (const auto t : members)
-      if (s.bench.deviceOf(t) == s.bench.deviceOf(next)) reach(t, here);
-  }
+  return circuit::copperDistance(s.bench, s.nets, from, to, most);
+}
+
+Severity onceEmpty(const SolvedBench& s) {
+  return std::ranges::any_of(s.nets.sources(), [&](const auto& pole) { return !sourceBody(s.bench, pole).limit.known(); })
+             ? Severity::Note
+             : Severity::Caution;
 }
 
 std::string during(const OperatingPoint& p) {
@@ -228,6 +215,13 @@ int indexOf(const SolvedBench& s, const Motor& motor) {
 
 std::string show(AnyQuantity q) {
   return displayText(q);
+}
+
+std::string against(AnyQuantity value, std::string_view sign, AnyQuantity limit) {
+  constexpr int kMostMore = 3;
+  int more = 0;
+  while (more < kMostMore && displayText(value, more) == displayText(limit, more)) ++more;
+  return fmt::format("{} {} {}", displayText(value, more), sign, displayText(limit, more));
 }
 
 Finding finding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects) {

@@ -76,6 +76,8 @@ bool isServo(const SolvedBench& s, int device);
 bool everyday(const OperatingPoint& p);
 /// Nothing held, just opened or turned round at the moment.
 bool steady(const OperatingPoint& p);
+/// Over before anything gets hot: a brake or a coasting motor dies within a moment, a combination of pins is no state to stay in.
+bool brief(Action action);
 
 /// Where something is largest over the points that a filter lets through; point is nullptr when nothing was above zero.
 struct Extreme {
@@ -111,6 +113,9 @@ struct SupplyInput {
 std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose);
 /// A part whose motor supply comes from one source and does not go back to it: first things first.
 bool returnAstray(const SolvedBench& s, int device);
+/// How grave it is that something fails only once the supplies are at their lower end: cells go flat on every bench, a regulated
+/// supply is always within its tolerance.
+Severity onceEmpty(const SolvedBench& s);
 /// Metres of wire between two terminals of one net by the shortest way; nothing when no copper joins them.
 /// @param most gives up beyond: nothing
 std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most = Metres{1e9});
@@ -130,6 +135,8 @@ Address addressOf(const Bench& bench, TerminalIndex t);
 
 /// "12.6 V", "1.68 A"
 std::string show(AnyQuantity q);
+/// "2.71 V > 2.7 V": with as many digits as it takes to see that it is so.
+std::string against(AnyQuantity value, std::string_view sign, AnyQuantity limit);
 
 /// One finding with its severity and words; the engine adds check and harm.
 Finding finding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects);

@@ -12,16 +12,20 @@
   X(Findings, notSolved, "not-solved", "commands", "A command without a solution", WillNotWork)                                    \
   X(Said, supplyShort, "supply-short", "voltage", "A supply is shorted", Danger)                                                   \
   X(Findings, supplyReversed, "supply-reversed", "voltage", "A supply the wrong way round", Damage)                                \
+  X(Findings, regulatorReversed, "regulator-reversed", "voltage", "A regulator the wrong way round", Damage)                       \
   X(Said, controllerUnpowered, "controller-unpowered", "voltage", "The controller is not powered", WillNotWork)                    \
+  X(Said, railsJoined, "rails-joined", "voltage", "Two supplies joined at one wire", Damage)                                       \
   X(Findings, outputShort, "output-short", "voltage", "An output on a rail", Damage)                                               \
   X(Findings, paralleledChannels, "paralleled-channels", "current", "Channels joined at their outputs", Damage)                    \
   X(Findings, shootThrough, "shoot-through", "commands", "Both switches of a leg on", Danger)                                      \
   X(Findings, motorOnPin, "motor-on-pin", "current", "A motor straight on a pin", Damage)                                          \
+  X(Findings, railDead, "rail-dead", "grounds", "A rail that nothing feeds", WillNotWork)                                          \
   X(Findings, railBroken, "rail-broken", "grounds", "A breadboard rail that is two", WillNotWork)                                  \
   X(Findings, isolatedCommon, "isolated-common", "grounds", "The common of isolated inputs", WillNotWork)                          \
   X(Findings, groundNotShared, "ground-not-shared", "grounds", "Controller and stage share no ground", WillNotWork)                \
   X(Findings, supplyReturnMissing, "supply-return-missing", "grounds", "No way back to the supply", WillNotWork)                   \
   X(Said, groundThroughBoard, "ground-through-board", "grounds", "Motor current through the controller's ground", WillNotWork)     \
+  X(Findings, motorAcrossChannels, "motor-across-channels", "grounds", "A motor between two channels", WillNotWork)                \
   X(Findings, motorToGround, "motor-to-ground", "grounds", "A motor from an output to a rail", WillNotWork)                        \
   X(Findings, transistorOrientation, "transistor-orientation", "grounds", "A transistor the wrong way round", WillNotWork)         \
   X(Said, highSideN, "high-side-n", "grounds", "An N-type transistor above the motor", WillNotWork)                                \
@@ -46,6 +50,7 @@
   X(Findings, moduleRegulatorSetting, "module-regulator-setting", "voltage", "The regulator link of a module", WillNotWork)        \
   X(Said, brownOut, "brown-out", "voltage", "A motor start pulls the logic down", WillNotWork)                                     \
   X(Said, logicSupplyOutOfRange, "logic-supply-out-of-range", "voltage", "Logic supply out of range", Damage)                      \
+  X(Said, phaseCurrentUnlimited, "phase-current-unlimited", "current", "Nothing limits the coil current", Damage)                  \
   X(Findings, diodeOnReversibleMotor, "diode-on-reversible-motor", "flyback", "A diode across a reversible motor", Damage)         \
   X(Findings, flybackReversed, "flyback-reversed", "flyback", "A clamp diode the wrong way round", Damage)                         \
   X(Findings, arrayCommonOpen, "array-common-open", "flyback", "An array's common left open", Damage)                              \
@@ -63,10 +68,10 @@
   X(Said, boardRailCurrent, "board-rail-current", "current", "More from a board's rail than it gives", Damage)                     \
   X(Said, vinAsOutput, "vin-as-output", "current", "Motors fed through a board's input pin", Damage)                               \
   X(Said, supplyCurrent, "supply-current", "current", "More than the supply gives", WillNotWork)                                   \
-  X(Said, phaseCurrentUnlimited, "phase-current-unlimited", "current", "Nothing limits the coil current", Damage)                  \
   X(Said, junctionTemperature, "junction-temperature", "heat", "Too hot inside", Damage)                                           \
   X(Said, regulatorHeat, "regulator-heat", "heat", "A regulator gets too hot", Damage)                                             \
   X(Said, heatSinkNeeded, "heat-sink-needed", "heat", "A heat sink is needed", Damage)                                             \
+  X(Said, resistorPower, "resistor-power", "heat", "A resistor that gets too hot", Damage)                                         \
   X(Said, motorHeat, "motor-heat", "heat", "A motor's winding gets too hot", Damage)                                               \
   X(Said, pinCurrent, "pin-current", "current", "More current than a pin stands", Damage)                                          \
   X(Said, pinTotalCurrent, "pin-total-current", "current", "More current than all pins together stand", Damage)                    \
@@ -75,6 +80,7 @@
   X(Findings, packOverDischarge, "pack-over-discharge", "current", "A lithium pack without cut-off", Danger)                       \
   X(Findings, noCutOff, "no-cut-off", "current", "A strong supply without a switch", Danger)                                       \
   X(Said, fuse, "fuse", "current", "Fuses", Danger)                                                                                \
+  X(Said, diodeCurrent, "diode-current", "current", "A diode in the way of the current", Damage)                                   \
   X(Said, wireCurrent, "wire-current", "current", "More than a wire carries", Danger)                                              \
   X(Said, contactCurrent, "contact-current", "current", "More than a contact carries", Damage)                                     \
   X(Said, snubberNote, "snubber-note", "flyback", "Long leads without suppression", WillNotWork)                                   \
@@ -90,6 +96,7 @@
   X(Findings, pinSerial, "pin-serial", "pins", "A signal on the console's pin", WillNotWork)                                       \
   X(Findings, staticDirectionPwm, "static-direction-pwm", "pins", "Direction and PWM on two inputs", WillNotWork)                  \
   X(Findings, pinNumbering, "pin-numbering", "pins", "A pin number that means two pins", WillNotWork)                              \
+  X(Findings, pwmChannelShared, "pwm-channel-shared", "pins", "Two speeds on one PWM channel", WillNotWork)                        \
   X(Findings, pinNoPwm, "pin-no-pwm", "pins", "Speed asked of a pin without PWM", WillNotWork)                                     \
   X(Said, pwmFrequency, "pwm-frequency", "pins", "The PWM frequency", WillNotWork)                                                 \
   X(Said, stepRate, "step-rate", "steppers", "The step rate", WillNotWork)                                                         \

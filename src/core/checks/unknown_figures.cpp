@@ -65,8 +65,23 @@ std::vector<int> unknownResistors(const SolvedBench& s) {
   return out;
 }
 
+std::vector<int> unknownParts(const SolvedBench& s) {
+  std::vector<int> out;
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d)
+    if (s.bench.devices[d].unknown) out.push_back(static_cast<int>(d));
+  return out;
+}
+
+std::set<int> unknownNets(const SolvedBench& s) {
+  std::set<int> out;
+  for (const auto& list : {unknownParts(s), unknownSources(s)})
+    for (const int d : list) out.merge(following(s, d, true));
+  return out;
+}
+
 bool hangsOnUnknown(const SolvedBench& s, const Motor& motor) {
-  return std::ranges::any_of(unknownSources(s), [&](int d) { return onAny(s, motor, following(s, d, true)); }) ||
+  return std::ranges::any_of(unknownParts(s), [&](int d) { return onAny(s, motor, following(s, d, true)); }) ||
+         std::ranges::any_of(unknownSources(s), [&](int d) { return onAny(s, motor, following(s, d, true)); }) ||
          std::ranges::any_of(unknownResistors(s), [&](int d) { return onAny(s, motor, following(s, d, false)); });
 }
 

@@ -1,5 +1,8 @@
 #pragma once
 
+#include <set>
+#include <vector>
+
 #include "core/checks/queries.h"
 
 /// What nobody has said yet and everything else follows from: the voltage of a supply, the value of a loose resistor.
@@ -10,7 +13,12 @@ namespace bold::checks {
 std::vector<int> unknownSources(const SolvedBench& s);
 std::vector<int> unknownResistors(const SolvedBench& s);
 
-/// Whether what a motor does hangs on one of those.
+/// Parts that no library knows: devices.
+std::vector<int> unknownParts(const SolvedBench& s);
+/// The nets whose voltages follow from those parts and sources.
+std::set<int> unknownNets(const SolvedBench& s);
+
+/// Whether what a motor does hangs on any of those.
 bool hangsOnUnknown(const SolvedBench& s, const Motor& motor);
 
 }  // namespace bold::checks

@@ -4,10 +4,12 @@
 
 #include <algorithm>
 #include <cctype>
+#include <tuple>
 
 #include "core/circuit/intent_problems.h"
 #include "core/circuit/operating_point.h"
 #include "core/parts/connector_id.h"
+#include "core/parts/named_terminal.h"
 
 namespace bold::circuit {
 namespace {
@@ -23,16 +25,50 @@ bool existsWith(const parts::Element& element, const std::map<std::string, std::
 
 // The poles of a plug's end: one terminal, or the terminals of a connector in order of position.
 std::vector<TerminalIndex> poles(const Bench& bench, const Address& end) {
-  if (const auto t = bench.terminal(end); t >= 0) return {t};
   std::vector<TerminalIndex> out;
   const int d = bench.deviceIndex(end.device);
   if (d < 0) return out;
   const auto& device = bench.devices[static_cast<std::size_t>(d)];
+  if (const int i = device.part->indexOf(end.terminal); i >= 0) return {device.first + i};
   for (std::size_t i = 0; i < device.part->terminals.size(); ++i)
     if (const auto& c = device.part->terminals[i].place.connector; c == end.terminal || parts::connectorId(c) == end.terminal)
       out.push_back(device.first + static_cast<int>(i));
+  if (out.empty())
+    if (const auto t = bench.terminal(end); t >= 0) return {t};  // by what is printed there
   std::ranges::stable_sort(out, {}, [&](TerminalIndex t) { return bench.facts(t).place.position; });
   return out;
+}
+
+// A part that no library knows, as far as the connections tell of it: what is wired to it is not open, and nothing more is known.
+std::shared_ptr<const parts::Part> opaque(const harness::Harness& h, const harness::Device& d) {
+  auto part = std::make_shared<parts::Part>();
+  part->id = d.part;
+  part->name = d.part;
+  part->kind = "unknown";
+  for (const auto& c : h.connections)
+    for (const auto* end : {&c.a, &c.b}) {
+      if (end->device != d.id || part->find(end->terminal)) continue;
+      parts::Terminal t;
+      t.id = t.label = end->terminal;
+      t.optional = true;
+      part->terminals.push_back(std::move(t));
+    }
+  return part;
+}
+
+// What a name that fits nothing, or several, may mean: "; it has IN1, IN2, …".
+std::string instead(const Bench& bench, const Address& end) {
+  const int d = bench.deviceIndex(end.device);
+  if (d < 0) return {};
+  constexpr std::size_t kMost = 8;
+  const auto& part = *bench.devices[static_cast<std::size_t>(d)].part;
+  auto names = parts::terminalsNamed(part, end.terminal);
+  const bool several = !names.empty();
+  if (!several)
+    for (const auto& t : part.terminals) names.push_back(t.id);
+  std::string out = several ? ": it could be " : "; it has ";
+  for (std::size_t k = 0; k < std::min(names.size(), kMost); ++k) out += (k == 0 ? "" : ", ") + names[k];
+  return out + (names.size() > kMost ? ", …" : "");
 }
 
 void connect(Bench& bench, int connection) {
@@ -42,11 +78,16 @@ void connect(Bench& bench, int connection) {
   for (const auto& [end, found] : {std::pair{&c.a, &a}, {&c.b, &b}}) {
     if (!found->empty()) continue;
     const bool device = bench.deviceIndex(end->device) >= 0;
-    bench.problems.push_back({device ? fmt::format("The connection {} ends at {}, which {} does not have.", c.id, end->text(), end->device)
+    bench.problems.push_back({device ? fmt::format("The connection {} ends at {}, which {} does not have{}.", c.id, end->text(),
+                                                   end->device, instead(bench, *end))
                                      : fmt::format("The connection {} ends at {}, which is not on the bench.", c.id, end->text()),
                               "#" + c.id, "It was kept but is not judged."});
   }
   if (a.empty() || b.empty()) return;
+  const auto unknown = [&](const std::vector<TerminalIndex>& end) {
+    return bench.devices[static_cast<std::size_t>(bench.deviceOf(end.front()))].unknown;
+  };
+  if (a.size() != b.size() && (unknown(a) || unknown(b))) return;  // how many poles its plug has is not known either
   if (a.size() != b.size()) {
     bench.problems.push_back(
         {fmt::format("The plug {} joins {} poles to {}.", c.id, a.size(), b.size()), "#" + c.id, "It was kept but is not judged."});
@@ -76,7 +117,8 @@ TerminalIndex Bench::terminal(const Address& a) const {
 TerminalIndex Bench::terminal(int device, const std::string& id) const {
   const auto& d = devices[static_cast<std::size_t>(device)];
   if (const auto it = d.byId.find(id); it != d.byId.end()) return d.first + it->second;
-  const int i = d.part->indexOf(id);  // a former id
+  int i = d.part->indexOf(id);  // a former id
+  if (i < 0) i = d.part->indexOf(parts::terminalNamed(*d.part, id));
   return i < 0 ? -1 : d.first + i;
 }
 
@@ -130,7 +172,7 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
   for (const auto& d : h.devices) {
     if (d.state == State::Planned) continue;
     std::vector<Problem> unusable;
-    const auto part = library.withOverrides(d.part, d.overrides, unusable);
+    auto part = library.withOverrides(d.part, d.overrides, unusable);
     for (auto& p : unusable) p.what += " " + p.kept;
     auto contradictions = library.contradictions(d.part, d.overrides);
     for (const auto& [said, list] : {std::pair{&unusable, &bench.problems}, {&contradictions, &bench.remarks}})
@@ -138,16 +180,19 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
         p.where = "#" + d.id;
         list->push_back(p);
       }
-    if (!part) {
+    const bool unknown = !part;
+    if (unknown) {
       bench.problems.push_back(
           {fmt::format("The part \"{}\" of {} is not in the library.", d.part, d.id), "#" + d.id, "It was kept but is not judged."});
       ++bench.unknownParts;
-      continue;
+      part = opaque(h, d);
     }
     BenchDevice device{d, part, {}, static_cast<TerminalIndex>(bench.m_owner.size()), static_cast<int>(bench.elementCount())};
+    device.unknown = unknown;
     for (const auto& s : part->settings) device.settings[s.id] = s.standard;
     for (const auto& [id, v] : d.settings) {
       const auto* s = part->setting(id);
+      if (unknown) continue;
       if (s && v.value.empty()) continue;  // only a change is planned: as it stands it is the part's standard
       if (!s || std::ranges::count(s->values, v.value) == 0)
         bench.problems.push_back({fmt::format("The setting \"{}\" = \"{}\" of {} is not one its part has.", id, v.value, d.id), "#" + d.id,
@@ -167,7 +212,7 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
     bench.connections.push_back(c);
     connect(bench, static_cast<int>(bench.connections.size()) - 1);
   }
-  for (auto& l : bench.links) l.resistance = resistanceOf(bench, l);
+  for (auto& l : bench.links) std::tie(l.least, l.resistance, l.greatest) = resistanceOf(bench, l);
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
     if (bench.facts(t).input) bench.m_inputs.push_back(t);
   for (auto& i : harness::intentsOf(h))

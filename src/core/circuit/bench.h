@@ -27,6 +27,8 @@ struct BenchDevice {
   std::unordered_map<std::string_view, int> byId{};  ///< terminals by id, counted from `first`; the part holds the text
   std::vector<bool> present{};                       ///< per element of the part: exists with these settings
 
+  bool unknown = false;  ///< no library knows its part: its terminals are those that connections name, and nothing is known inside
+
   /// Whether an element of the part exists with these settings.
   bool has(const parts::Element& element) const { return present[static_cast<std::size_t>(&element - part->elements.data())]; }
 };
@@ -35,7 +37,8 @@ struct BenchDevice {
 struct Link {
   int connection = 0;
   TerminalIndex a = -1, b = -1;
-  Ohms resistance{};
+  Ohms resistance{};         ///< expected: its copper and its two contacts
+  Ohms least{}, greatest{};  ///< with the best and the worst contacts of their kind
 };
 
 /// What a wire gauge carries.

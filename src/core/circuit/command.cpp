@@ -1,10 +1,12 @@
 #include "core/circuit/command.h"
 
 #include <algorithm>
+#include <set>
 #include <tuple>
 
 #include "core/circuit/isolated_enable.h"
 #include "core/circuit/signal_nets.h"
+#include "core/circuit/signal_path.h"
 #include "core/parts/roles.h"
 
 namespace bold::circuit {
@@ -40,6 +42,8 @@ std::string actionWord(Action a, int step) {
       return "all running";
     case Action::OneSupply:
       return "only one supply on";
+    case Action::Combination:
+      return "combination";
   }
   return {};
 }
@@ -85,6 +89,7 @@ class CommandList {
   const std::vector<Motor>& m_motors;
   std::vector<Command> m_out;
   TruthTables m_tables;
+  std::map<std::pair<TerminalIndex, TerminalIndex>, Path> m_paths;
   std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
   std::vector<std::vector<Action>> m_actions;
 
@@ -120,6 +125,27 @@ class CommandList {
     return c;
   }
 
+  static bool turnsOver(Path p) { return p == Path::Inverted || p == Path::Unclear; }
+
+  // A pin whose level is turned over on its way. What switches on and off is written high to run, or low where that is stated; whether
+  // the wires make the right level of it is what is to be found out. A direction is written as the stage's table has it, turned over only
+  // where that is stated.
+  Level throughLogic(int motor, const harness::Signal& s, TerminalIndex input, Level wanted, Path p) {
+    static const std::set<std::string> kOnOff{"enable", "standby", "sleep", "reset", "in", "speed"};
+    const bool low = s.active == harness::Active::Low;
+    if (!kOnOff.contains(s.role) || p == Path::Unclear) return low ? !wanted : wanted;
+    const auto& running = wantedBy(motor, actions(static_cast<std::size_t>(motor)).front(), 0);
+    const auto it = running.find(input);
+    const bool runs = it == running.end() || it->second == wanted;
+    return runs != low ? Level::High : Level::Low;
+  }
+
+  Path path(TerminalIndex pin, TerminalIndex input) {
+    const auto [it, fresh] = m_paths.try_emplace({pin, input}, Path::None);
+    if (fresh) it->second = pathBetween(m_bench, m_nets, pin, input);
+    return it->second;
+  }
+
   // Every command sets every motor: what that takes is worked out once.
   const std::map<TerminalIndex, Level>& wantedBy(int motor, Action action, int step) {
     const auto [it, fresh] = m_wanted.try_emplace({motor, action, step});
@@ -139,7 +165,8 @@ class CommandList {
   // The levels that make one motor do this, written to its pins (or put at the stage where the plan names no pins).
   void set(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
-    c.turning[static_cast<std::size_t>(motor)] = action != Action::AllOff && action != Action::Brake && action != Action::Coast;
+    for (const int k : together(m_motors, motor))
+      c.turning[static_cast<std::size_t>(k)] = action != Action::AllOff && action != Action::Brake && action != Action::Coast;
     const auto& wanted = wantedBy(motor, action, step);
     const bool planned = m.intent && !m.intent->signals.empty();
     if (!planned) {
@@ -166,7 +193,9 @@ class CommandList {
         level = action == Action::Step && step == 0 ? Level::High : Level::Low;
       else if (s.role == "pulse")
         level = Level::Low;
-      else if (s.active == harness::Active::Low && (!known || throughTransistors(m_bench, m_nets, pin, at->first)))
+      else if (known && turnsOver(path(pin, at->first)))
+        level = throughLogic(motor, s, at->first, level, path(pin, at->first));
+      else if (s.active == harness::Active::Low && !known)
         level = !level;
       c.pins[pin] = level == Level::High ? PinState::High : PinState::Low;
     }
@@ -201,6 +230,12 @@ class CommandList {
       stalled.moment = Moment::Stalled;
       stalled.motor = motor;
       for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actions(k).front(), 0);
+      if (spreads(m)) {
+        auto far = stalled;
+        far.moment = Moment::StalledAtMost;
+        far.id = far.title = name + " stalled, winding at the low end of its class";
+        add(std::move(far), {Charge::Full});
+      }
       add(std::move(stalled), {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong});
     }
     // A plan that lets it coast first never sends it backwards while it turns.
@@ -210,11 +245,48 @@ class CommandList {
       set(c, motor, Action::Reverse, 0);
       add(std::move(c), {Charge::Full});
     }
+    combinations(motor);
     if (m.kind == MotorKind::Servo) return;
     add(make(run, 0, Moment::JustOpened, ", just opened"), {Charge::Full});
     for (const auto a : mine)
       for (int s = 0; s < 4; ++s)
         if (opensApart(m, a, s)) add(make(a, s, Moment::JustOpened, ", just opened"), {Charge::Full});
+  }
+
+  // A bridge of loose transistors has no table that says what both pins high do: every state of its pins, open ones included, is
+  // worked out at every corner.
+  void combinations(int motor) {
+    const auto& m = m_motors[static_cast<std::size_t>(motor)];
+    const auto pins = bridgePins(m_bench, m_nets, m);
+    if (pins.size() < 2 || pins.size() > kMostBridgePins) return;
+    const auto& name = m_bench.devices[static_cast<std::size_t>(m.device)].doc.called();
+    int states = 1;
+    for (std::size_t k = 0; k < pins.size(); ++k) states *= 3;
+    for (int n = 0; n < states; ++n) {
+      auto c = plain(Action::Combination, "");
+      c.motor = motor;
+      c.step = n;
+      std::string title;
+      int rest = n;
+      for (const auto pin : pins) {
+        const auto state = static_cast<PinState>(rest % 3);
+        rest /= 3;
+        c.pins[pin] = state;
+        title += (title.empty() ? "" : ", ") + m_bench.facts(pin).label +
+                 (state == PinState::High  ? " high"
+                  : state == PinState::Low ? " low"
+                                           : " open");
+      }
+      c.id = c.title = name + ": " + title;
+      add(std::move(c), {Charge::Full, Charge::Nominal, Charge::Empty, Charge::Strong});
+    }
+  }
+
+  // Whether the catalogue gives a spread of its winding that no measurement has replaced.
+  bool spreads(const Motor& m) const {
+    if (m.kind != MotorKind::Brushed) return false;
+    const auto& r = windingOf(m_bench, m, 0).resistance;
+    return r.spreadMin && r.typical() && *r.spreadMin < *r.typical() && !r.overridden;
   }
 
   // Whether switching this off sends a current other ways than switching off the first: the other direction of a bridge
@@ -228,6 +300,28 @@ class CommandList {
 };
 
 }  // namespace
+
+std::vector<TerminalIndex> bridgePins(const Bench& bench, const Nets& nets, const Motor& m) {
+  std::set<TerminalIndex> out;
+  if (m.kind != MotorKind::Brushed) return {};
+  const auto& w = windingOf(bench, m, 0);
+  for (const auto& lead : {w.a, w.b}) {
+    const auto t = bench.terminal(m.device, lead);
+    if (t < 0 || nets.rail(nets.of(t))) return {};  // a single switch: its other lead is on a supply
+    std::size_t transistors = 0;
+    for (const auto on : nets.members(nets.of(t))) {
+      const auto& elements = bench.devices[static_cast<std::size_t>(bench.deviceOf(on))].part->elements;
+      transistors += bench.deviceOf(on) != m.device && std::ranges::any_of(elements, [](const parts::Element& e) {
+                       return std::holds_alternative<parts::Bipolar>(e.body) || std::holds_alternative<parts::Mosfet>(e.body);
+                     });
+    }
+    if (transistors < 2) return {};
+    for (const int net : signalNets(bench, nets, t, Along::TransistorsBack))
+      for (const auto at : nets.members(net))
+        if (bench.facts(at).pin && bench.facts(at).pin->output) out.insert(at);
+  }
+  return {out.begin(), out.end()};
+}
 
 std::vector<Command> commandsOf(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors) {
   return CommandList(bench, nets, motors).build();

@@ -9,9 +9,11 @@
 
 namespace bold::circuit {
 
-enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning, OneSupply };
+/// Combination: the pins of a bridge of loose transistors in a state that no command of the plan asks for and a program can write.
+enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning, OneSupply, Combination };
 /// Reversing: the other direction is commanded while it still turns, so that its own voltage adds to the supply's.
-enum class Moment { Running, Stalled, JustOpened, Reversing };
+/// StalledAtMost: stalled with the least winding resistance of the motor's class, all others typical.
+enum class Moment { Running, Stalled, JustOpened, Reversing, StalledAtMost };
 enum class PinState { Float, Low, High };
 /// The state of the supplies and with it the corner. Full and Nominal: everything else typical (the expected corner).
 /// Empty: and greatest drops, weakest pins, aged cells. Strong: full, and least drops, strongest pins.
@@ -34,6 +36,12 @@ struct Command {
   std::vector<bool> turning;                     ///< per motor: asked to run
   std::vector<Charge> charges;                   ///< the supply states it is solved at
 };
+
+/// A bridge of loose transistors: the pins that reach it, and those of the plan.
+/// More pins than that are not tried in all their states.
+inline constexpr std::size_t kMostBridgePins = 4;
+/// The pins that steer the transistors on both of a motor's leads; empty where it is not on such a bridge.
+std::vector<TerminalIndex> bridgePins(const Bench& bench, const Nets& nets, const Motor& motor);
 
 /// What the truth table of the meant channel says the inputs must be.
 struct Recipe {

@@ -12,6 +12,7 @@ std::string doingWords(const OperatingPoint& point, int motor) {
     case Moment::Running:
       return plain;
     case Moment::Stalled:
+    case Moment::StalledAtMost:
       return way.empty() ? plain : "is held still and pushed " + way;
     case Moment::JustOpened:
       return "was just switched off";

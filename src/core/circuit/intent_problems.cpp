@@ -13,8 +13,8 @@ namespace bold::circuit {
 namespace {
 
 // Roles that follow from how a motor is wired; the others are named by the channels of stages.
-constexpr std::array kWiredRoles{"in",     "in1",   "in2",     "in3",     "in4",    "in5", "in6", "speed",
-                                 "speed2", "pulse", "forward", "reverse", "enable", "dir", "step"};
+constexpr std::array kWiredRoles{"in",     "in1",   "in2",     "in3",     "in4",    "in5", "in6",  "speed",
+                                 "speed2", "pulse", "forward", "reverse", "enable", "dir", "dir2", "step"};
 
 class Naming {
  public:

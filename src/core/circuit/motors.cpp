@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/circuit/coils.h"
+#include "core/circuit/copper_distance.h"
 #include "core/circuit/signal_nets.h"
 
 namespace bold::circuit {
@@ -104,6 +105,36 @@ std::optional<HalfBridge> halfBridge(const Bench& bench, const Nets& nets, const
   return std::nullopt;
 }
 
+// Capacitors at the motor supplies of its stages.
+std::vector<std::pair<int, int>> buffersOf(const Bench& bench, const Nets& nets, const Motor& m) {
+  std::vector<std::pair<TerminalIndex, TerminalIndex>> supplies;
+  std::set<int> stages;
+  for (const auto& ref : m.reached)
+    if (stages.insert(ref.device).second)
+      for (const auto& t : bench.devices[static_cast<std::size_t>(ref.device)].part->terminals)
+        if (t.supply && t.supply->purpose == "motor")
+          supplies.emplace_back(bench.terminal(ref.device, t.id), bench.terminal(ref.device, t.supply->back));
+  std::vector<std::pair<int, int>> out;
+  if (supplies.empty()) return out;
+  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
+    const auto& elements = bench.devices[d].part->elements;
+    for (std::size_t e = 0; e < elements.size(); ++e) {
+      const auto* c = std::get_if<parts::Capacitor>(&elements[e].body);
+      if (!c || !bench.devices[d].has(elements[e]) || c->a.inner() || c->b.inner()) continue;
+      const int device = static_cast<int>(d);
+      const auto a = bench.terminal(device, c->a);
+      const auto b = bench.terminal(device, c->b);
+      const auto at = [&](TerminalIndex x, TerminalIndex y) {
+        return std::ranges::any_of(supplies, [&](const auto& s) {
+          return copperDistance(bench, nets, x, s.first, kNear) && copperDistance(bench, nets, y, s.second, kNear);
+        });
+      };
+      if (at(a, b) || at(b, a)) out.emplace_back(device, static_cast<int>(e));
+    }
+  }
+  return out;
+}
+
 std::vector<TerminalIndex> tiedLow(const Bench& bench, const Nets& nets, const Motor& m) {
   std::vector<TerminalIndex> out;
   std::set<int> stages{m.meant.device};
@@ -132,7 +163,7 @@ std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& m) {
   if (m.meant.device >= 0) out.push_back({m.meant, channelOf(bench, m.meant).signals});
   for (const auto& ref : m.further) {
     MeantChannel second{ref};
-    static const std::map<std::string, std::string> kRoles{{"in1", "in3"}, {"in2", "in4"}, {"speed", "speed2"}};
+    static const std::map<std::string, std::string> kRoles{{"in1", "in3"}, {"in2", "in4"}, {"speed", "speed2"}, {"dir", "dir2"}};
     for (const auto& [role, input] : channelOf(bench, ref).signals) second.inputs[kRoles.contains(role) ? kRoles.at(role) : role] = input;
     out.push_back(std::move(second));
   }
@@ -160,6 +191,19 @@ TerminalIndex inputOf(const Bench& bench, const Motor& m, const std::string& rol
   for (const auto& c : meantChannels(bench, m))
     if (const auto it = c.inputs.find(role); it != c.inputs.end()) return bench.terminal(c.ref.device, it->second);
   return -1;
+}
+
+std::vector<int> together(const std::vector<Motor>& motors, int motor) {
+  const auto& m = motors[static_cast<std::size_t>(motor)];
+  std::vector<int> out{motor};
+  if (m.meant.device < 0 || !m.intent || m.intent->signals.empty()) return out;
+  const auto same = [](const harness::Signal& a, const harness::Signal& b) { return a.role == b.role && a.pin == b.pin; };
+  for (std::size_t k = 0; k < motors.size(); ++k) {
+    const auto& other = motors[k];
+    if (&other == &m || !other.intent || other.kind != m.kind || !(other.meant == m.meant) || other.further != m.further) continue;
+    if (std::ranges::is_permutation(other.intent->signals, m.intent->signals, same)) out.push_back(static_cast<int>(k));
+  }
+  return out;
 }
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref) {
@@ -228,6 +272,7 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     if (m.kind == MotorKind::UnipolarStepper) findSwitches(bench, nets, m);
     m.half = halfBridge(bench, nets, m);
     m.tiedLow = tiedLow(bench, nets, m);
+    m.buffers = buffersOf(bench, nets, m);
     out.push_back(std::move(m));
   }
   return out;

@@ -21,6 +21,7 @@ constexpr double kZenerOhms = 1.0;       // of a conducting zener or transient s
 constexpr double kHot = 1.5;             // a hot FET channel against a cold one
 constexpr double kStrongPin = 0.3;       // of the greatest promised pin resistance: the strongest real pin
 constexpr double kStrongJunction = 0.9;  // of the typical base-emitter voltage
+constexpr double kHeldAbove = 0.02;      // V above its setting from which an unknown load takes up what is pushed in
 constexpr double kServoCorner = 0.5;     // share of its least voltage below which a sink is resistive
 
 class Builder {
@@ -33,7 +34,7 @@ class Builder {
     m_out.main.assign(m_bench.elementCount(), -1);
     m_out.base.assign(m_bench.elementCount(), -1);
     m_out.circuit.branches.reserve(m_bench.links.size() + 2 * m_bench.elementCount());
-    for (const auto& l : m_bench.links) m_out.links.push_back(l.a == l.b ? -1 : conductance(node(l.a), node(l.b), 1 / l.resistance.value));
+    for (const auto& l : m_bench.links) m_out.links.push_back(l.a == l.b ? -1 : conductance(node(l.a), node(l.b), 1 / resistance(l).value));
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
       const auto& device = m_bench.devices[d];
       m_device = static_cast<int>(d);
@@ -66,6 +67,8 @@ class Builder {
   bool strong() const { return m_in.charge == Charge::Strong; }
   // A figure at the corner: its greatest end where the least current is wanted, else typical.
   std::optional<double> atMost(const Figure& f) const { return weak() ? f.greatest() : f.typical(); }
+
+  Ohms resistance(const Link& l) const { return weak() ? l.greatest : strong() ? l.least : l.resistance; }
 
   int node(TerminalIndex t) const { return m_nodes[static_cast<std::size_t>(t)]; }
   int node(const parts::Node& n) const { return n.inner() ? m_inner - 2 - n.at : node(m_bench.terminal(m_device, n)); }
@@ -111,13 +114,18 @@ class Builder {
   }
 
   void put(const parts::Joint&) {}
-  void put(const parts::Capacitor&) {}
+  // At the moment a switch opens it stands at the voltage it had; else no current flows.
+  void put(const parts::Capacitor& c) {
+    const auto it = m_in.held.find(m_element);
+    if (it == m_in.held.end()) return;
+    main() = source(node(c.a), node(c.b), it->second, c.esr.typical().value_or(c.ceramic ? kCeramicOhms : kElectrolyticOhms), 1e6, 1e6);
+  }
   void put(const parts::Contact& c) {
     if (c.closed) main() = conductance(node(c.a), node(c.b), 1 / std::max(c.resistance.typical().value_or(kContact.value), 1e-4));
   }
   void put(const parts::Resistor& r) {
     const auto ohms = r.resistance.typical();
-    if (ohms) main() = conductance(node(r.a), node(r.b), 1 / std::max(*ohms, 1e-4));
+    if (ohms) main() = conductance(node(r.a), node(r.b), r.closed.empty() || on() ? 1 / std::max(*ohms, 1e-4) : kOff);
   }
   void put(const parts::Diode& d) {
     // The slope takes a quarter of the drop at rated current; the knee takes the rest.
@@ -195,7 +203,7 @@ class Builder {
   void put(const parts::Winding& w) {
     const int a = node(w.a);
     const int b = node(w.b);
-    const auto ohms = w.resistance.typical();
+    const auto ohms = farEnd(m_device) ? w.resistance.spreadMin : w.resistance.typical();
     if (const auto it = m_in.opened.find(m_element); it != m_in.opened.end()) {
       Branch x;
       x.kind = Kind::Current;
@@ -218,14 +226,16 @@ class Builder {
   }
   bool turning(int device) const {
     for (std::size_t m = 0; m < m_in.motors.size(); ++m)
-      if (m_in.motors[m].device == device)
-        return m_in.command.turning[m] && !(m_in.command.moment == Moment::Stalled && m_in.command.motor == static_cast<int>(m));
+      if (m_in.motors[m].device == device) return m_in.command.turning[m] && !(held() && m_in.command.motor == static_cast<int>(m));
     return false;
   }
-  bool starting(int device) const {
+  bool held() const { return m_in.command.moment == Moment::Stalled || m_in.command.moment == Moment::StalledAtMost; }
+  bool commanded(int device) const {
     const auto m = m_in.command.motor;
-    return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == device && m_in.command.moment == Moment::Stalled;
+    return m >= 0 && m_in.motors[static_cast<std::size_t>(m)].device == device;
   }
+  bool starting(int device) const { return commanded(device) && held(); }
+  bool farEnd(int device) const { return commanded(device) && m_in.command.moment == Moment::StalledAtMost; }
   void put(const parts::Source& s) {
     if (m_in.command.supply >= 0 && m_in.command.supply != m_device) {  // switched off: nothing behind its leads
       conductance(node(s.positive), node(s.negative), 0);
@@ -264,7 +274,19 @@ class Builder {
     x.limit = g.limit.typical().value_or(1);
     main() = push(x);
     conductance(x.b, x.c, kSensing);
+    if (feedsUnknownLoad(g)) knee(x.b, x.c, x.v0 + kHeldAbove, kRegulatorOhms);
     if (g.backDiode) knee(x.b, x.a, 0.6, 0.3);
+  }
+  // The rail of a controller's pins whose own draw nobody states: whatever is pushed into it is taken up, so that it shows as a current
+  // of the pin. That it may be lifted instead is for input-overvoltage to say.
+  bool feedsUnknownLoad(const parts::Regulator& g) const {
+    const auto& device = m_bench.devices[static_cast<std::size_t>(m_device)];
+    bool pins = false;
+    for (const auto& e : device.part->elements) {
+      if (const auto* p = std::get_if<parts::Pins>(&e.body)) pins = pins || node(p->rail) == node(g.out);
+      if (const auto* s = std::get_if<parts::Sink>(&e.body); s && s->current.known() && node(s->positive) == node(g.out)) return false;
+    }
+    return pins;
   }
   void put(const parts::Pins& p) {
     const int rail = node(p.rail);

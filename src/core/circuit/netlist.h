@@ -38,7 +38,11 @@ struct NetlistInput {
   Charge charge;
   const std::map<std::size_t, double>& opened;  ///< winding currents that keep flowing, A, by element
   const std::map<std::size_t, double>& emf;     ///< of windings that still turn, V from a to b
+  const std::map<std::size_t, double>& held;    ///< of capacitors that a pulse goes into, V from a to b, by element
 };
+
+/// What a capacitor is taken for that does not say, ohm.
+inline constexpr double kElectrolyticOhms = 0.3, kCeramicOhms = 0.02;
 
 Netlist makeNetlist(const NetlistInput& input, const SwitchState& on);
 

@@ -4,6 +4,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <tuple>
 #include <vector>
 
 #include "core/circuit/command.h"
@@ -63,7 +64,7 @@ class OperatingPoint {
 std::unique_ptr<OperatingPoint> solve(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors, const Command& command,
                                       Charge charge, const OperatingPoint* running, const OperatingPoint* start);
 
-/// A contact between two metals, and the least a wire is taken for.
+/// A contact inside a part that does not say, and the least a wire is taken for.
 inline constexpr Ohms kContact{0.01};
 inline constexpr Ohms kLeastWire{0.001};
 
@@ -78,7 +79,7 @@ struct WireSize {
 };
 WireSize sizeOf(const Bench& bench, const Link& link);
 
-/// Resistance of a connection, both its contacts included.
-Ohms resistanceOf(const Bench& bench, const Link& link);
+/// Resistance of a connection, its contacts included: least, expected, greatest.
+std::tuple<Ohms, Ohms, Ohms> resistanceOf(const Bench& bench, const Link& link);
 
 }  // namespace bold::circuit

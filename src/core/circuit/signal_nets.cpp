@@ -68,10 +68,4 @@ std::set<int> signalNets(const Bench& bench, const Nets& nets, TerminalIndex fro
   return Walk(bench, nets, from, along).seen();
 }
 
-bool throughTransistors(const Bench& bench, const Nets& nets, TerminalIndex pin, TerminalIndex input) {
-  if (nets.same(pin, input)) return false;
-  const int net = nets.of(input);
-  return !signalNets(bench, nets, pin, Along::Copper).contains(net) && signalNets(bench, nets, pin, Along::Transistors).contains(net);
-}
-
 }  // namespace bold::circuit

@@ -16,7 +16,4 @@ enum class Along {
 /// Nets that a signal at a terminal gets to (or comes from). It ends at supplies and grounds.
 std::set<int> signalNets(const Bench& bench, const Nets& nets, TerminalIndex from, Along along);
 
-/// Whether a pin steers an input through transistors only, so that its level may be turned over on the way.
-bool throughTransistors(const Bench& bench, const Nets& nets, TerminalIndex pin, TerminalIndex input);
-
 }  // namespace bold::circuit

@@ -120,7 +120,8 @@ class Solving {
         return;
       }
       const auto& c = *job.command;
-      auto& starts = c.moment == Moment::Stalled || c.action == Action::AllRunning ? allRunning : atRest;
+      auto& starts =
+          c.moment == Moment::Stalled || c.moment == Moment::StalledAtMost || c.action == Action::AllRunning ? allRunning : atRest;
       // With supplies off everything stands elsewhere: better from nothing.
       const auto* start = c.action == Action::OneSupply ? nullptr : startFor(starts, job.charge);
       const auto& done = m_solved.points[job.slot];

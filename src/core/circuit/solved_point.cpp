@@ -34,7 +34,8 @@ class SolvedPoint : public OperatingPoint {
   void run(const OperatingPoint* running, const OperatingPoint* start) {
     const auto opened = openedCurrents(running);
     const auto emf = emfs(running);
-    const NetlistInput input{m_bench, m_nets, m_motors, m_command, m_charge, opened, emf};
+    const auto held = heldVoltages(running);
+    const NetlistInput input{m_bench, m_nets, m_motors, m_command, m_charge, opened, emf, held};
     SwitchState on(m_bench.elementCount());
     if (const auto* s = dynamic_cast<const SolvedPoint*>(start)) {
       on = s->m_on;
@@ -163,7 +164,8 @@ class SolvedPoint : public OperatingPoint {
     const double run = w.run.typical().value_or(0.05);
     // A turning motor that is let go is a generator: it brakes when its own voltage drives a current round.
     const auto action = m_command.action;
-    if (m_command.motor == motor && (action == Action::Brake || action == Action::Coast) && w.nominal.typical() && w.resistance.typical())
+    if (m_command.motor >= 0 && std::ranges::count(together(m_motors, m_command.motor), motor) > 0 &&
+        (action == Action::Brake || action == Action::Coast) && w.nominal.typical() && w.resistance.typical())
       return std::abs(i) > kBrakeShare * *w.nominal.typical() / *w.resistance.typical() ? Doing::Brake : Doing::Coast;
     if (i > kMoves * run) return Doing::Forward;
     if (i < -kMoves * run) return Doing::Reverse;
@@ -248,6 +250,7 @@ class SolvedPoint : public OperatingPoint {
     };
     if (const auto* s = std::get_if<parts::Switch>(&element.body)) return s->on.evaluate(world);
     if (const auto* c = std::get_if<parts::Chopper>(&element.body)) return c->on.evaluate(world);
+    if (const auto* r = std::get_if<parts::Resistor>(&element.body)) return r->closed.evaluate(world);
     return Level::Low;
   }
 
@@ -274,9 +277,24 @@ class SolvedPoint : public OperatingPoint {
   std::map<std::size_t, double> openedCurrents(const OperatingPoint* running) const {
     std::map<std::size_t, double> out;
     if (m_command.moment != Moment::JustOpened || !running || !running->solved()) return out;
-    const auto& m = m_motors[static_cast<std::size_t>(m_command.motor)];
-    for (const int w : m.windings)
-      if (const double i = running->element(m.device, w).value; std::abs(i) > 1e-3) out[m_bench.elementIndex(m.device, w)] = i;
+    for (const int k : together(m_motors, m_command.motor)) {
+      const auto& m = m_motors[static_cast<std::size_t>(k)];
+      for (const int w : m.windings)
+        if (const double i = running->element(m.device, w).value; std::abs(i) > 1e-3) out[m_bench.elementIndex(m.device, w)] = i;
+    }
+    return out;
+  }
+
+  // The capacitors at the stage of the opened motor keep the voltage they had.
+  std::map<std::size_t, double> heldVoltages(const OperatingPoint* running) const {
+    std::map<std::size_t, double> out;
+    if (m_command.moment != Moment::JustOpened || !running || !running->solved()) return out;
+    for (const auto& [d, e] : m_motors[static_cast<std::size_t>(m_command.motor)].buffers) {
+      const auto& c =
+          std::get<parts::Capacitor>(m_bench.devices[static_cast<std::size_t>(d)].part->elements[static_cast<std::size_t>(e)].body);
+      if (const auto v = running->across(m_bench.terminal(d, c.a), m_bench.terminal(d, c.b)); v && c.capacitance.known())
+        out[m_bench.elementIndex(d, e)] = v->value;
+    }
     return out;
   }
 
@@ -286,18 +304,22 @@ class SolvedPoint : public OperatingPoint {
     const auto a = m_command.action;
     const bool turns = a == Action::Brake || a == Action::Coast || m_command.moment == Moment::Reversing;
     if (!turns || m_command.motor < 0) return out;
-    const auto& m = m_motors[static_cast<std::size_t>(m_command.motor)];
-    if (m.kind != MotorKind::Brushed) return out;
+    for (const int k : together(m_motors, m_command.motor))
+      if (const auto volts = emf(m_motors[static_cast<std::size_t>(k)], running))
+        out[m_bench.elementIndex(m_motors[static_cast<std::size_t>(k)].device, m_motors[static_cast<std::size_t>(k)].windings[0])] = *volts;
+    return out;
+  }
+  std::optional<double> emf(const Motor& m, const OperatingPoint* running) const {
+    if (m.kind != MotorKind::Brushed) return std::nullopt;
     const auto& w = windingOf(m_bench, m, 0);
-    if (!w.resistance.typical() || !w.nominal.typical()) return out;
+    if (!w.resistance.typical() || !w.nominal.typical()) return std::nullopt;
     double volts = kBackEmf * *w.nominal.typical();
     if (running && running->solved())
       if (const auto v = running->across(m_bench.terminal(m.device, w.a), m_bench.terminal(m.device, w.b)))
         if (const double e = v->value - running->element(m.device, m.windings[0]).value * *w.resistance.typical();
             e * v->value > 0 && std::abs(e) > 0.1 * std::abs(v->value))
           volts = e;
-    out[m_bench.elementIndex(m.device, m.windings[0])] = volts;
-    return out;
+    return volts;
   }
 
   // Some supply of the part is below what it needs; its inputs may have gone with it.
@@ -331,7 +353,9 @@ class SolvedPoint : public OperatingPoint {
       const auto& device = m_bench.devices[d];
       for (std::size_t i = 0; i < device.part->elements.size(); ++i) {
         const auto& element = device.part->elements[i];
-        const bool switches = std::holds_alternative<parts::Chopper>(element.body) || std::holds_alternative<parts::Switch>(element.body);
+        const auto* selector = std::get_if<parts::Resistor>(&element.body);
+        const bool switches = std::holds_alternative<parts::Chopper>(element.body) || std::holds_alternative<parts::Switch>(element.body) ||
+                              (selector && !selector->closed.empty());
         if (!switches || !device.has(element)) continue;
         const int at = static_cast<int>(d);
         const int e = static_cast<int>(i);

@@ -25,6 +25,23 @@ bool thin(const Bench& bench, const Link& link) {
   });
 }
 
+// What two mated metals have, ohm. Recalled figures of the class, not re-read.
+struct Mated {
+  double least, usual, greatest;
+};
+constexpr Mated kHeld{0.001, 0.001, 0.001};    // screwed, crimped or soldered
+constexpr Mated kHeader{0.010, 0.015, 0.020};  // a header pin in its socket
+constexpr Mated kSpring{0.010, 0.020, 0.050};  // a leg or wire in a breadboard
+constexpr Mated kEdge{0.010, 0.020, 0.050};    // a clip or an edge connector on a pad
+
+const Mated& matedAt(const Bench& bench, TerminalIndex t) {
+  const auto& contact = bench.facts(t).place.contact;
+  if (contact == "hole") return kSpring;
+  if (contact == "pin" || contact == "socket") return kHeader;
+  if (contact == "pad" || contact == "end") return kEdge;
+  return kHeld;
+}
+
 }  // namespace
 
 WireSize sizeOf(const Bench& bench, const Link& link) {
@@ -34,11 +51,18 @@ WireSize sizeOf(const Bench& bench, const Link& link) {
           c.length.has_value()};
 }
 
-Ohms resistanceOf(const Bench& bench, const Link& link) {
+std::tuple<Ohms, Ohms, Ohms> resistanceOf(const Bench& bench, const Link& link) {
   const auto& c = bench.connections[static_cast<std::size_t>(link.connection)];
-  if (c.kind != harness::ConnectionKind::Wire) return kContact;
+  const auto& a = matedAt(bench, link.a);
+  const auto& b = matedAt(bench, link.b);
+  if (c.kind != harness::ConnectionKind::Wire) {  // the two mate with each other: one contact, of the looser kind
+    const auto& mate = a.greatest > b.greatest ? a : b;
+    return {Ohms{mate.least}, Ohms{mate.usual}, Ohms{mate.greatest}};
+  }
   const auto size = sizeOf(bench, link);
-  return std::max(kLeastWire, Ohms{ohmPerMetre(size.awg) * size.length.value} + kContact * 2);
+  const double copper = ohmPerMetre(size.awg) * size.length.value;
+  const auto sum = [&](double contacts) { return std::max(kLeastWire, Ohms{copper + contacts}); };
+  return {sum(a.least + b.least), sum(a.usual + b.usual), sum(a.greatest + b.greatest)};
 }
 
 }  // namespace bold::circuit

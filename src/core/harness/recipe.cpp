@@ -7,6 +7,8 @@
 #include <map>
 #include <set>
 
+#include "core/parts/named_terminal.h"
+
 namespace bold::harness {
 namespace {
 
@@ -65,19 +67,6 @@ std::string lower(std::string_view s) {
   return out;
 }
 
-// Terminals of one device that a word names: by id first, then label, then alias.
-std::vector<std::string> named(const parts::Part& part, const std::string& word) {
-  std::vector<std::string> byLabel;
-  for (const auto& t : part.terminals)
-    if (lower(t.id) == word) return {t.id};
-  for (const auto& t : part.terminals)
-    if (lower(t.label) == word) byLabel.push_back(t.id);
-  if (!byLabel.empty()) return byLabel;
-  for (const auto& t : part.terminals)
-    if (std::ranges::any_of(t.aliases, [&](const auto& a) { return lower(a) == word; })) byLabel.push_back(t.id);
-  return byLabel;
-}
-
 Result<Address> typedEnd(const Harness& h, const parts::Library& library, const std::string& word) {
   std::vector<Address> hits;
   const auto dot = word.find('.');
@@ -94,7 +83,7 @@ Result<Address> typedEnd(const Harness& h, const parts::Library& library, const 
       if (lower(d.id) != head && lower(d.name) != head) continue;
       rest = word.substr(dot + 1);
     }
-    for (const auto& t : named(*part, rest)) hits.push_back({d.id, t});
+    for (const auto& t : parts::terminalsNamed(*part, rest)) hits.push_back({d.id, t});
   }
   if (hits.empty()) return fail(fmt::format("\"{}\" is no terminal on this bench: write device.terminal, such as s1.in1.", word));
   const bool ambiguous = std::ranges::any_of(hits, [&](const Address& hit) { return hit.device != hits.front().device; });

@@ -36,6 +36,9 @@ class Condition {
   /// The same condition with its terminals looked up: `find` gives what Node::at is to be.
   Condition resolved(const std::function<int(const std::string&)>& find) const;
 
+  /// Says nothing: always true.
+  bool empty() const { return !m_root; }
+
   /// The terminals whose levels decide.
   const std::set<std::string>& inputs() const { return m_inputs; }
 

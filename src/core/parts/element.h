@@ -28,6 +28,7 @@ struct Resistor {
   Figure volts;             ///< V DC, of a fuse
   Figure breaking;          ///< A it can interrupt
   bool resettable = false;  ///< a polymer fuse: holds `rating`, trips above, comes back by itself
+  Condition closed;         ///< of a board's own selector between its supplies: conducts while this holds; empty: always
 };
 
 struct Capacitor {
@@ -36,6 +37,7 @@ struct Capacitor {
   bool polarised = false;
   bool ceramic = false;   ///< rings with its leads when a supply is plugged in live
   bool tantalum = false;  ///< wants half its rated voltage
+  Figure esr;             ///< ohm, equivalent series resistance
 };
 
 /// Conducts from anode to cathode above `knee`, with `slope` ohms.
@@ -96,6 +98,7 @@ struct Winding {
   Node bonded;               ///< lead that the case is joined to; empty: none
   Figure thermal;            ///< K/W, winding to still air
   Figure hottest;            ///< degC of the winding
+  Figure settles;            ///< s, mechanical time constant with its load, as measured
 };
 
 /// Battery, adapter, port.
@@ -119,6 +122,7 @@ struct Sink {
   Figure current;  ///< A
   Figure start;    ///< A while starting to move (servo); unknown otherwise
   Figure voltage;  ///< V it needs, min .. max
+  Figure resets;   ///< V below which its brown-out detector starts it anew; unknown: below what it needs
 };
 
 struct Regulator {

@@ -32,14 +32,15 @@ struct InputFacts {
 };
 
 struct SupplyFacts {
-  std::string purpose;       ///< "motor", "logic" or "board" (a raw input behind a regulator)
-  Node back;                 ///< the terminal of its return
-  Figure recommended;        ///< V, min .. max
-  Figure absolute;           ///< V
-  Figure bulk;               ///< F that the stage asks for close to it; unknown: it asks for none
-  bool ceramicOnly = false;  ///< only ceramic capacitors on the board: rings when plugged in live
-  bool afterLogic = false;   ///< must not come before the logic supply
-  Figure feeds;              ///< A that may be drawn out of it where it is an output
+  std::string purpose;                                  ///< "motor", "logic" or "board" (a raw input behind a regulator)
+  Node back;                                            ///< the terminal of its return
+  Figure recommended;                                   ///< V, min .. max
+  Figure absolute;                                      ///< V
+  Figure bulk;                                          ///< F that the stage asks for close to it; unknown: it asks for none
+  bool ceramicOnly = false;                             ///< only ceramic capacitors on the board: rings when plugged in live
+  bool afterLogic = false;                              ///< must not come before the logic supply
+  Figure feeds;                                         ///< A that may be drawn out of it where it is an output
+  std::vector<std::pair<std::string, Figure>> feedsBy;  ///< the same by the element of the part that feeds it at the time
 };
 
 /// What a controller pin can do.
@@ -48,6 +49,7 @@ struct PinFacts {
   std::string chip;  ///< the chip's own name
   bool output = true;
   std::string pwm;       ///< PWM unit; empty: none in hardware
+  std::string channel;   ///< of that unit, where several pins share one; empty: its own
   bool softPwm = false;  ///< usual libraries make PWM in software
   std::string reserved;  ///< why it must be left alone; empty: free
   std::string boot;      ///< float, weak-up, weak-down, toggles, ...
@@ -80,6 +82,13 @@ struct Setting {
 
 enum class Protection { None, Thermal, OverCurrent, CurrentLimit };
 
+/// A current that a channel stands for a while. Without a duty it is a single event: it may cool down before the next.
+struct PeakRow {
+  Figure current;  ///< A
+  Figure time;     ///< s; unknown: not stated
+  Figure duty;     ///< share of the time, of one that is repeated; unknown: a single event
+};
+
 /// What drives one motor: outputs that belong together, the inputs that steer them, and their ratings.
 struct Channel {
   std::string id;
@@ -87,7 +96,8 @@ struct Channel {
   std::map<std::string, std::string> signals;  ///< role -> input terminal
   Figure continuous;                           ///< A, as the part stands (no heat sink added)
   Figure continuousSink;                       ///< A, with the setting heatSink = fitted
-  Figure peak;                                 ///< A
+  Figure peak;                                 ///< A, repeated
+  std::vector<PeakRow> peaks;                  ///< further rows, where they are known
   Figure trip;                                 ///< A at which over-current protection lets go
   Protection protection = Protection::None;
   std::string returnTerminal;         ///< where its current goes back

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <nlohmann/json.hpp>
 
+#include "core/parts/part_limits.h"
 #include "core/parts/roles.h"
 #include "core/parts/truth_table.h"
 
@@ -72,40 +73,66 @@ void terminals(const Part& p, const Say& say, std::string& out) {
   }
   out += "\n## Terminals\n";
   if (!p.layoutKnown) out += "\nTheir order on the part is not known.\n";
-  out += "\n| where | terminal | what it is |\n|---|---|---|\n";
+  out += "\n| where | id | terminal | what it is |\n|---|---|---|---|\n";
   for (const auto& t : p.terminals) {
     auto where = t.place.connector;
     if (t.place.position > 0 && p.layoutKnown) where += fmt::format(": {}", t.place.position);
     auto name = t.label;
     for (const auto& a : t.aliases) name += ", " + a;
     if (!t.colour.empty()) name += ", " + t.colour;
-    out += fmt::format("| {} | {} | {} |\n", say.cell(where), say.cell(name), say.cell(whatItIs(t)));
+    out += fmt::format("| {} | {} | {} | {} |\n", say.cell(where), say.cell(t.id), say.cell(name), say.cell(whatItIs(t)));
   }
 }
 
-// What another, independent reading of the same figure gave; empty when it gave the same, or there was none.
-std::string secondReading(const std::string& figure, const Json* file) {
-  const Json* at = file;
-  for (const auto* key : {"figures", figure.c_str(), "value", "secondReading"}) {
-    if (!at || !at->is_object() || !at->contains(key)) return {};
-    at = &(*at)[key];
-  }
-  return at->is_string() ? shownText(at->get_ref<const std::string&>()) : std::string();
-}
-
-void figures(const Part& p, const Json* file, const Say& say, std::string& out) {
+void figures(const Part& p, const Say& say, std::string& out) {
   if (p.figures.empty()) return;
-  out += "\n## Figures\n\n| figure | value | under | source |\n|---|---|---|---|\n";
+  out += "\n## Figures\n\n| figure | id | value | under | source |\n|---|---|---|---|---|\n";
   for (const auto& f : p.figures) {
     auto value = displayText(f.figure);
     if (f.figure.spreadMin && f.figure.spreadMax)
       value += fmt::format(", of this kind {} to {}", displayText(AnyQuantity{*f.figure.spreadMin, f.figure.unit}),
                            displayText(AnyQuantity{*f.figure.spreadMax, f.figure.unit}));
-    if (const auto second = secondReading(f.id, file); !second.empty()) value += "; a second reading gave " + second;
     auto source = f.figure.source;
     if (!f.figure.confidence.empty()) source += ", confidence " + f.figure.confidence;
     if (!f.derivedFrom.empty()) source = fmt::format("{} / {}", f.derivedFrom, f.derivedOver);
-    out += fmt::format("| {} | {} | {} | {} |\n", say.cell(f.label), say.cell(value), say.cell(f.figure.condition), say.cell(source));
+    out += fmt::format("| {} | {} | {} | {} | {} |\n", say.cell(f.label), say.cell(f.id), say.cell(value), say.cell(f.figure.condition),
+                       say.cell(source));
+  }
+}
+
+void settings(const Part& p, const Say& say, std::string& out) {
+  if (p.settings.empty()) return;
+  out += "\n## Settings\n\n| setting | id | values | as it comes |\n|---|---|---|---|\n";
+  for (const auto& s : p.settings) {
+    std::string values;
+    for (const auto& v : s.values) values += (values.empty() ? "" : ", ") + v;
+    out += fmt::format("| {} | {} | {} | {} |\n", say.cell(s.label), say.cell(s.id), say.cell(values),
+                       say.cell(s.standard.empty() ? "unknown" : s.standard));
+  }
+}
+
+void limits(const Part& p, const Say& say, std::string& out) {
+  const auto all = limitsOf(p);
+  if (all.empty()) return;
+  out += "\n## What it is judged by\n\n| of | what | value | under | source |\n|---|---|---|---|---|\n";
+  for (const auto& l : all) {
+    auto source = l.source;
+    if (!l.confidence.empty()) source += (source.empty() ? "" : ", ") + ("confidence " + l.confidence);
+    out += fmt::format("| {} | {} | {} | {} | {} |\n", say.cell(l.of), say.cell(l.what), say.cell(l.value), say.cell(l.under),
+                       say.cell(source));
+  }
+}
+
+// "in1 = IN1, speed = ENA": what a plan calls the inputs of a channel.
+void roles(const Part& p, const Say& say, std::string& out) {
+  if (p.channels.empty()) return;
+  out += "\n## Channels\n\n";
+  for (const auto& c : p.channels) {
+    std::string outs;
+    for (const auto& o : c.out) outs += (outs.empty() ? "" : ", ") + o;
+    std::string signals;
+    for (const auto& [role, t] : c.signals) signals += (signals.empty() ? "" : ", ") + role + " = " + t;
+    out += fmt::format("- {}: outputs {}; signals {}\n", say.line(c.id), say.line(outs), say.line(signals));
   }
 }
 
@@ -172,7 +199,10 @@ void lists(const Part& p, const Json* file, const Say& say, std::string& out) {
   for (const auto& f : p.figures)
     if (const auto how = howToMeasure(f.id, p); !how.empty()) measure.push_back(fmt::format("{}: {}", f.label, how));
   list("To measure", measure);
-  list("Notes", lines(file, "notes"));
+  // A second reading is kept in the file for who edits it; nothing is judged by it.
+  auto notes = lines(file, "notes");
+  std::erase_if(notes, [](const std::string& n) { return n.starts_with("Second reading"); });
+  list("Notes", notes);
 }
 
 }  // namespace
@@ -197,8 +227,11 @@ std::string partCard(const Part& p, const Json* file, CardFor reader) {
   const Say say{reader};
   auto out = fmt::format("# {}\n\n{}: {}.\n", say.line(p.name), say.line(p.kind), say.line(p.summary));
   if (!p.hold.empty()) out += fmt::format("\nHeld like this: {}.\n", say.line(p.hold));
-  figures(p, file, say, out);
+  figures(p, say, out);
+  settings(p, say, out);
+  limits(p, say, out);
   lists(p, file, say, out);
+  roles(p, say, out);
   channels(p, say, out);
   terminals(p, say, out);
   out += fmt::format("\nIts id is `{}`{}.\n", p.id, p.own ? ", a part of your own" : "");

@@ -28,10 +28,10 @@ class Form {
     if (required && !m_r.has(key)) m_r.report("", fmt::format("has no \"{}\"", key));
     return m_c.figure(m_r, key, unit);
   }
-  Condition condition() {
-    auto c = Condition::parse(m_r.text("on"), m_c.conditions);
+  Condition condition(const char* key = "on") {
+    auto c = Condition::parse(m_r.text(key), m_c.conditions);
     if (!c) {
-      m_r.report("on", "cannot be used: " + c.error().what);
+      m_r.report(key, "cannot be used: " + c.error().what);
       return {};
     }
     return *c;
@@ -108,6 +108,7 @@ ElementBody winding(Form& f, const std::vector<Node>& n) {
   w.bonded = f.text("bonded");
   w.thermal = f.figure("rth", Unit::KelvinPerWatt);
   w.hottest = f.figure("hottest", Unit::Celsius);
+  w.settles = f.figure("settles", Unit::Second);
   return w;
 }
 
@@ -205,12 +206,19 @@ std::optional<ElementBody> body(Form& f) {
     r.volts = f.figure("volts", Unit::Volt);
     r.breaking = f.figure("breaking", Unit::Amp);
     r.resettable = f.flag("resettable");
+    if (f.has("closed")) r.closed = f.condition("closed");
     return r;
   }
   if (f.has("capacitor")) {
     const auto n = f.nodes("capacitor", 2);
-    return Capacitor{
-        n[0], n[1], f.figure("c", Unit::Farad), f.figure("rated", Unit::Volt), f.flag("polarised"), f.flag("ceramic"), f.flag("tantalum")};
+    return Capacitor{n[0],
+                     n[1],
+                     f.figure("c", Unit::Farad),
+                     f.figure("rated", Unit::Volt),
+                     f.flag("polarised"),
+                     f.flag("ceramic"),
+                     f.flag("tantalum"),
+                     f.figure("esr", Unit::Ohm)};
   }
   if (f.has("diode")) {
     const auto n = f.nodes("diode", 2);
@@ -241,7 +249,12 @@ std::optional<ElementBody> body(Form& f) {
   if (f.has("source")) return source(f, f.nodes("source", 2));
   if (f.has("sink")) {
     const auto n = f.nodes("sink", 2);
-    return Sink{n[0], n[1], f.figure("i", Unit::Amp), f.figure("start", Unit::Amp), f.figure("voltage", Unit::Volt)};
+    return Sink{n[0],
+                n[1],
+                f.figure("i", Unit::Amp),
+                f.figure("start", Unit::Amp),
+                f.figure("voltage", Unit::Volt),
+                f.figure("resets", Unit::Volt)};
   }
   if (f.has("regulator")) {
     const auto n = f.nodes("regulator", 3);

@@ -162,6 +162,10 @@ class PartReader {
                              m_figures.at(s, "feeds", Unit::Amp)};
       if (t.supply->purpose != "motor" && t.supply->purpose != "logic" && t.supply->purpose != "board")
         s.report("for", "is not motor, logic or board");
+      if (const auto* by = s.get("feedsBy"); by && by->is_object()) {
+        ObjectReader each(*by, m_root.file(), at + "/supply/feedsBy", m_problems);
+        for (const auto& [element, figure] : by->items()) t.supply->feedsBy.emplace_back(element, m_figures.at(each, element, Unit::Amp));
+      }
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a supply");
     }
     if (const auto* pi = r.get("pin")) {
@@ -171,6 +175,7 @@ class PartReader {
       facts.chip = s.text("chip");
       facts.output = s.flag("output", true);
       facts.pwm = s.text("pwm");
+      facts.channel = s.text("pwmChannel");
       facts.softPwm = s.flag("softPwm");
       facts.reserved = s.text("reserved");
       facts.boot = s.text("boot", "float");
@@ -197,6 +202,12 @@ class PartReader {
     c.continuous = m_figures.at(r, "continuous", Unit::Amp);
     c.continuousSink = m_figures.at(r, "continuousHeatSink", Unit::Amp);
     c.peak = m_figures.at(r, "peak", Unit::Amp);
+    r.each("peaks", [&](const Json& row, const std::string& place) {
+      ObjectReader one(row, m_root.file(), place, m_problems);
+      c.peaks.push_back(
+          {m_figures.at(one, "current", Unit::Amp), m_figures.at(one, "time", Unit::Second), m_figures.at(one, "duty", Unit::One)});
+      for (const auto& k : one.unknown()) one.report(k, "is not a field of a peak");
+    });
     c.trip = m_figures.at(r, "trip", Unit::Amp);
     const auto protection = r.text("protection", "none");
     c.protection = protection == "thermal"         ? Protection::Thermal

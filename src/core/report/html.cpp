@@ -31,8 +31,7 @@ class Writer {
   std::string write(const std::string& file) {
     m_out = fmt::format("<h1>{}</h1>\n<p>{}</p>\n", escaped(m_h.title.empty() ? file : m_h.title), escaped(file));
     m_out += fmt::format("<h2>{}</h2>\n<p>{}.</p>\n", headline(m_a.verdict), escaped(summary(m_a)));
-    std::string judged = fmt::format("Judged: {} checks over {} solved commands, {} figure{} unknown.", m_a.checks, m_a.commands,
-                                     m_a.unknownFigures, m_a.unknownFigures == 1 ? "" : "s");
+    std::string judged = fmt::format("Judged: {} checks over {} solved commands, {}.", m_a.checks, m_a.commands, unknownWords(m_a));
     for (const auto& x : m_a.assumptions) judged += " Taken: " + x + ".";
     m_out += fmt::format("<p><small>{}</small></p>\n", escaped(judged));
     why();

@@ -39,11 +39,8 @@ std::string json(const std::string& file, const harness::Harness& harness, const
   j["verdict"] = headline(a.verdict);
   j["summary"] = summary(a);
   j["why"] = a.why;
-  j["judged"] = {{"checks", a.checks},
-                 {"commands", a.commands},
-                 {"unknownFigures", a.unknownFigures},
-                 {"assumptions", a.assumptions},
-                 {"leftOut", a.unstated}};
+  j["judged"] = {{"checks", a.checks},   {"commands", a.commands},       {"unknownFigures", a.unknownFigures},
+                 {"unknown", a.unknown}, {"assumptions", a.assumptions}, {"leftOut", a.unstated}};
   j["leftOut"] = Json::array();
   for (const auto& p : a.leftOut) j["leftOut"].push_back({{"what", p.what}, {"where", p.where}, {"kept", p.kept}});
   j["openChanges"] = a.openChanges;

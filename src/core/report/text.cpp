@@ -30,8 +30,7 @@ class Writer {
   std::string write(const std::string& file, const harness::Harness& h) {
     line("", h.title.empty() ? file : fmt::format("{} ({})", h.title, file));
     m_out += paint(verdictColour(), "", fmt::format("{}: {}", headline(m_a.verdict), summary(m_a)));
-    line("", fmt::format("Judged: {} checks, {} commands solved, {} figure{} unknown.", m_a.checks, m_a.commands, m_a.unknownFigures,
-                         m_a.unknownFigures == 1 ? "" : "s"));
+    line("", fmt::format("Judged: {} checks, {} commands solved, {}.", m_a.checks, m_a.commands, unknownWords(m_a)));
     for (const auto& x : m_a.assumptions) line("  taken: ", x + ".");
     const auto* label = m_a.verdict == Verdict::DoNotSwitchOn ? "  also: " : "  why: ";
     for (const auto& x : m_a.why) line(label, x + (x.ends_with('.') ? "" : "."));

@@ -66,10 +66,7 @@ void FindingsPanel::refresh() {
     card->deleteLater();
   }
   m_cards.clear();
-  QString judged = tr("%1 checks over %2 solved commands, %3 unknown.")
-                       .arg(a.checks)
-                       .arg(a.commands)
-                       .arg(plural(a.unknownFigures, tr("figure"), tr("figures")));
+  QString judged = tr("%1 checks over %2 solved commands, %3.").arg(a.checks).arg(a.commands).arg(QString::fromStdString(unknownWords(a)));
   for (const auto& x : a.assumptions) judged += " " + tr("Taken: %1.").arg(QString::fromStdString(x));
   for (const auto& x : a.why)  // what has cards of its own is not said twice
     if (!x.starts_with("left out of ") && !x.starts_with("once the planned change"))

@@ -11,16 +11,16 @@ using checks::Severity;
 namespace {
 // Cautions that were looked at and are right on a bench that people do build.
 const std::set<std::string> kReviewed{
-    "bridge-jumpers motor-supply-too-low",
     "bridge-jumpers logic-supply-out-of-range",  // the same bench, enables on their jumpers
     "bridge-jumpers pin-boot-state",             // its inputs float until the program runs: nothing but pull resistors helps
-    "bridge motor-supply-too-low",               // four alkaline cells end at 3.6 V, the bridge at 4.8 V
     "bridge logic-supply-out-of-range",          // 6 V less the regulator's dropout is just under 4.5 V
     "darlington stall-current",                  // 1.8 A for a start, 1 A for long without a heat sink
     "stepper-bridges pin-boot-state",            // enables on their jumpers, inputs that float at boot
     "step-dir-tb6560 supply-sequence",           // its motor supply can be plugged in before the board's USB
     "one-battery-5v-out pack-over-discharge",    // bare lithium cells
     "one-battery-vin pack-over-discharge",       // the same
+    "bts7960-lipo no-cut-off",                   // nor a switch: its plug is all there is
+    "bridge-loose-bjt shoot-through",            // both pins high short both legs, and nothing but the program prevents it
     "bts7960-lipo pack-over-discharge",          // bare lithium cells
     "l293d junction-temperature",                // half an ampere through the worst L293D in a socket at 40 degC
 };

@@ -27,6 +27,8 @@ const std::map<std::string, std::string> kExcused{
     {"bridge-loose-bjt: moved psu.P to psu.N (other end r8.B)", "named at the transistor that it opens"},
     {"bridge-loose-bjt: moved q1.B to q1.C (other end r7.A)", "a base that nothing holds is off but for leaks"},
     {"bridge-loose-bjt: moved q2.B to q2.C (other end r8.A)", "a base that nothing holds is off but for leaks"},
+    {"bridge-stack-expander: set s1.power fitted", "the board chooses between USB and VIN by itself"},
+    {"bridge-stack: set s1.power fitted", "the board chooses between USB and VIN by itself"},
     {"bridge-stack-expander: set s1.logic 3.3 V", "the stage works as well on 3.3 V, and nothing is driven over the bus"},
     {"bts7960-lipo: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
     {"bts7960: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
@@ -51,11 +53,10 @@ const std::map<std::string, std::string> kExcused{
     {"stack-carriers: set k.zMS2 fitted", "no carrier is in that socket"},
     {"stack-carriers: set k.zMS3 fitted", "no carrier is in that socket"},
     {"step-dir-a3967: set s1.logic 3.3 V", "5 V pins are read at either logic voltage"},
-    {"step-dir-esp32: moved s1.EN to s1.MS1 (other end r1.A)", "the stage holds at boot without it, and the plan names no microsteps"},
     {"step-dir-esp32: moved s1.VIO to s1.GND-2 (other end r1.B)", "the stage holds at boot, which for step/dir stages is the default"},
-    {"step-dir-tmc2208: removed s1.EN s1.GND-2", "its own resistor holds it on, and the plan has no enable"},
     {"stepper-drv8833: set s1.sleepLink fitted", "the link holds the stage awake; the wire does the same"},
     {"tb6612-snubbed: moved s1.VM to s1.VCC (other end c1.P)", "the part asks for no capacitor"},
+    {"tb6612-snubbed: moved s1.VM to s1.VCC (other end z1.K)", "the capacitors take what the motor gives back, without it as well"},
 };
 
 // The terminals that hang together, by name: equal for two benches that differ in nothing a meter would show.

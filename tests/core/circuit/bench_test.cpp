@@ -144,12 +144,18 @@ TEST_CASE("a wire's resistance follows from gauge, length and contacts") {
       bench(
           "part a resistor\npart b resistor\npart x terminal-block-4\nwire a.A b.A 22AWG 1m\nwire a.B b.B\nwire x.1A a.A\njumper a.A b.B"),
       library());
-  CHECK(resistanceOf(b, b.links[0]).value == Approx(0.053 + 0.02).epsilon(0.02));
-  CHECK(resistanceOf(b, b.links[1]).value == Approx(0.053 * 0.3 + 0.02).epsilon(0.02));
-  CHECK(resistanceOf(b, b.links[2]).value == Approx(0.053 * 0.3 + 0.02).epsilon(0.02));
-  CHECK(resistanceOf(b, b.links[3]).value == 0.01);
+  // Legs are soldered, blocks screwed: a milliohm each. A header pin has 10 to 20.
+  CHECK(b.links[0].resistance.value == Approx(0.053 + 0.002).epsilon(0.02));
+  CHECK(b.links[1].resistance.value == Approx(0.053 * 0.3 + 0.002).epsilon(0.02));
+  CHECK(b.links[2].resistance.value == Approx(0.053 * 0.3 + 0.002).epsilon(0.02));
+  CHECK(b.links[3].resistance.value == 0.001);
   const auto pin = makeBench(bench("part u board-uno-atmega328p\npart b resistor\nwire u.D9 b.A"), library());
-  CHECK(resistanceOf(pin, pin.links[0]).value == Approx(0.213 * 0.2 + 0.02).epsilon(0.02));
+  CHECK(pin.links[0].resistance.value == Approx(0.213 * 0.2 + 0.016).epsilon(0.02));
+  CHECK(pin.links[0].least.value == Approx(0.213 * 0.2 + 0.011).epsilon(0.02));
+  CHECK(pin.links[0].greatest.value == Approx(0.213 * 0.2 + 0.021).epsilon(0.02));
+  const auto row = makeBench(bench("part bb breadboard-half\npart r resistor\nplug r.A bb.a1"), library());
+  CHECK(row.links[0].least.value == 0.010);
+  CHECK(row.links[0].greatest.value == 0.050);
 }
 
 TEST_CASE("a plug joins poles by position, mirrored when put in the other way round") {

@@ -229,7 +229,7 @@ TEST_CASE("resistance between cells goes over the wire that joins them") {
   const auto& b = a.solved->bench;
   const auto r = off->resistance(b.terminal({"p1", "N"}), b.terminal({"p2", "N"}));
   REQUIRE(r);
-  CHECK(r->value == Approx(0.053 + 2 * 0.01).epsilon(0.02));  // 53 mohm a metre, and its two contacts
+  CHECK(r->value == Approx(0.053 + 2 * 0.001).epsilon(0.02));  // 53 mohm a metre, and its two contacts
   CHECK(off->across(b.terminal({"p1", "N"}), b.terminal({"p2", "N"}))->value == Approx(0).margin(1e-9));
   CHECK(off->across(b.terminal({"p1", "P"}), b.terminal({"p2", "N"}))->value == Approx(12).epsilon(0.06));
 }

@@ -91,7 +91,7 @@ TEST_CASE("stall currents are voltage over resistance") {
   CHECK(figure("brushed-540-7v2", "stall") == Approx(50));
   CHECK(figure("brushed-550-12v", "stall") == Approx(85).epsilon(0.01));
   CHECK(figure("brushed-775-12v", "stall") == Approx(65).epsilon(0.01));
-  CHECK(figure("brushed-100mm-24v-250w", "stall") == Approx(80));
+  CHECK(figure("brushed-100mm-24v-250w", "stall") == Approx(24 / 0.14));
   CHECK(figure("pump-diaphragm-12v-60w", "stall") == Approx(30));
   CHECK(figure("brushed-coin-3v", "stall") == Approx(0.1));
   CHECK(figure("brushed-motor", "stall", {{"nominal", "9 V"}, {"winding", "4.5 ohm"}}) == Approx(2));

@@ -10,6 +10,7 @@
 #include "core/checks/queries.h"
 #include "core/checks/unknown_figures.h"
 #include "core/circuit/signal_nets.h"
+#include "core/circuit/signal_path.h"
 
 namespace bold::checks {
 namespace {
@@ -153,7 +154,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
     for (const auto& p : s.points) {
       const auto& c = p->command();
       const bool mine = c.motor == static_cast<int>(k) || c.action == Action::AllOff;
-      if (!p->solved() || !mine || c.moment != Moment::Running || p->charge() != Charge::Nominal) continue;
+      if (!p->solved() || !mine || c.action == Action::Combination || c.moment != Moment::Running || p->charge() != Charge::Nominal)
+        continue;
       if (unset && c.action != Action::AllOff) continue;
       const auto d = seenFromPlan(s, m, p->doing(static_cast<int>(k)));
       if (d == Doing::Undecided) continue;  // input-floating
@@ -221,6 +223,18 @@ Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Ast
   return f;
 }
 
+// Something between pin and input of which nothing is known.
+Finding unclear(const SolvedBench& s, const Motor& m, const Astray& a) {
+  auto f =
+      finding(Severity::NotJudged, fmt::format("What {} does to {} is not known", s.bench.called(a.pin), s.bench.called(a.input)),
+              fmt::format("The program drives {} of {} from {}; between that pin and {} lies something whose output does not follow from "
+                          "its input alone, or is not known.",
+                          a.signal->role, called(s, m), s.bench.called(a.pin), s.bench.called(a.input)),
+              {s.bench.address(a.input), s.bench.address(a.pin)});
+  f.formula = "not followed";
+  return f;
+}
+
 Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
   std::string goes;
   for (const auto t : a.reached)
@@ -253,8 +267,14 @@ void signalsReach(const SolvedBench& s, Findings& out) {
       Astray a{&signal, pin, input, signalReach(s, pin)};
       // Isolated inputs may as well be pulled down at their minus.
       const auto other = otherOfOpto(s, input);
-      const auto arrives = [&](TerminalIndex t) { return a.gets(t) || circuit::throughTransistors(s.bench, s.nets, pin, t); };
-      if (!arrives(input) && (other < 0 || !arrives(other))) astray.push_back(std::move(a));
+      const auto arrives = [&](TerminalIndex t) {
+        return t >= 0 && (a.gets(t) || circuit::pathBetween(s.bench, s.nets, pin, t) != circuit::Path::None);
+      };
+      if (arrives(input) || arrives(other)) {
+        if (!a.gets(input) && circuit::pathBetween(s.bench, s.nets, pin, input) == circuit::Path::Unclear) out.push_back(unclear(s, m, a));
+      } else {
+        astray.push_back(std::move(a));
+      }
     }
     std::vector<bool> told(astray.size(), false);
     for (std::size_t i = 0; i < astray.size(); ++i) {

@@ -47,15 +47,20 @@ void unsolvedCommands(const SolvedBench& s, Findings& out) {
 void huntingCommands(const SolvedBench& s, Findings& out) {
   Commands always;
   Commands atTheEnd;
+  bool held = false;
   for (const auto& p : s.points) {
-    if (!p->solved() || !p->hunts()) continue;
+    if (!p->solved() || !p->hunts() || p->command().action == Action::Combination) continue;
     const bool usual = p->command().moment == Moment::Running && p->charge() != Charge::Empty;
     (usual ? always : atTheEnd).add(s, *p);
+    held = held || (!usual && p->charge() != Charge::Empty);
   }
   const bool stop = !always.names.empty();
   const auto& hunting = stop ? always : atTheEnd;
   if (hunting.names.empty()) return;
-  auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("\"{}\" takes its stage's supply away", hunting.names.front()),
+  auto f = finding(stop   ? Severity::Stop
+                   : held ? Severity::Caution
+                          : onceEmpty(s),
+                   fmt::format("\"{}\" takes its stage's supply away", hunting.names.front()),
                    fmt::format("{} draw{} a stage's supply below the voltage it works at{}: it drops out, recovers and drops out again. "
                                "The currents and voltages given are those while it is on.",
                                hunting.first(), hunting.names.size() > 1 ? "" : "s",

@@ -37,7 +37,7 @@ Said outsideScope(const SolvedBench& s) {
     if (m.besides) return finding(fmt::format("{} is an AC source", name), only, m.margin.subjects);
     const Volts v{*m.margin.value};
     auto f = finding(fmt::format("{} gives {}", name, show(v)), only, m.margin.subjects);
-    f.formula = fmt::format("{} > {}", show(v), show(kHighest));
+    f.formula = against(v, ">", kHighest);
     f.args = {{"voltage", v}, {"limit", kHighest}};
     return f;
   });

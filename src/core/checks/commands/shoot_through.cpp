@@ -44,11 +44,37 @@ std::vector<Leg> legs(const SolvedBench& s) {
   return out;
 }
 
+constexpr double kShorts = 0.05;  // A through both transistors of a leg
+
+// No command asks for it, and a slip of the program, or a pin that is not set up yet, makes it.
+Finding possible(const SolvedBench& s, const Leg& leg, const Extreme& combined) {
+  const auto& title = combined.point->command().title;
+  const auto pins = title.substr(title.find(": ") + 2);
+  auto f =
+      finding(Severity::Caution, fmt::format("{} and {} can be on together", called(s.bench, leg.top), called(s.bench, leg.bottom)),
+              fmt::format("With {} both transistors of the leg at {} conduct: {} run straight from the supply to ground. The plan does "
+                          "not ask for it, and nothing but the program prevents it.",
+                          pins, s.bench.called(leg.middle), show(Amps{combined.value})),
+              {idOf(s.bench, leg.top), idOf(s.bench, leg.bottom)});
+  f.formula = fmt::format("{} through both with {}", show(Amps{combined.value}), pins);
+  f.args = {{"current", Amps{combined.value}}};
+  return f;
+}
+
 }  // namespace
 
 // Both switches of a leg on at once: in a command of the plan, or in any state the pins can reach.
 Findings shootThrough(const SolvedBench& s) {
   Findings out;
+  for (const auto& m : s.motors)
+    if (const auto pins = circuit::bridgePins(s.bench, s.nets, m); pins.size() > circuit::kMostBridgePins) {
+      auto f = finding(Severity::NotJudged, fmt::format("{} pins reach the bridge of {}", pins.size(), called(s, m)),
+                       fmt::format("The bridge of {} is reached by {} pins; what it does in all their states is worked out for {} at most.",
+                                   called(s, m), pins.size(), circuit::kMostBridgePins),
+                       {idOf(s.bench, m.device)});
+      f.formula = fmt::format("{} > {}", pins.size(), circuit::kMostBridgePins);
+      out.push_back(std::move(f));
+    }
   for (const auto& leg : legs(s)) {
     const auto both = largest(
         s, [](const OperatingPoint& p) { return everyday(p) && p.command().moment == Moment::Running; },
@@ -59,6 +85,15 @@ Findings shootThrough(const SolvedBench& s) {
     const auto bottomPin = drivenBy(s, leg.bottomControl);
     const bool apart = topPin >= 0 && bottomPin >= 0 && topPin != bottomPin;
     const bool happens = both.value > 0.02;
+    const auto combined = largest(
+        s, [](const OperatingPoint& p) { return p.solved() && p.command().action == Action::Combination; },
+        [&](const OperatingPoint& p) {
+          return std::min(std::abs(p.element(leg.top, leg.topElement).value), std::abs(p.element(leg.bottom, leg.bottomElement).value));
+        });
+    if (!happens && combined.value > kShorts) {
+      out.push_back(possible(s, leg, combined));
+      continue;
+    }
     if (!happens && !apart) continue;
     auto f = finding(
         happens ? Severity::Stop : Severity::Caution,

@@ -50,13 +50,31 @@ bool past(const Draw& d) {
   return std::ranges::any_of(d.margins, [](const Margin& m) { return m.passed() != nullptr; });
 }
 
+// What the rail is good for by what feeds it: of a board's own sources the one that gives most as it stands.
+const Figure& inUse(const SolvedBench& s, TerminalIndex t) {
+  const auto& supply = *s.bench.facts(t).supply;
+  const Figure* best = &supply.feeds;
+  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const int d = s.bench.deviceOf(t);
+  double most = 1e-3;
+  const auto& elements = s.bench.devices[static_cast<std::size_t>(d)].part->elements;
+  for (const auto& [id, figure] : supply.feedsBy)
+    for (std::size_t e = 0; p && e < elements.size(); ++e)
+      if (const double amps = elements[e].id == id ? p->element(d, static_cast<int>(e)).value : 0; amps > most && figure.typical()) {
+        most = amps;
+        best = &figure;
+      }
+  return *best;
+}
+
 std::vector<Draw> measure(const SolvedBench& s) {
   std::vector<Draw> out;
   std::vector<int> told;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
     if (!supply || supply->purpose == "board" || !supply->feeds.typical()) continue;
-    out.push_back(drawOf(s, t, "current from the rail", s.bench.called(t), *supply->feeds.typical(), supply->feeds,
+    const auto& feeds = inUse(s, t);
+    out.push_back(drawOf(s, t, "current from the rail", s.bench.called(t), *feeds.typical(), feeds,
                          [&](const OperatingPoint& p) { return leaving(s, p, t).value; }));
     if (past(out.back())) told.push_back(s.bench.deviceOf(t));
   }
@@ -80,7 +98,7 @@ Said boardRailCurrent(const SolvedBench& s) {
         fmt::format("{} gives {}", d.name, show(Amps{worst.value})),
         fmt::format("With {} {} gives {}; it is good for {}.", during(*worst.point), d.name, show(Amps{worst.value}), show(Amps{d.limit})),
         d.margins[0].subjects);
-    f.formula = fmt::format("{} > {}", show(Amps{worst.value}), show(Amps{d.limit}));
+    f.formula = against(Amps{worst.value}, ">", Amps{d.limit});
     f.args = {{"current", Amps{worst.value}}, {"limit", Amps{d.limit}}};
     f.bar = Bar{"current from the rail", Amps{worst.value}, AnyQuantity(Amps{d.running.value}), Amps{d.limit}, "good for"};
     f.sources = sourcesOf({d.source});

@@ -83,7 +83,7 @@ std::vector<Carried> contacts(const SolvedBench& s) {
 // Every contact with its running current: breadboard holes, pins, sockets, screws, connectors.
 Said contactCurrent(const SolvedBench& s) {
   const auto withNumbers = [](Finding f, const Carried& c) {
-    f.formula = fmt::format("{} > {}", show(Amps{c.most.value}), show(c.rating));
+    f.formula = against(Amps{c.most.value}, ">", c.rating);
     f.args = {{"current", Amps{c.most.value}}, {"rating", c.rating}};
     f.bar = barOf(c.margin, c.rating.value, "rating");
     f.sources = c.source ? sourcesOf({c.source}) : std::vector<std::string>{"recalled, not re-read"};
@@ -98,7 +98,7 @@ Said contactCurrent(const SolvedBench& s) {
                                           c.margin.subjects),
                                   c);
              }) +
-         say(contacts(s), [&](const Carried& c) {
+         asOne(say(contacts(s), [&](const Carried& c) {
            const Amps amps{c.most.value};
            const auto& contact = s.bench.facts(c.contact).place.contact;
            const auto name = s.bench.called(c.contact);
@@ -107,7 +107,7 @@ Said contactCurrent(const SolvedBench& s) {
                                                   contact == "hole" ? "breadboard hole" : contact, name, show(amps), show(c.rating)),
                                       c.margin.subjects),
                               c);
-         });
+         }));
 }
 
 }  // namespace bold::checks

@@ -49,7 +49,7 @@ Said currentLimitVsProtection(const SolvedBench& s) {
                      fmt::format("{} lets go from {} on; {} starts with {}: it will chatter until the motor turns.", stage, show(m.trip),
                                  called(s, *m.motor), show(m.amps)),
                      m.margin.subjects);
-    f.formula = fmt::format("{} > {}", show(m.amps), show(m.trip));
+    f.formula = against(m.amps, ">", m.trip);
     f.args = {{"start", m.amps}, {"trip", m.trip}};
     f.bar = barOf(m.margin, m.trip.value, "trip level");
     f.sources = sourcesOf({&circuit::channelOf(s.bench, m.ref).trip});

@@ -10,6 +10,7 @@ namespace bold::checks {
 namespace {
 
 constexpr double kLasts = 0.75;    // of its rating, for long
+constexpr double kMostOf = 0.8;    // of a motor's current: the way it takes
 constexpr double kWireGoes = 2.5;  // times what a wire carries
 
 struct FuseElement {
@@ -31,9 +32,30 @@ bool looseCapacitor(const Bench& bench, TerminalIndex t) {
   return elements.size() == 1 && std::holds_alternative<parts::Capacitor>(elements.front().body);
 }
 
-std::optional<double> thinnest(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+// A motor's own leads, where all its current comes through the fuse and no stage limits it below what a wire stands.
+std::vector<int> motorLeads(const SolvedBench& s, const FuseElement& fu) {
+  std::vector<int> out;
+  for (const auto& m : s.motors) {
+    if (m.windings.size() != 1 || std::ranges::any_of(m.reached, [&](ChannelRef r) {
+          return circuit::channelOf(s.bench, r).protection == parts::Protection::CurrentLimit;
+        }))
+      continue;
+    const auto* p = s.running(indexOf(s, m), Charge::Full);
+    const double amps = p ? std::abs(p->element(m.device, m.windings[0]).value) : 0;
+    if (amps < 1e-3 || std::abs(p->element(fu.device, fu.element).value) < kMostOf * amps) continue;
+    for (std::size_t l = 0; l < s.bench.links.size(); ++l)
+      if (s.bench.connections[static_cast<std::size_t>(s.bench.links[l].connection)].kind == harness::ConnectionKind::Wire &&
+          std::abs(p->link(static_cast<int>(l)).value) > kMostOf * amps)
+        out.push_back(static_cast<int>(l));
+  }
+  return out;
+}
+
+std::optional<double> thinnest(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
   std::optional<double> least;
-  for (const int l : supplyWires(s, pole)) {
+  auto all = supplyWires(s, pole);
+  for (const int l : motorLeads(s, fu)) all.push_back(l);
+  for (const int l : all) {
     const auto& link = s.bench.links[static_cast<std::size_t>(l)];
     if (looseCapacitor(s.bench, link.a) || looseCapacitor(s.bench, link.b)) continue;  // its leads carry no supply current
     const auto size = circuit::sizeOf(s.bench, link);
@@ -73,7 +95,7 @@ std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const ci
   return fit(
       s, std::move(m), fu.device, pole.device, fmt::format("{} is for {}", name, show(rated)),
       fmt::format("{} breaks {} at most; {} gives {}: its arc does not go out.", name, show(rated), called(s.bench, pole.device), show(v)),
-      fmt::format("{} > {}", show(v), show(rated)));
+      against(v, ">", rated));
 }
 
 // The short circuit that it has to break.
@@ -91,7 +113,7 @@ std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, con
   return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} cannot break {}", name, show(*amps)),
              fmt::format("{} breaks {} at most; {} gives {} into a short: it bursts instead of melting.", name, show(most),
                          called(s.bench, pole.device), show(*amps)),
-             fmt::format("{} > {}", show(*amps), show(most)));
+             against(*amps, ">", most));
 }
 
 // The running current that it has to last with.
@@ -115,7 +137,7 @@ std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const ci
 // The thinnest wire that it has to melt before.
 std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
   const auto rating = fu.body->rating.typical();
-  const auto wire = thinnest(s, pole);
+  const auto wire = thinnest(s, fu, pole);
   if (!rating || !wire) return std::nullopt;
   Margin m{.quantity = "fuse rating against its wires",
            .unit = Unit::Amp,

@@ -4,6 +4,8 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+constexpr Amps kGlows{100};  // into a short: what makes a wire of the bench glow before anybody has found the plug
+
 // A source that can burn a wire and no switch between it and what it feeds.
 Findings noCutOff(const SolvedBench& s) {
   Findings out;
@@ -11,11 +13,11 @@ Findings noCutOff(const SolvedBench& s) {
     const auto& body = sourceBody(s.bench, pole);
     if (!strong(body) || body.limit.known() || !reachesLoad(s, beforeSwitch(s, pole), pole.device)) continue;
     const auto amps = shortCurrent(body);
-    auto f =
-        finding(body.lithium ? Severity::Caution : Severity::Note, fmt::format("{} cannot be switched off", called(s.bench, pole.device)),
-                fmt::format("There is no switch between {} and what it feeds{}: when something goes wrong a plug has to be pulled.",
-                            called(s.bench, pole.device), amps ? fmt::format("; it gives about {} into a short", show(*amps)) : ""),
-                {idOf(s.bench, pole.device)});
+    auto f = finding(body.lithium || (amps && *amps > kGlows) ? Severity::Caution : Severity::Note,
+                     fmt::format("{} cannot be switched off", called(s.bench, pole.device)),
+                     fmt::format("There is no switch between {} and what it feeds{}: when something goes wrong a plug has to be pulled.",
+                                 called(s.bench, pole.device), amps ? fmt::format("; it gives about {} into a short", show(*amps)) : ""),
+                     {idOf(s.bench, pole.device)});
     f.formula = "no switch on the way from its + to a load";
     out.push_back(std::move(f));
   }

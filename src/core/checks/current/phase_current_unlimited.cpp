@@ -4,13 +4,15 @@
 #include <cmath>
 
 #include "core/checks/current/stall_table.h"
+#include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
 
-constexpr double kMore = 1.1;  // times what a coil is made for
+constexpr double kBurns = 1.5;  // times that: the winding burns, and the stage with it
+constexpr double kMore = 1.1;   // times what a coil is made for
 
 struct Coil {
   Margin margin;
@@ -46,11 +48,15 @@ std::vector<Coil> measure(const SolvedBench& s) {
                   .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kMore * *rated) : std::nullopt,
                                           "1.1 x rated", circuit::windingOf(s.bench, m, 0).phase.source)),
                   .at = p};
+    if (rated)
+      margin.limits.push_back(
+          atMost(LimitKind::Absolute, Severity::Stop, kBurns * *rated, "1.5 x rated", circuit::windingOf(s.bench, m, 0).phase.source));
     // What the stage does not stand counts once it is more than the motor is made for.
     if (auto stop = stopOfStage(s, m, amps); stop && rated) {
       stop->most = std::max(*stop->most, kMore * *rated);
       stop->name = "what the stage stands";
       margin.limits.push_back(*stop);
+      std::ranges::stable_sort(margin.limits, {}, [](const Limit& l) { return l.most.value_or(0); });
     }
     out.push_back({std::move(margin), &m, Amps{amps}, Amps{rated.value_or(0)}});
   }
@@ -62,11 +68,16 @@ std::vector<Coil> measure(const SolvedBench& s) {
 // A stepper on plain switches: its coils take supply over resistance.
 Said phaseCurrentUnlimited(const SolvedBench& s) {
   return say(measure(s), [&](const Coil& c) {
-    auto f = finding(fmt::format("A coil of {} takes {}", called(s, *c.motor), show(c.amps)),
-                     fmt::format("Nothing limits the current of {}: a coil takes {} where it is made for {}{}.", called(s, *c.motor),
-                                 show(c.amps), show(c.rated), c.margin.stops() ? ", and that is more than the stage stands" : ""),
-                     c.margin.subjects);
+    auto f = finding(
+        fmt::format("A coil of {} takes {}", called(s, *c.motor), show(c.amps)),
+        fmt::format("Nothing limits the current of {}: a coil takes {} where it is made for {}{}.", called(s, *c.motor), show(c.amps),
+                    show(c.rated), c.margin.passed()->name == "what the stage stands" ? ", and that is more than the stage stands" : ""),
+        c.margin.subjects);
     f.formula = fmt::format("V / R = {} > 1.1 x {}", show(c.amps), show(c.rated));
+    // With a winding that took its rated current all that follows would be gone; the stage that limits it has to be chosen.
+    const auto& winding = circuit::windingOf(s.bench, *c.motor, 0);
+    if (const auto ohms = winding.resistance.typical(); ohms && c.rated.value > 0)
+      f.supposing = Plan(s.bench).figure(c.motor->device, "winding", Ohms{*ohms * 1.3 * c.amps.value / c.rated.value}).edit();
     f.args = {{"current", c.amps}, {"rated", c.rated}};
     f.bar = barOf(c.margin, c.rated.value, "rated");
     const auto& w = circuit::windingOf(s.bench, *c.motor, 0);

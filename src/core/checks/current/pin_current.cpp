@@ -61,7 +61,7 @@ Said pinCurrent(const SolvedBench& s) {
         f.subjects.push_back(s.bench.address(driven));
         break;
       }
-    f.formula = fmt::format("{} > {}", show(amps), show(limit));
+    f.formula = against(amps, ">", limit);
     f.args = {{"current", amps}, {"limit", limit}};
     f.bar = barOf(m.margin, limit.value, std::string(m.margin.passed()->name));
     f.sources = sourcesOf({stop ? &m.group.pins->absolute : &m.group.pins->recommended});

@@ -9,13 +9,6 @@
 namespace bold::checks {
 namespace {
 
-// Stall current at the far end of the catalogue's spread of the winding, everything else as solved.
-double atSpreadEnd(double stall, double volts, const parts::Winding& w) {
-  if (!w.resistance.spreadMin || !w.resistance.typical() || w.resistance.overridden || stall <= 0) return stall;
-  const double outside = volts / stall - *w.resistance.typical();
-  return volts / (std::max(outside, 0.0) + *w.resistance.spreadMin);
-}
-
 struct Stall {
   Margins margins;  // as solved; with a winding at the far end of its class, one level milder
   const Motor* motor;
@@ -25,23 +18,22 @@ struct Stall {
   std::optional<Volts> winding;
 };
 
-std::optional<Stall> measure(const SolvedBench& s, const Motor& motor, ChannelRef ref, const OperatingPoint& p, const OperatingPoint& run) {
+std::optional<Stall> measure(const SolvedBench& s, const Motor& motor, ChannelRef ref, const OperatingPoint& p, const OperatingPoint* far,
+                             const OperatingPoint& run) {
   const auto load = shortLoad(s.bench, ref, outputCurrent(s, p, ref), outputCurrent(s, run, ref));
   if (!load || circuit::chopperOf(s.bench, ref)) return std::nullopt;
   const auto& w = circuit::windingOf(s.bench, motor, 0);
   const auto v = p.across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
-  const double through = std::abs(p.element(motor.device, motor.windings[0]).value);
-  const double open = v ? std::abs(v->value) + through * 0.5 : 0;  // what stands behind the winding, wires and stage included
-  const double share = through > 0 ? load->amps / through : 1;     // of what joined channels share
-  Stall m{{}, &motor, ref, *load, std::max(load->amps, atSpreadEnd(through, open, w) * share), v};
+  // The far end of the class through the same solve, this motor alone: the others are taken for typical.
+  Stall m{{}, &motor, ref, *load, far ? std::max(load->amps, outputCurrent(s, *far, ref).value) : load->amps, v};
   const std::vector<std::string> subjects{idOf(s.bench, motor.device),
                                           s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))};
   m.margins.push_back(shortMargin(*load, "stall current", subjects, &p));
   auto spread = *load;
   spread.amps = m.spread;
-  auto far = shortMargin(spread, "stall current, winding at the low end of its class", subjects, &p);
-  far.limits = lower(std::move(far.limits));
-  if (m.spread > load->amps && !far.limits.empty()) m.margins.push_back(std::move(far));
+  auto end = shortMargin(spread, "stall current, winding at the low end of its class", subjects, far);
+  end.limits = lower(std::move(end.limits));
+  if (m.spread > load->amps && !end.limits.empty()) m.margins.push_back(std::move(end));
   return m;
 }
 
@@ -53,8 +45,9 @@ std::vector<Stall> measure(const SolvedBench& s) {
     const auto* p = s.point(static_cast<int>(m), Action::Forward, Moment::Stalled, Charge::Full);
     const auto* run = s.running(static_cast<int>(m), Charge::Full);
     if (!p || !run) continue;
+    const auto* far = s.point(static_cast<int>(m), Action::Forward, Moment::StalledAtMost, Charge::Full);
     for (const auto& ref : motor.reached)
-      if (auto stall = measure(s, motor, ref, *p, *run)) out.push_back(std::move(*stall));
+      if (auto stall = measure(s, motor, ref, *p, far, *run)) out.push_back(std::move(*stall));
   }
   return out;
 }
@@ -80,7 +73,7 @@ Said stallCurrent(const SolvedBench& s) {
     const auto& margin = m.margins[spread ? 1 : 0];
     const Amps shown{*margin.value};
     const bool toContinuous = peak >= continuous && shown <= peak && margin.passed()->consequence == Severity::Note;
-    auto f = finding(fmt::format("{} stalls at {} on {}", called(s, *m.motor), show(shown), stage),
+    auto f = finding(fmt::format("{} stalls at {}{} on {}", called(s, *m.motor), spread ? "up to " : "", show(shown), stage),
                      fmt::format("Stalled, {} draws {}{}; {} stands {} for long and {} for a moment, and has {}.", called(s, *m.motor),
                                  show(shown), spread ? " if its winding is at the low end of its class" : "", stage, show(continuous),
                                  show(peak), word(m.load.protection)),

@@ -25,19 +25,22 @@ Limit limitAt(double amps, Severity consequence, LimitKind kind, std::string_vie
 std::vector<Limit> shortLimits(const ShortLoad& c) {
   const auto stop = c.peakKnown ? Severity::Stop : Severity::Caution;
   const double peak = std::max(c.peak, c.continuous);
-  const double past = std::max(kPastPeak * c.peak, c.continuous);
+  // A pulse is held to the single-event row where there is one: what it may be, once, for as long as the row says.
+  const double past = c.once ? std::max(*c.once, peak) : std::max(kPastPeak * c.peak, c.continuous);
+  const auto above = c.once && c.brief ? Severity::Note : Severity::Caution;
   const auto continuous = [&](Severity s) { return limitAt(c.continuous, s, LimitKind::Recommended, "continuous"); };
   const auto atPeak = [&](Severity s) { return limitAt(peak, s, LimitKind::Absolute, "peak"); };
-  const auto pastPeak = [&](Severity s) { return limitAt(past, s, LimitKind::Absolute, "1.5 x peak"); };
+  const auto pastPeak = [&](Severity s) { return limitAt(past, s, LimitKind::Absolute, c.once ? "peak, once" : "1.5 x peak"); };
   switch (c.protection) {
     case Protection::CurrentLimit:
       return {continuous(Severity::Note)};
     case Protection::OverCurrent:
-      if (c.running <= c.continuous) return {continuous(Severity::Note), atPeak(Severity::Caution)};
-      return {continuous(Severity::Note), atPeak(Severity::Caution), pastPeak(stop)};
+      if (c.running <= c.continuous && !c.once) return {continuous(Severity::Note), atPeak(Severity::Caution)};
+      return {continuous(Severity::Note), atPeak(above), pastPeak(stop)};
     case Protection::Thermal:
-      return {continuous(Severity::Note), atPeak(Severity::Caution), pastPeak(stop)};
+      return {continuous(Severity::Note), atPeak(above), pastPeak(stop)};
     case Protection::None:
+      if (c.once) return {continuous(above), pastPeak(stop)};
       return {continuous(Severity::Caution), atPeak(stop)};
   }
   return {};
@@ -87,10 +90,35 @@ Margin shortMargin(const ShortLoad& load, std::string quantity, std::vector<std:
   return m;
 }
 
+namespace {
+
+// The row of a single event that allows most.
+const parts::PeakRow* singleEvent(const parts::Channel& channel) {
+  const parts::PeakRow* best = nullptr;
+  for (const auto& row : channel.peaks)
+    if (!row.duty.known() && row.current.typical() && (!best || *row.current.typical() > *best->current.typical())) best = &row;
+  return best;
+}
+
+// How long a pulse stays above a current while the motor's own voltage dies with its mechanical time constant; nothing where nobody
+// measured that.
+std::optional<double> timeAbove(const SolvedBench& s, const Motor& motor, double amps, double limit) {
+  const auto settles = circuit::windingOf(s.bench, motor, 0).settles.typical();
+  if (!settles || limit <= 0 || amps <= limit) return std::nullopt;
+  return *settles * std::log(amps / limit);
+}
+
+}  // namespace
+
 std::optional<Pulse> pulseThrough(const SolvedBench& s, const Motor& motor, ChannelRef ref, Amps amps, Amps running, std::string quantity,
                                   const OperatingPoint& at) {
-  const auto load = shortLoad(s.bench, ref, amps, running);
+  auto load = shortLoad(s.bench, ref, amps, running);
   if (!load || circuit::chopperOf(s.bench, ref)) return std::nullopt;
+  if (const auto* row = singleEvent(circuit::channelOf(s.bench, ref))) {
+    load->once = row->current.typical();
+    const auto above = timeAbove(s, motor, load->amps, load->peak);
+    load->brief = above && row->time.typical() && *above < *row->time.typical();
+  }
   const auto out = s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front());
   auto margin = shortMargin(*load, std::move(quantity), {idOf(s.bench, motor.device), s.bench.address(out)}, &at);
   margin.limits = withoutNotes(std::move(margin.limits));

@@ -12,6 +12,8 @@ struct ShortLoad {
   double amps, running, continuous, peak;  ///< A
   bool peakKnown;
   parts::Protection protection;
+  std::optional<double> once{};  ///< A, a single event, of a pulse
+  bool brief = false;            ///< known to be over before the single event's time is
 };
 
 /// The table of the design ("Stall table") as limits of such a current: by the stage's protection. A peak rating nobody states

@@ -50,7 +50,11 @@ std::set<TerminalIndex> beforeFuse(const SolvedBench& s, const circuit::Nets::Po
   });
 }
 std::set<TerminalIndex> beforeSwitch(const SolvedBench& s, const circuit::Nets::Pole& pole) {
-  return follow(s, pole.positive, [](const parts::Element& e) { return std::holds_alternative<parts::Contact>(e.body); });
+  // A plug is no switch: it is not made to be pulled under load, and nobody does it in time.
+  return follow(s, pole.positive, [](const parts::Element& e) {
+    const auto* c = std::get_if<parts::Contact>(&e.body);
+    return c && !c->connector;
+  });
 }
 
 bool reachesLoad(const SolvedBench& s, const std::set<TerminalIndex>& terminals, int source) {

@@ -9,6 +9,7 @@ namespace bold::checks {
 namespace {
 
 constexpr double kStopShare = 1.5;   // times the rating
+constexpr double kMelts = 4;         // times the rating: its insulation goes within seconds
 constexpr double kNothing = 1e-9;    // A: a wire that carries nothing at all has no margin
 constexpr double kLostShare = 0.05;  // of the supply, in one wire
 
@@ -19,6 +20,7 @@ struct Wire {
   const Figure* rating;
   Extreme most;
   Volts lost{}, full{};
+  std::optional<std::size_t> held{};  // which of the margins
 };
 
 Margin currentOf(const std::vector<std::string>& subjects, const Wire& w) {
@@ -36,6 +38,35 @@ Margin currentOf(const std::vector<std::string>& subjects, const Wire& w) {
   return m;
 }
 
+// The source a rail belongs to: of several that share it (a ground), the one that gives most at the time.
+const circuit::Nets::Pole* supplyOf(const SolvedBench& s, TerminalIndex t, const OperatingPoint& p) {
+  const circuit::Nets::Pole* best = nullptr;
+  double most = 0;
+  for (const auto& pole : s.nets.sources()) {
+    if (!s.nets.same(pole.positive, t) && !s.nets.same(pole.negative, t)) continue;
+    const double amps = std::abs(p.element(pole.device, pole.element).value);
+    if (best && amps <= most) continue;
+    best = &pole;
+    most = amps;
+  }
+  return best;
+}
+
+// While a motor is held: a wire that melts long before anything else gives way. Nothing where a stage regulates its current.
+std::optional<Margin> heldOf(const SolvedBench& s, std::size_t l, const std::vector<std::string>& subjects, double rating,
+                             const std::string& source) {
+  const auto held = largest(
+      s, [](const OperatingPoint& p) { return everyday(p) && p.command().moment == Moment::Stalled; },
+      [&](const OperatingPoint& p) { return std::abs(p.link(static_cast<int>(l)).value); });
+  if (!held.point) return std::nullopt;
+  return Margin{.quantity = "wire current while a motor is held",
+                .subjects = subjects,
+                .unit = Unit::Amp,
+                .value = held.value,
+                .limits = rising(atMost(LimitKind::Absolute, Severity::Caution, kMelts * rating, "4 x free-air rating", source)),
+                .at = held.point};
+}
+
 std::vector<Wire> measure(const SolvedBench& s) {
   std::vector<Wire> out;
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
@@ -50,9 +81,13 @@ std::vector<Wire> measure(const SolvedBench& s) {
     Wire w{{}, &link, size, &it->second.freeAir, most};
     const std::vector subjects{c.id, s.bench.address(link.a), s.bench.address(link.b)};
     w.margins.push_back(currentOf(subjects, w));
+    if (size.gaugeGiven)
+      if (auto held = heldOf(s, l, subjects, *w.rating->typical(), w.rating->source)) {
+        w.held = w.margins.size();
+        w.margins.push_back(std::move(*held));
+      }
     if (size.gaugeGiven && size.lengthGiven && most.point) {
-      const auto* source = sourceAt(s, link.a, true);
-      if (!source) source = sourceAt(s, link.a, false);
+      const auto* source = supplyOf(s, link.a, *most.point);
       if (const auto full = source ? fullVoltage(s.bench, *source) : std::nullopt) {
         w.lost = Amps{most.value} * link.resistance;
         w.full = *full;
@@ -78,9 +113,26 @@ Finding tooMuch(const Wire& w, const std::string& name) {
       fmt::format("With {} the wire from {} carries {}; {} AWG carries {} in free air{}.", during(*w.most.point), name, show(amps),
                   w.size.awg, show(rating), w.size.gaugeGiven ? "" : " (its gauge is not given: that is what such wires usually are)"),
       w.margins[0].subjects);
-  f.formula = fmt::format("{} > {}", show(amps), show(rating));
+  f.formula = against(amps, ">", rating);
   f.args = {{"current", amps}, {"rating", rating}};
   f.bar = barOf(w.margins[0], rating.value, "free-air rating");
+  f.sources = sourcesOf({w.rating});
+  return f;
+}
+
+Finding melts(const Wire& w, const std::string& name) {
+  const auto& margin = w.margins[*w.held];
+  const Amps amps{*margin.value};
+  const Amps rating{*w.rating->typical()};
+  auto f =
+      finding(fmt::format("A wire of {} AWG carries {} held", w.size.awg, show(amps)),
+              fmt::format("With {} the wire from {} carries {}; {} AWG carries {} for long: a motor that jams for some seconds takes its "
+                          "insulation.",
+                          during(*margin.at), name, show(amps), w.size.awg, show(rating)),
+              margin.subjects);
+  f.formula = fmt::format("{} > 4 x {}", show(amps), show(rating));
+  f.args = {{"current", amps}, {"rating", rating}};
+  f.bar = barOf(margin, kMelts * rating.value, "4 x free-air rating");
   f.sources = sourcesOf({w.rating});
   return f;
 }
@@ -99,10 +151,11 @@ Finding loses(const Wire& w, const std::string& name) {
 
 // Every wire with its running current: its gauge's rating in free air, and what it loses.
 Said wireCurrent(const SolvedBench& s) {
-  return say(measure(s), [&](const Wire& w) {
+  return asOne(say(measure(s), [&](const Wire& w) {
     const auto name = fmt::format("{} to {}", s.bench.called(w.link->a), s.bench.called(w.link->b));
-    return w.margins[0].passed() ? tooMuch(w, name) : loses(w, name);
-  });
+    if (w.margins[0].passed()) return tooMuch(w, name);
+    return w.held && w.margins[*w.held].passed() ? melts(w, name) : loses(w, name);
+  }));
 }
 
 }  // namespace bold::checks

@@ -5,6 +5,7 @@
 
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/plan.h"
+#include "core/circuit/netlist.h"
 
 namespace bold::checks {
 namespace {
@@ -30,12 +31,87 @@ void addSwitches(const SolvedBench& s, const Motor& m, const OperatingPoint& p, 
   }
 }
 
-struct Opened {
+constexpr double kTaken = 0.05;  // share of the current from which it is the capacitors' matter
+constexpr double kRunaway = 5;   // times the highest supply: a leak through some resistor is no path
+
+// What goes into the capacitors at the stage because no supply takes it: sqrt(V0^2 + L I^2 / C) + I ESR.
+struct Pulse {
   Margin margin;
+  Volts before;
+  double joules;  // L I^2
+  Farads farads;
+  std::string unknown;  // what of it is not known
+};
+
+// The winding's own voltage far above every supply: what carries the current is a bleeder or a leak.
+bool leaks(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
+  double highest = 5;
+  for (const auto& pole : s.nets.sources()) highest = std::max(highest, fullVoltage(s.bench, pole).value_or(Volts{0}).value);
+  for (std::size_t k = 0; k < m.windings.size(); ++k) {
+    const auto& w = circuit::windingOf(s.bench, m, k);
+    const auto v = p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
+    if (v && std::abs(v->value) > kRunaway * highest) return true;
+  }
+  return false;
+}
+
+std::optional<Pulse> intoCapacitors(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
+  double amps = 0;
+  for (const int w : m.windings) amps += std::abs(p.element(m.device, w).value);
+  double into = 0;
+  Pulse pulse{{.quantity = "supply when the motor is switched off", .subjects = {idOf(s.bench, m.device)}, .unit = Unit::Volt, .at = &p},
+              Volts{0},
+              0,
+              Farads{0},
+              {}};
+  double esr = 1e9;
+  std::optional<double> lowest;
+  std::string source;
+  const auto limit = [&](const Figure& figure) {
+    const auto v = figure.typical();
+    if (!v || (lowest && *lowest <= *v)) return;
+    lowest = v;
+    source = figure.source;
+  };
+  for (const auto& [d, e] : m.buffers) {
+    const auto& c =
+        std::get<parts::Capacitor>(s.bench.devices[static_cast<std::size_t>(d)].part->elements[static_cast<std::size_t>(e)].body);
+    const auto plus = s.bench.terminal(d, c.a);
+    const auto v = p.across(plus, s.bench.terminal(d, c.b));
+    if (!c.capacitance.typical() || !v) continue;
+    // With a supply on the same copper its output, or the battery, takes what the capacitor does not.
+    if (sourceAt(s, plus, true) || sourceAt(s, s.bench.terminal(d, c.b), true)) return std::nullopt;
+    const double here = p.element(d, e).value;
+    const double r = c.esr.typical().value_or(c.ceramic ? circuit::kCeramicOhms : circuit::kElectrolyticOhms);
+    into += std::abs(here);
+    pulse.farads.value += *c.capacitance.typical();
+    pulse.before = std::max(pulse.before, Volts{std::abs(v->value) - std::abs(here) * r});
+    esr = std::min(esr, r);
+    limit(c.rated);
+    for (const auto t : s.nets.members(s.nets.of(plus)))
+      if (s.bench.facts(t).supply) limit(s.bench.facts(t).supply->absolute);
+  }
+  if (into < kTaken * amps || pulse.farads.value <= 0) return std::nullopt;
+  for (std::size_t k = 0; k < m.windings.size(); ++k) {
+    const auto henries = circuit::windingOf(s.bench, m, k).inductance.typical();
+    if (!henries) pulse.unknown = "inductance of its winding";
+    pulse.joules += henries.value_or(0) * std::pow(p.element(m.device, m.windings[k]).value, 2);
+  }
+  pulse.margin.limits = {atMost(LimitKind::Absolute, Severity::Stop, lowest, "lowest absolute maximum on it", source)};
+  pulse.margin.assumed = {"0.3 Ω in an electrolytic capacitor that does not say, 0.02 Ω in a ceramic one"};
+  if (pulse.unknown.empty())
+    pulse.margin.value = std::sqrt(pulse.before.value * pulse.before.value + pulse.joules / pulse.farads.value) + into * esr;
+  return pulse;
+}
+
+struct Opened {
+  Margins margins;  // share without a path; the peak that capacitors alone take up
   const Motor* motor;
   const OperatingPoint* point;
   std::size_t winding;  // the one that carries most
   Amps current;
+  std::optional<Pulse> pulse;
+  std::optional<Severity> besides;  // the pulse's height is not known
 };
 
 std::vector<Opened> measure(const SolvedBench& s) {
@@ -44,16 +120,19 @@ std::vector<Opened> measure(const SolvedBench& s) {
     const auto& motor = s.motors[m];
     const auto* p = worstOpened(s, static_cast<int>(m));
     if (!p) continue;
+    auto share = p->arcShare(static_cast<int>(m));
+    if (leaks(s, motor, *p)) share = 1;
     const auto most = std::ranges::max_element(motor.windings, {}, [&](int e) { return std::abs(p->element(motor.device, e).value); });
-    out.push_back({{.quantity = "share of the current without a path",
-                    .subjects = {idOf(s.bench, motor.device)},
-                    .value = p->arcShare(static_cast<int>(m)),
-                    .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, kArc, "what finds no path but an arc")),
-                    .at = p},
-                   &motor,
-                   p,
-                   static_cast<std::size_t>(most - motor.windings.begin()),
-                   Amps{std::abs(p->element(motor.device, *most).value)}});
+    Margins margins{{.quantity = "share of the current without a path",
+                     .subjects = {idOf(s.bench, motor.device)},
+                     .value = share,
+                     .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, kArc, "what finds no path but an arc")),
+                     .at = p}};
+    const auto pulse = share <= kArc ? intoCapacitors(s, motor, *p) : std::nullopt;
+    if (pulse) margins.push_back(pulse->margin);
+    out.push_back({std::move(margins), &motor, p, static_cast<std::size_t>(most - motor.windings.begin()),
+                   Amps{std::abs(p->element(motor.device, *most).value)}, pulse,
+                   pulse && !pulse->margin.value ? std::optional(Severity::Caution) : std::nullopt});
   }
   return out;
 }
@@ -73,13 +152,40 @@ std::optional<Repair> fitDiode(const SolvedBench& s, const Opened& m) {
                                  called(s, motor), s.bench.called(lead), s.bench.called(other)));
 }
 
+Finding lifted(const SolvedBench& s, const Opened& m) {
+  const auto& pulse = *m.pulse;
+  const auto& name = called(s, *m.motor);
+  if (!pulse.margin.value) {
+    auto f =
+        finding(fmt::format("How far {} lifts its supply is not known", name),
+                fmt::format("Switched off, the {} through {} go into {} at its stage, since no supply takes them; the {} is not known.",
+                            show(m.current), name, show(pulse.farads), pulse.unknown),
+                pulse.margin.subjects);
+    f.formula = "sqrt(V² + L x I² / C) with L unknown";
+    return f;
+  }
+  const Volts peak{*pulse.margin.value};
+  const Volts most{*pulse.margin.passed()->most};
+  auto f =
+      finding(fmt::format("{} lifts its supply to {}", name, show(peak)),
+              fmt::format("Switched off, the {} through {} go into {} at its stage, since no supply takes them: it rises to {}, and what "
+                          "is on it stands {}.",
+                          show(m.current), name, show(pulse.farads), show(peak), show(most)),
+              pulse.margin.subjects);
+  f.formula = fmt::format("sqrt({}² + {:.2g} J / {}) = {}", show(pulse.before), pulse.joules, show(pulse.farads), show(peak));
+  f.args = {{"peak", peak}, {"limit", most}};
+  f.bar = barOf(pulse.margin, most.value, "absolute maximum");
+  return f;
+}
+
 }  // namespace
 
 // The moment a switch opens: the winding's current must find a clamped path.
 Said flybackMissing(const SolvedBench& s) {
   return say(measure(s), [&](const Opened& m) {
     const auto& motor = *m.motor;
-    auto subjects = m.margin.subjects;
+    if (!m.margins[0].passed()) return lifted(s, m);
+    auto subjects = m.margins[0].subjects;
     std::string stage = "its switch";
     if (motor.reached.size() == 1) {
       stage = circuit::called(s.bench, motor.reached.front());
@@ -91,7 +197,7 @@ Said flybackMissing(const SolvedBench& s) {
                      fmt::format("When {} opens, the {} through {} have nowhere to go: the voltage rises until something breaks down.",
                                  stage, show(m.current), called(s, motor)),
                      subjects);
-    f.formula = fmt::format("{:.0f} % of {} find no path", 100 * *m.margin.value, show(m.current));
+    f.formula = fmt::format("{:.0f} % of {} find no path", 100 * *m.margins[0].value, show(m.current));
     f.args = {{"current", m.current}};
     f.sources = sourcesOf({&circuit::windingOf(s.bench, motor, m.winding).run});
     f.repair = fitDiode(s, m);

@@ -102,7 +102,7 @@ std::optional<Rated> surgeCurrent(const SolvedBench& s, const Clamp& c) {
                c, s, fmt::format("{} takes {} in one pulse", c.name, show(stall)),
                fmt::format("Switched off while held, {} drives {} through {}, which stands {} once.", called(s, *c.motor), show(stall),
                            c.name, show(most)),
-               fmt::format("{} > {}", show(stall), show(most)), most.value, rating);
+               against(stall, ">", most), most.value, rating);
 }
 
 std::optional<Rated> recoveryTime(const SolvedBench& s, const Clamp& c) {

@@ -57,7 +57,7 @@ Said snubberNote(const SolvedBench& s) {
             "Brushes spark; {} of lead radiate it into sensors and resets. 100 nF across the leads of {}, at the motor, takes most of it.",
             show(m.length), called(s, *m.motor)),
         m.margin.subjects);
-    f.formula = fmt::format("{} > {}", show(m.length), show(kLong));
+    f.formula = against(m.length, ">", kLong);
     f.args = {{"length", m.length}};
     return f;
   });

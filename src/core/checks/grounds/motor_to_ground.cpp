@@ -5,6 +5,29 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
+
+TerminalIndex outputOf(const SolvedBench& s, ChannelRef ref, TerminalIndex lead) {
+  const auto& outs = circuit::channelOf(s.bench, ref).out;
+  const auto first = s.bench.terminal(ref.device, outs[0]);
+  return s.nets.same(first, lead) ? first : s.bench.terminal(ref.device, outs[1]);
+}
+TerminalIndex partnerOf(const SolvedBench& s, ChannelRef ref, TerminalIndex lead) {
+  const auto& outs = circuit::channelOf(s.bench, ref).out;
+  return outputOf(s, ref, lead) == s.bench.terminal(ref.device, outs[0]) ? s.bench.terminal(ref.device, outs[1])
+                                                                         : s.bench.terminal(ref.device, outs[0]);
+}
+// The pole or ground that a lead is on, as a person finds it.
+std::string railName(const SolvedBench& s, TerminalIndex lead) {
+  for (const bool positive : {true, false})
+    if (const auto* pole = sourceAt(s, lead, positive)) return s.bench.called(positive ? pole->positive : pole->negative);
+  for (const auto t : s.nets.members(s.nets.of(lead)))
+    if (t != lead && (s.bench.facts(t).ground || s.bench.facts(t).supply)) return s.bench.called(t);
+  return s.bench.called(lead);
+}
+
+}  // namespace
+
 // A motor between one output of a bridge and a rail.
 Findings motorToGround(const SolvedBench& s) {
   Findings out;
@@ -27,14 +50,14 @@ Findings motorToGround(const SolvedBench& s) {
       for (const int i : {0, 1}) {
         if (!onOutput(leads[i]) || onOutput(leads[1 - i]) || !onRail(leads[1 - i])) continue;
         const bool both = m.intent && m.intent->bothDirections;
-        auto f =
-            finding(both       ? Severity::Stop
-                    : m.intent ? Severity::Note
-                               : Severity::Caution,
-                    fmt::format("{} hangs between an output and a rail", called(s, m)),
-                    fmt::format("{} goes from {} to {}, not to the second output: {}.", called(s, m), s.bench.called(leads[i]),
-                                s.bench.called(leads[1 - i]), both ? "it can never turn the other way" : "it works one way, without brake"),
-                    {s.bench.address(leads[1 - i]), idOf(s.bench, ref.device)});
+        auto f = finding(both       ? Severity::Stop
+                         : m.intent ? Severity::Note
+                                    : Severity::Caution,
+                         fmt::format("{} hangs between an output and a rail", called(s, m)),
+                         fmt::format("{} goes from {} to {}, not to {}: {}.", called(s, m), s.bench.called(outputOf(s, ref, leads[i])),
+                                     railName(s, leads[1 - i]), s.bench.called(partnerOf(s, ref, leads[i])),
+                                     both ? "it can never turn the other way" : "it works one way, without brake"),
+                         {s.bench.address(leads[1 - i]), idOf(s.bench, ref.device)});
         f.formula = "one lead on an output, one on a rail";
         out.push_back(std::move(f));
       }

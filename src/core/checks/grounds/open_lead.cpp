@@ -68,7 +68,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
       ends[ways.find(static_cast<int>(i))] += s.bench.m_connected[static_cast<std::size_t>(t)];
     }
     for (const auto& [way, terminals] : used)
-      if (ends[way] == 1)
+      if (ends[way] == 1 && !sourceAt(s, terminals.front(), true) && !sourceAt(s, terminals.front(), false))  // rail-dead
         say(terminals.front(), fmt::format("{} leads nowhere", s.bench.called(terminals.front())),
             fmt::format("Only one thing is wired to {}; nothing goes on from there.", s.bench.called(terminals.front())));
     return;

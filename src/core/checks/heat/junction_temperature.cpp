@@ -28,6 +28,7 @@ struct Junction {
   const parts::Package* package;
   double hottest;
   Heat expected, worst;
+  std::optional<Severity> besides{};  // nobody knows how hot it gets
 };
 
 std::optional<Junction> measure(const SolvedBench& s, int device, const parts::Package& package) {
@@ -37,7 +38,8 @@ std::optional<Junction> measure(const SolvedBench& s, int device, const parts::P
   const auto worst = largest(
       s,
       [](const OperatingPoint& p) {
-        return p.solved() && p.command().supply < 0 && p.command().moment == Moment::Running && p.command().action != Action::Boot;
+        const auto action = p.command().action;
+        return p.solved() && p.command().supply < 0 && p.command().moment == Moment::Running && action != Action::Boot && !brief(action);
       },
       power);
   const auto rth = thermalOf(s.bench, device, package, false);
@@ -49,7 +51,7 @@ std::optional<Junction> measure(const SolvedBench& s, int device, const parts::P
              hottest.value_or(0),
              {expected, ambient(s.bench), k},
              {worst, hotAmbient(s.bench), thermalOf(s.bench, device, package, true).value_or(k)}};
-  // An unknown thermal resistance is told as one of the part's unknown figures.
+  if (!rth) j.besides = Severity::Caution;
   const auto degrees = [&](const Heat& h) { return rth ? std::optional(h.air + h.power.value * h.rth) : std::nullopt; };
   const std::vector subjects{idOf(s.bench, device)};
   j.margins = {heatMargin(s.bench, "junction", subjects, degrees(j.expected), heatLimits(package), expected.point),
@@ -69,11 +71,26 @@ std::vector<Junction> measure(const SolvedBench& s) {
   return out;
 }
 
+Finding unknown(const SolvedBench& s, const Junction& j) {
+  const auto& name = called(s.bench, j.device);
+  const Watts power{j.expected.power.value};
+  auto f =
+      finding(fmt::format("Nobody knows how hot {} gets", name),
+              fmt::format("With {} {} turns {} into heat, and its thermal resistance is not known: feel it after a minute, or enter the "
+                          "figure.",
+                          during(*j.expected.power.point), name, show(power)),
+              {idOf(s.bench, j.device)});
+  f.formula = fmt::format("{} > {}, K/W unknown", show(power), show(Watts{kWorthAsking}));
+  f.args = {{"power", power}};
+  return f;
+}
+
 }  // namespace
 
 // The junction of every package with everything running, at the expected and at the hot corner.
 Said junctionTemperature(const SolvedBench& s) {
   return say(measure(s), [&](const Junction& j) {
+    if (j.besides) return unknown(s, j);
     const bool expected = j.margins[0].passed();
     const auto& heat = expected ? j.expected : j.worst;
     const auto& margin = j.margins[expected ? 0 : 1];

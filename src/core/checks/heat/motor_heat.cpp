@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "core/checks/heat/package_heat.h"
@@ -8,14 +9,45 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kHotCopper = 1.3;  // copper 75 K above room temperature
+constexpr double kRunsAway = 999;   // degC: it never settles
+constexpr double kCopper = 0.0039;  // 1/K, against 20 degC
 
 struct Winding {
   Margin margin;
   const Motor* motor;
-  Watts heat;
+  Watts heat;  // in the end
   double rth;  // K/W
+  bool runaway;
 };
+
+// Where a winding settles that is hotter the more it turns into heat, and turns into heat what its hot resistance makes of it.
+struct Settled {
+  double celsius, watts;
+};
+
+// A current that the torque or a stage gives: P = I^2 R(T). Nothing: each degree brings more than it takes away.
+std::optional<Settled> byCurrent(double watts20, double rth, double air) {
+  const double gain = kCopper * rth * watts20;
+  if (gain >= 1) return std::nullopt;
+  const double t = (air + rth * watts20 * (1 - 20 * kCopper)) / (1 - gain);
+  return Settled{t, watts20 * (1 + kCopper * (t - 20))};
+}
+// A stiff voltage across it: P = V^2 / R(T), which always settles.
+Settled byVoltage(double watts20, double rth, double air) {
+  double t = air;
+  double watts = watts20;
+  for (int i = 0; i < 60; ++i) {
+    watts = watts20 / (1 + kCopper * (t - 20));
+    t = 0.5 * (t + air + rth * watts);
+  }
+  return {t, watts};
+}
+
+// A coil straight on its supply, by switches or bridges that regulate nothing.
+bool onVoltage(const SolvedBench& s, const Motor& m) {
+  return m.kind != MotorKind::Brushed &&
+         std::ranges::none_of(m.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; });
+}
 
 std::vector<Winding> measure(const SolvedBench& s) {
   std::vector<Winding> out;
@@ -27,12 +59,17 @@ std::vector<Winding> measure(const SolvedBench& s) {
     const auto r = w.resistance.typical();
     const auto* p = s.running(static_cast<int>(k), Charge::Full);
     if (!p) continue;
-    double watts = 0;
-    for (const int e : m.windings) watts += std::pow(p->element(m.device, e).value, 2) * r.value_or(0) * kHotCopper;
-    const Margin margin =
-        heatMargin(s.bench, "winding", {idOf(s.bench, m.device)}, rth && r ? std::optional(ambient(s.bench) + watts * *rth) : std::nullopt,
-                   {atMost(LimitKind::Absolute, Severity::Caution, w.hottest.typical(), "greatest", w.hottest.source)}, p);
-    out.push_back({margin, &m, Watts{watts}, rth.value_or(0)});
+    double cold = 0;
+    for (const int e : m.windings) cold += std::pow(p->element(m.device, e).value, 2) * r.value_or(0);
+    std::optional<Settled> settled;
+    if (rth && r) settled = onVoltage(s, m) ? byVoltage(cold, *rth, ambient(s.bench)) : byCurrent(cold, *rth, ambient(s.bench));
+    const bool runaway = rth && r && !settled;
+    std::optional<double> celsius;
+    if (settled) celsius = settled->celsius;
+    if (runaway) celsius = kRunsAway;
+    out.push_back({heatMargin(s.bench, "winding", {idOf(s.bench, m.device)}, celsius,
+                              {atMost(LimitKind::Absolute, Severity::Caution, w.hottest.typical(), "greatest", w.hottest.source)}, p),
+                   &m, Watts{settled ? settled->watts : cold}, rth.value_or(0), runaway});
   }
   return out;
 }
@@ -44,12 +81,20 @@ Said motorHeat(const SolvedBench& s) {
   return say(measure(s), [&](const Winding& m) {
     const Celsius t{*m.margin.value};
     const Celsius hottest{*m.margin.passed()->most};
-    auto f = finding(fmt::format("The winding of {} reaches {}", called(s, *m.motor), show(t)),
-                     fmt::format("{} turns {} into heat in its windings and reaches {} after a while; they stand {}.", called(s, *m.motor),
-                                 show(m.heat), show(t), show(hottest)),
-                     m.margin.subjects);
-    f.formula = fmt::format("{} + {} x {:.3g} K/W = {}", show(Celsius{ambient(s.bench)}), show(m.heat), m.rth, show(t));
-    f.args = {{"temperature", t}, {"power", m.heat}};
+    auto f =
+        m.runaway
+            ? finding(fmt::format("The winding of {} burns", called(s, *m.motor)),
+                      fmt::format("{} turns {} into heat in its cold windings, more with every degree: it never settles; they stand {}.",
+                                  called(s, *m.motor), show(m.heat), show(hottest)),
+                      m.margin.subjects)
+            : finding(fmt::format("The winding of {} reaches {}", called(s, *m.motor), show(t)),
+                      fmt::format("{} turns {} into heat in its windings and reaches {} after a while; they stand {}.", called(s, *m.motor),
+                                  show(m.heat), show(t), show(hottest)),
+                      m.margin.subjects);
+    f.formula = m.runaway ? fmt::format("0.0039 x {:.3g} K/W x {} > 1", m.rth, show(m.heat))
+                          : fmt::format("{} + {} x {:.3g} K/W = {}", show(Celsius{ambient(s.bench)}), show(m.heat), m.rth, show(t));
+    f.args = {{"power", m.heat}};
+    if (!m.runaway) f.args.emplace("temperature", t);
     f.bar = barOf(m.margin, hottest.value, "greatest");
     const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
     f.sources = sourcesOf({&w.thermal, &w.hottest});

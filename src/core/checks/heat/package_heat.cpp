@@ -7,6 +7,10 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks {
+namespace {
+constexpr double kShareToSpare = 0.27;  // of what it may be above the room: 25 K of a junction's 95
+}
+
 Watts packagePower(const SolvedBench& s, const OperatingPoint& p, int device, const std::string& package) {
   Watts sum{0};
   const auto& d = s.bench.devices[static_cast<std::size_t>(device)];
@@ -41,8 +45,10 @@ Margin heatMargin(const Bench& bench, std::string quantity, std::vector<std::str
 std::vector<Limit> heatLimits(const parts::Package& package) {
   const auto hottest = package.hottest.typical();
   const auto& source = package.hottest.source;
-  return {atMost(LimitKind::Recommended, Severity::Caution, hottest ? std::optional(*hottest - kToSpare) : std::nullopt, "25 K to spare",
-                 source),
+  // A case that stands 70 degC keeps less to spare than a junction that stands 150.
+  std::optional<double> spared;
+  if (hottest) spared = *hottest - std::min(kToSpare, kShareToSpare * (*hottest - 30));
+  return {atMost(LimitKind::Recommended, Severity::Caution, spared, "to spare", source),
           atMost(LimitKind::Absolute, Severity::Stop, hottest, "greatest", source)};
 }
 

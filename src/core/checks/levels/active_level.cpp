@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/queries.h"
-#include "core/circuit/signal_nets.h"
+#include "core/circuit/signal_path.h"
 
 namespace bold::checks {
 namespace {
@@ -22,6 +22,11 @@ std::optional<parts::Level> levelToMove(const SolvedBench& s, const Motor& m, co
   return out;
 }
 
+// What turns levels over on the way leaves nothing to hold the statement against.
+bool indirect(circuit::Path path) {
+  return path == circuit::Path::Straight || path == circuit::Path::Inverted || path == circuit::Path::Unclear;
+}
+
 }  // namespace
 
 // What is stated of an active level against the stage's own truth table, both ways.
@@ -34,7 +39,7 @@ Findings activeLevel(const SolvedBench& s) {
       if (sig.active == harness::Active::Unsaid || edges) continue;
       const auto input = circuit::inputOf(s.bench, m, sig.role);
       const auto pin = s.bench.terminal(sig.pin);
-      if (input < 0 || (pin >= 0 && circuit::throughTransistors(s.bench, s.nets, pin, input))) continue;
+      if (input < 0 || (pin >= 0 && indirect(circuit::pathBetween(s.bench, s.nets, pin, input)))) continue;
       const bool statedHigh = sig.active == harness::Active::High;
       const auto level = levelToMove(s, m, s.bench.facts(input).id);
       if (!level || (*level == parts::Level::High) == statedHigh) continue;

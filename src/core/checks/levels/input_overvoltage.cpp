@@ -129,7 +129,7 @@ Said inputOvervoltage(const SolvedBench& s) {
                      fmt::format("With {} the {} {} gets {}; it {} {}.", during(*m.worst.point), pin ? "pin" : "input", name, show(v),
                                  pin ? "tolerates" : "stands", show(most)),
                      m.margin.subjects);
-    f.formula = fmt::format("{} > {}", show(v), show(most));
+    f.formula = against(v, ">", most);
     f.args = {{"voltage", v}, {"limit", most}};
     f.bar = barOf(m.margin, most.value, std::string(limit.name));
     f.sources = sourcesOf({m.source});

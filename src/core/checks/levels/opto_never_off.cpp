@@ -36,7 +36,7 @@ Said optoNeverOff(const SolvedBench& s) {
                      fmt::format("Even at the off level of its pin {} flow through the LED at {}; it is off below {}.", show(m.least), name,
                                  show(kOptoOff)),
                      m.margin.subjects);
-    f.formula = fmt::format("{} > {}", show(m.least), show(kOptoOff));
+    f.formula = against(m.least, ">", kOptoOff);
     f.args = {{"current", m.least}};
     return f;
   });

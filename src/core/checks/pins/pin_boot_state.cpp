@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <map>
+#include <set>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
@@ -117,6 +118,18 @@ std::vector<TerminalIndex> floatingGates(const SolvedBench& s, const OperatingPo
   return out;
 }
 
+// Loose transistors with an end on one of its leads, but for a supply's.
+std::set<int> transistorsAt(const SolvedBench& s, const Motor& m) {
+  std::set<int> out;
+  const auto look = [&](int d, const parts::Node& a, const parts::Node& b) {
+    for (const auto& n : {a, b})
+      if (const auto t = at(s.bench, d, n); t >= 0 && !s.nets.rail(s.nets.of(t)) && onLead(s, m, t)) out.insert(d);
+  };
+  eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { look(d, t.drain, t.source); });
+  eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { look(d, t.collector, t.emitter); });
+  return out;
+}
+
 // "q1 gate", "q1 gate and q2 gate"
 std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
   std::string out;
@@ -169,6 +182,9 @@ Findings pinBootState(const SolvedBench& s) {
           {s.bench.address(place), idOf(s.bench, m.device)});
       for (const auto t : open)
         if (t != place) f.subjects.push_back(s.bench.address(t));
+      // What lets it run: the transistors on its leads.
+      if (runs && m.reached.empty())
+        for (const int d : transistorsAt(s, m)) f.subjects.push_back(idOf(s.bench, d));
       f.formula = runs ? "boot level of the pin, solved" : "no pull, and the pin is an input at boot";
       f.repair = pull(s, hold.input >= 0 ? hold.input : floats,
                       hold.input >= 0           ? hold.level

@@ -14,6 +14,15 @@ bool shareable(const std::string& role) {
   return role == "standby" || role == "enable" || role == "sleep" || role == "reset";
 }
 
+// On one channel and planned alike: two motors in parallel.
+bool actTogether(const SolvedBench& s, const std::string& a, const std::string& b) {
+  const auto find = [&](const std::string& id) { return std::ranges::find(s.motors, s.bench.deviceIndex(id), &Motor::device); };
+  const auto one = find(a);
+  const auto other = find(b);
+  if (one == s.motors.end() || other == s.motors.end()) return false;
+  return std::ranges::count(circuit::together(s.motors, indexOf(s, *one)), indexOf(s, *other)) > 0;
+}
+
 // The usual servo library takes a timer for itself: PWM on its other pins is lost.
 void servoTimers(const SolvedBench& s, Findings& out) {
   for (const auto& servo : s.motors) {
@@ -84,8 +93,10 @@ Findings pinConflict(const SolvedBench& s) {
       if (const auto t = s.bench.terminal(signal.pin); t >= 0) jobs[t].push_back({&intent, &signal});
   for (const auto& [t, jobsHere] : jobs) {
     const auto& list = jobsHere;  // a lambda below needs it, and not every compiler lets it take a binding
-    const bool shared =
-        std::ranges::all_of(list, [&](const Job& j) { return shareable(j.signal->role) && j.signal->role == list.front().signal->role; });
+    const bool shared = std::ranges::all_of(list, [&](const Job& j) {
+      return j.signal->role == list.front().signal->role &&
+             (shareable(j.signal->role) || actTogether(s, list.front().intent->motor, j.intent->motor));
+    });
     if (list.size() < 2 || shared) continue;
     std::vector<std::string> subjects{s.bench.address(t)};
     std::string names;

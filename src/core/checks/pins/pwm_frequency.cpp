@@ -47,7 +47,7 @@ Finding words(const SolvedBench& s, const Chopped& m) {
                          circuit::called(s.bench, m.motor->meant), show(most))
            : fmt::format("{} is planned at {}, which can be heard.", name, show(m.frequency)),
       m.margin.subjects);
-  f.formula = over ? fmt::format("{} > {}", show(m.frequency), show(most))
+  f.formula = over ? against(m.frequency, ">", most)
                    : fmt::format("{} lies between {} and {}", show(m.frequency), show(Hertz{kHearsFrom}), show(Hertz{kHearsTo}));
   f.args = {{"frequency", m.frequency}};
   if (over) f.bar = barOf(m.margin, most.value, "greatest");
@@ -89,11 +89,34 @@ Findings sharedTimers(const SolvedBench& s) {
   return out;
 }
 
+// What can only be heard is one note, however many motors whistle.
+void foldHeard(Findings& findings) {
+  std::vector<Finding> heard;
+  std::erase_if(findings, [&](const Finding& f) {
+    if (f.severity == Severity::Note) heard.push_back(f);
+    return f.severity == Severity::Note;
+  });
+  if (heard.empty()) return;
+  auto one = std::move(heard.front());
+  if (heard.size() > 1) {
+    one.headline = fmt::format("{} motors will whistle", heard.size());
+    for (std::size_t k = 1; k < heard.size(); ++k) {
+      one.text += " " + heard[k].text;
+      one.subjects.insert(one.subjects.end(), heard[k].subjects.begin(), heard[k].subjects.end());
+    }
+    one.formula = fmt::format("all between {} and {}", show(Hertz{kHearsFrom}), show(Hertz{kHearsTo}));
+    one.args.clear();
+  }
+  findings.push_back(std::move(one));
+}
+
 }  // namespace
 
 // The planned PWM frequency against the stage, the ear, and the timer it shares with others.
 Said pwmFrequency(const SolvedBench& s) {
-  return say(measure(s), [&](const Chopped& m) { return words(s, m); }) + Said{sharedTimers(s), {}};
+  auto said = say(measure(s), [&](const Chopped& m) { return words(s, m); });
+  foldHeard(said.findings);
+  return std::move(said) + Said{sharedTimers(s), {}};
 }
 
 }  // namespace bold::checks

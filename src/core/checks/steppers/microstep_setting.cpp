@@ -17,6 +17,27 @@ std::optional<int> microsteps(const SolvedBench& s, const OperatingPoint& p, int
   return std::nullopt;
 }
 
+constexpr double kNear = 0.02;  // share: gears are not quite what is printed (2038 or 2048, 4076 or 4096)
+
+// On plain switches or bridges the program makes the steps itself: full and wave make the motor's own number, half twice that.
+std::optional<Finding> bySequence(const SolvedBench& s, const Motor& m, double own) {
+  if (circuit::chopperOf(s.bench, m.meant)) return std::nullopt;
+  const auto& sequence = m.intent->sequence;
+  const double made = sequence == "half" ? 2 * own : own;
+  const int counted = *m.intent->stepsPerTurn;
+  if (std::abs(counted - made) <= kNear * made) return std::nullopt;
+  if (sequence.empty() && std::abs(counted - 2 * own) <= kNear * 2 * own) return std::nullopt;  // nobody said which
+  const bool half = sequence != "half" && std::abs(counted - 2 * own) <= kNear * 2 * own;
+  auto f = finding(
+      Severity::Caution, fmt::format("{} makes {:.0f} steps a turn", called(s, m), made),
+      fmt::format("The {} sequence makes {:.0f} steps a turn of {}, where the plan counts {}{}.", sequence.empty() ? "full" : sequence,
+                  made, called(s, m), counted, half ? ": that many are half steps, whose sequence has eight states" : ""),
+      {idOf(s.bench, m.device)});
+  if (m.meant.device >= 0) f.subjects.push_back(idOf(s.bench, m.meant.device));
+  f.formula = fmt::format("{:.0f} against {}", made, counted);
+  return f;
+}
+
 }  // namespace
 
 // The mode pins as wired, against the steps a turn that the program counts.
@@ -28,7 +49,12 @@ Findings microstepSetting(const SolvedBench& s) {
     const auto* steps = s.bench.devices[static_cast<std::size_t>(m.device)].part->figure("steps");
     const auto* p = s.running(static_cast<int>(k), Charge::Nominal);
     const auto& table = s.bench.devices[static_cast<std::size_t>(m.meant.device)].part->microsteps;
-    if (!steps || !steps->figure.typical() || !p || table.rows.empty()) continue;
+    if (!steps || !steps->figure.typical()) continue;
+    if (table.rows.empty()) {
+      if (auto f = bySequence(s, m, *steps->figure.typical())) out.push_back(std::move(*f));
+      continue;
+    }
+    if (!p) continue;
     const auto micro = microsteps(s, *p, m.meant.device);
     const double counted = micro ? *micro * *steps->figure.typical() : 0;
     if (micro && std::abs(counted - *m.intent->stepsPerTurn) < 0.5) continue;

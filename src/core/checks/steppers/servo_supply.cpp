@@ -29,16 +29,20 @@ std::vector<Supply> measure(const SolvedBench& s) {
       const auto most = off ? off->across(input.positive, input.negative) : std::nullopt;
       const auto moving = run ? run->across(input.positive, input.negative) : std::nullopt;
       const auto& window = input.facts->recommended;
+      const auto& absolute = input.facts->absolute;
       const std::vector subjects{s.bench.address(input.positive), idOf(s.bench, m.device)};
-      Supply supply{{{.quantity = "servo supply",
-                      .subjects = subjects,
-                      .unit = Unit::Volt,
-                      .limits = rising(atMost(LimitKind::Recommended, Severity::Stop, window.max, "greatest", window.source)),
-                      .at = off}},
-                    &m,
-                    input,
-                    most.value_or(Volts{0}),
-                    moving};
+      Supply supply{
+          {{.quantity = "servo supply",
+            .subjects = subjects,
+            .unit = Unit::Volt,
+            .limits = rising(atMost(LimitKind::Recommended, absolute.known() ? Severity::Caution : Severity::Stop, window.max, "greatest",
+                                    window.source),
+                             atMost(LimitKind::Absolute, Severity::Stop, absolute.typical(), "absolute maximum", absolute.source)),
+            .at = off}},
+          &m,
+          input,
+          most.value_or(Volts{0}),
+          moving};
       if (most) supply.margins[0].value = supply.full.value;
       if (run) {
         supply.margins.push_back({.quantity = "servo supply while it moves",
@@ -62,18 +66,20 @@ std::vector<Supply> measure(const SolvedBench& s) {
 Said servoSupply(const SolvedBench& s) {
   return say(measure(s), [&](const Supply& m) {
     const auto& window = m.input.facts->recommended;
-    const bool over = m.margins[0].passed();
+    const bool over = m.margins[0].passed() != nullptr;
     const bool none = m.margins.size() > 1 && m.margins[1].stops();
     const Volts v = over ? m.full : m.moving.value_or(Volts{0});
-    const Volts limit{over ? *window.max : window.min.value_or(0)};
+    const bool burns = over && m.margins[0].stops();
+    const Volts limit{over ? *m.margins[0].passed()->most : window.min.value_or(0)};
     const auto& name = called(s, *m.motor);
     const auto terminal = s.bench.called(m.input.positive);
-    auto f = finding(
-        none ? fmt::format("{} has no supply", terminal) : fmt::format("{} gets {}", name, show(v)),
-        none   ? fmt::format("Nothing feeds {}: {} cannot move.", terminal, name)
-        : over ? fmt::format("{} gets {} from a full supply; it is made for {} at most: its electronics burn.", name, show(v), show(limit))
-               : fmt::format("{} gets {} while it moves; it wants {}: it is weak and slow.", name, show(v), show(limit)),
-        m.margins[0].subjects);
+    auto f =
+        finding(none ? fmt::format("{} has no supply", terminal) : fmt::format("{} gets {}", name, show(v)),
+                none   ? fmt::format("Nothing feeds {}: {} cannot move.", terminal, name)
+                : over ? fmt::format("{} gets {} from a full supply; it {} {} at most{}.", name, show(v), burns ? "stands" : "is made for",
+                                     show(limit), burns ? ": its electronics burn" : ": it runs hot and wears")
+                       : fmt::format("{} gets {} while it moves; it wants {}: it is weak and slow.", name, show(v), show(limit)),
+                m.margins[0].subjects);
     f.formula = fmt::format("{} {} {}", show(v), over ? ">" : "<", show(limit));
     f.args = {{"voltage", v}, {"limit", limit}};
     f.bar = Bar{"servo supply", v, {}, limit, over ? "greatest" : "least", !over};

@@ -58,8 +58,7 @@ Said stepTiming(const SolvedBench& s) {
                  : fmt::format("{} pulses a second are planned; {} follows {} at most.", show(*intent.rate), stage,
                                show(Hertz{1 / (high + low).value})),
         m.margins[0].subjects);
-    f.formula = tooShort ? fmt::format("{} < {}", show(*intent.pulse), show(high))
-                         : fmt::format("{} > 1 / ({} + {})", show(*intent.rate), show(high), show(low));
+    f.formula = tooShort ? against(*intent.pulse, "<", high) : fmt::format("{} > 1 / ({} + {})", show(*intent.rate), show(high), show(low));
     f.sources = sourcesOf({&m.chopper->stepHigh});
     return f;
   });

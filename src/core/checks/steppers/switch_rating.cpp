@@ -66,8 +66,7 @@ Said switchRating(const SolvedBench& s) {
                           : fmt::format("{} has to break {} and is rated for {} DC: its arc does not go out.", name, show(m.volts),
                                         displayText(c.volts)),
                      m.margins[0].subjects);
-    f.formula = over ? fmt::format("{} > {}", show(amps), show(Amps{*c.rating.typical()}))
-                     : fmt::format("{} > {}", show(m.volts), displayText(c.volts));
+    f.formula = over ? against(amps, ">", Amps{*c.rating.typical()}) : fmt::format("{} > {}", show(m.volts), displayText(c.volts));
     if (over) f.bar = barOf(m.margins[0], *c.rating.typical(), "DC rating");
     f.sources = sourcesOf({&c.rating, &c.volts});
     return f;

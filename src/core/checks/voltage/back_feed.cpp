@@ -10,20 +10,57 @@
 namespace bold::checks {
 namespace {
 
+constexpr double kRegulatorOhms = 0.05;  // of its output
+
 // Something that gives a voltage of its own: a source's pole or a regulator's output.
 struct Feeder {
   int device;
   TerminalIndex positive, negative;
-  Volts open;
+  Volts low, open, high;  // lower tolerance of what is regulated, nominal of a battery; nominal; full or upper tolerance
   bool lithium;
-  TerminalIndex input = -1;  // of a regulator
+  Ohms inside;                    // its own resistance
+  bool sinks;                     // takes current back: a battery, the computer behind a port
+  std::optional<double> limit{};  // A that it gives at most
+  TerminalIndex input = -1;       // of a regulator
 };
+
+bool isPort(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+  return s.bench.facts(pole.positive).place.connector == "USB";
+}
+
+// Joined by copper at this moment: a board's own selector that is open parts them.
+bool joinedNow(const SolvedBench& s, const OperatingPoint& p, TerminalIndex a, TerminalIndex b) {
+  if (!s.nets.same(a, b)) return false;
+  circuit::Groups copper(s.bench.terminalCount());
+  for (const auto& l : s.bench.links) copper.join(l.a, l.b);
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
+    const int device = static_cast<int>(d);
+    const auto& elements = s.bench.devices[d].part->elements;
+    const auto join = [&](const parts::Node& x, const parts::Node& y) {
+      if (const auto tx = at(s.bench, device, x), ty = at(s.bench, device, y); tx >= 0 && ty >= 0) copper.join(tx, ty);
+    };
+    for (std::size_t e = 0; e < elements.size(); ++e) {
+      if (!s.bench.devices[d].has(elements[e])) continue;
+      if (const auto* j = std::get_if<parts::Joint>(&elements[e].body))
+        for (const auto& n : j->nodes) join(j->nodes.front(), n);
+      else if (const auto* c = std::get_if<parts::Contact>(&elements[e].body); c && c->closed)
+        join(c->a, c->b);
+      else if (const auto* r = std::get_if<parts::Resistor>(&elements[e].body);
+               r && r->conductor && (r->closed.empty() || p.on(device, static_cast<int>(e)) == true))
+        join(r->a, r->b);
+    }
+  }
+  return copper.find(a) == copper.find(b);
+}
 
 std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
   std::vector<Feeder> out;
   for (const auto& pole : s.nets.sources()) {
     const auto& body = sourceBody(s.bench, pole);
-    if (const auto v = body.nominal.typical()) out.push_back({pole.device, pole.positive, pole.negative, Volts{*v}, body.lithium});
+    if (const auto v = body.nominal.typical())
+      out.push_back({pole.device, pole.positive, pole.negative, Volts{body.limit.known() ? body.empty.typical().value_or(*v) : *v},
+                     Volts{*v}, Volts{body.full.typical().value_or(*v)}, body.lithium, Ohms{body.resistance.typical().value_or(0.1)},
+                     body.sinks || !body.limit.known() || isPort(s, pole), body.limit.typical()});
   }
   eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
     const auto in = at(s.bench, d, r.in);
@@ -33,7 +70,8 @@ std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
     const auto fed = p.across(in, ground);
     // Fed from its own output through its back diode it is no second feeder.
     if (fed && fed->value > *r.set.typical() + 0.5 * r.dropout.typical().value_or(0) + 0.1)
-      out.push_back({d, o, ground, Volts{*r.set.typical()}, false, in});
+      out.push_back({d, o, ground, Volts{*r.set.least()}, Volts{*r.set.typical()}, Volts{*r.set.greatest()}, false, Ohms{kRegulatorOhms},
+                     r.backDiode, r.limit.typical(), in});
   });
   return out;
 }
@@ -51,16 +89,25 @@ struct Pair {
   bool stop() const { return lithium || flows.value > kFlows; }
 };
 
+// From the higher into the lower at the corners of both, as far as the one gives it and the other takes it.
+Amps into(const Feeder& lower, const Feeder& higher, Ohms loop) {
+  if (!lower.sinks) return Amps{0};
+  const double amps = std::max(0.0, higher.high.value - lower.low.value) / loop.value;
+  return Amps{higher.limit ? std::min(amps, *higher.limit) : amps};
+}
+
 std::vector<Pair> pairs(const SolvedBench& s, const OperatingPoint& p, const std::vector<Feeder>& all) {
   std::vector<Pair> out;
   for (std::size_t i = 0; i < all.size(); ++i) {
     const auto& a = all[i];
     const auto r = p.resistance(a.positive, a.negative);
-    const Ohms loop{2 * (r ? r->value : 0.1) + 0.05};
     for (std::size_t k = i + 1; k < all.size(); ++k) {
       const auto& b = all[k];
       if (a.device == b.device || !s.nets.same(a.positive, b.positive) || !s.nets.same(a.negative, b.negative)) continue;
-      out.push_back({&a, &b, loop, Amps{std::abs(a.open.value - b.open.value) / loop.value}, a.lithium || b.lithium});
+      if (!joinedNow(s, p, a.positive, b.positive)) continue;
+      // At least what both have inside and a little wire; a short across them makes the way no shorter.
+      const Ohms loop{std::max(2 * (r ? r->value : 0.1), a.inside.value + b.inside.value) + 0.05};
+      out.push_back({&a, &b, loop, std::max(into(a, b, loop), into(b, a, loop)), a.lithium || b.lithium});
     }
   }
   // The gravest are named first where there are many.
@@ -125,10 +172,16 @@ Said backFeed(const SolvedBench& s) {
                      fmt::format("{} ({}) and {} ({}) are joined at {} without a diode between them: {}.", called(s.bench, a.device),
                                  show(a.open), called(s.bench, b.device), show(b.open), s.bench.called(a.positive),
                                  m.pair.lithium     ? "a lithium pack may be charged by the other"
-                                 : m.margin.stops() ? fmt::format("about {} flow from the higher into the lower", show(m.pair.flows))
+                                 : m.margin.stops() ? fmt::format("up to {} flow from the higher into the lower", show(m.pair.flows))
                                                     : "never have both on at the same time"),
                      m.margin.subjects);
-    f.formula = fmt::format("|{} - {}| / {} = {}", show(a.open), show(b.open), show(m.pair.loop), show(m.pair.flows));
+    const bool intoA = m.pair.flows.value > 0 && into(a, b, m.pair.loop) >= into(b, a, m.pair.loop);
+    const auto& high = intoA ? b : a;
+    const auto& low = intoA ? a : b;
+    f.formula = m.pair.flows.value > 0
+                    ? fmt::format("({} - {}) / {}{} = {}", show(high.high), show(low.low), show(m.pair.loop),
+                                  high.limit ? fmt::format(", at most {}", show(Amps{*high.limit})) : "", show(m.pair.flows))
+                    : "neither takes current back";
     f.args = {{"current", m.pair.flows}};
     f.repair = apart(s, a, b);
     if (m.more > 0) f.text += fmt::format(" {} more pairs are joined likewise.", m.more);

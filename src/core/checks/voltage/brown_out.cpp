@@ -39,16 +39,21 @@ std::vector<Brown> measure(const SolvedBench& s) {
     const auto b = at(s.bench, d, sink.negative);
     if (a < 0 || b < 0) return;
     const Volts least{*sink.voltage.min};
+    const auto resets = sink.resets.typical();
     const auto rest = off->across(a, b);
     if (!rest || *rest < least) return;  // without a motor it is too low already: other checks speak
     Brown m{{}, d, &sink, *rest, least, lowest(s, a, b, Charge::Nominal), lowest(s, a, b, Charge::Empty)};
     const auto add = [&](const Sag& sag, std::string quantity, Severity severity) {
       if (!sag.point) return;
+      auto limits = rising(atLeast(LimitKind::Promised, resets && severity == Severity::Stop ? Severity::Caution : severity, least.value,
+                                   "least", sink.voltage.source));
+      if (resets && severity == Severity::Stop)
+        limits.push_back(atLeast(LimitKind::Absolute, severity, *resets, "starts anew", sink.resets.source));
       m.margins.push_back({.quantity = std::move(quantity),
                            .subjects = {idOf(s.bench, d)},
                            .unit = Unit::Volt,
                            .value = sag.volts->value,
-                           .limits = rising(atLeast(LimitKind::Promised, severity, least.value, "least", sink.voltage.source)),
+                           .limits = std::move(limits),
                            .from = rest->value,
                            .at = sag.point});
     };
@@ -56,7 +61,7 @@ std::vector<Brown> measure(const SolvedBench& s) {
     // An empty supply that is below the limit by itself says nothing about the motor.
     const auto* quiet = s.point(Action::AllOff, Charge::Empty);
     const auto emptyRest = quiet ? quiet->across(a, b) : std::nullopt;
-    if (!emptyRest || *emptyRest >= least) add(m.empty, "supply at the start, nearly empty", Severity::Caution);
+    if (!emptyRest || *emptyRest >= least) add(m.empty, "supply at the start, nearly empty", onceEmpty(s));
     out.push_back(std::move(m));
   });
   return out;
@@ -67,19 +72,25 @@ std::vector<Brown> measure(const SolvedBench& s) {
 // The largest start against what the controller needs to go on running.
 Said brownOut(const SolvedBench& s) {
   return say(measure(s), [&](const Brown& m) {
-    const bool stop = m.margins.front().stops();
-    const auto& margin = stop ? m.margins.front() : m.margins.back();
+    const bool full = m.margins.front().passed() != nullptr;
+    const auto& margin = full ? m.margins.front() : m.margins.back();
+    const bool anew = margin.stops() || !m.sink->resets.typical();
+    const Volts limit{margin.stops() ? *margin.passed()->least : m.least.value};
     const Volts v{*margin.value};
     const auto& name = called(s.bench, m.device);
     const auto motor = static_cast<std::size_t>(margin.at->command().motor);
     auto f = finding(fmt::format("{} sags to {}", name, show(v)),
-                     fmt::format("With {} the supply of {} sags to {}{}; it needs {} and starts anew.", during(*margin.at), name, show(v),
-                                 stop ? "" : " once the supply is nearly empty", show(m.least)),
+                     fmt::format("With {} the supply of {} sags to {}{}; {}.", during(*margin.at), name, show(v),
+                                 full ? "" : " once the supply is nearly empty",
+                                 !anew ? fmt::format("it is made for {} and starts anew below {}, so it may go on or hang", show(m.least),
+                                                     show(Volts{*m.sink->resets.typical()}))
+                                 : margin.stops() && m.sink->resets.typical() ? fmt::format("below {} it starts anew", show(limit))
+                                                                              : fmt::format("it needs {} and starts anew", show(limit))),
                      {idOf(s.bench, m.device), idOf(s.bench, s.motors[motor].device)});
-    f.formula = fmt::format("{} < {}", show(v), show(m.least));
-    f.args = {{"voltage", v}, {"least", m.least}};
-    f.bar = Bar{"supply at the start", v, AnyQuantity(m.rest), m.least, "least", true};
-    f.sources = sourcesOf({&m.sink->voltage});
+    f.formula = against(v, "<", limit);
+    f.args = {{"voltage", v}, {"least", limit}};
+    f.bar = Bar{"supply at the start", v, AnyQuantity(m.rest), limit, "least", true};
+    f.sources = sourcesOf({&m.sink->voltage, &m.sink->resets});
     return f;
   });
 }

@@ -64,7 +64,7 @@ Said bulkCapacitorMissing(const SolvedBench& s) {
                                  called(s.bench, s.bench.deviceOf(m.input.positive)), show(m.asked), show(kNear),
                                  m.has.value > 0 ? show(m.has) : "none"),
                      m.margin.subjects);
-    f.formula = fmt::format("{} < {}", show(m.has), show(m.asked));
+    f.formula = against(m.has, "<", m.asked);
     f.args = {{"capacitance", m.has}, {"asked", m.asked}};
     f.sources = sourcesOf({&m.input.facts->bulk});
     f.repair = fitOne(s, m);

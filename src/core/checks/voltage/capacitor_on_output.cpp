@@ -19,7 +19,7 @@ struct Hanging {
 
 Hanging hanging(const parts::Capacitor& c, Finding f, double most, Severity electrolytic) {
   const auto farads = c.capacitance.typical();
-  f.formula = farads ? fmt::format("{} > {}", show(Farads{*farads}), show(Farads{most})) : "an electrolytic";
+  f.formula = farads ? against(Farads{*farads}, ">", Farads{most}) : "an electrolytic";
   f.sources = sourcesOf({&c.capacitance});
   Margin m{.quantity = "capacitance on an output",
            .subjects = f.subjects,

@@ -32,7 +32,9 @@ std::vector<Charged> measure(const SolvedBench& s) {
     const auto b = at(s.bench, d, c.b);
     const auto v = a < 0 || b < 0 ? std::nullopt : p->across(a, b);
     if (!v) return;
-    Charged m{{.quantity = "voltage", .subjects = {idOf(s.bench, d)}, .unit = Unit::Volt, .at = p},
+    // A board that has several is told apart by where they are.
+    const bool loose = s.bench.devices[static_cast<std::size_t>(d)].part->elements.size() == 1;
+    Charged m{{.quantity = "voltage", .subjects = {loose ? idOf(s.bench, d) : s.bench.address(a)}, .unit = Unit::Volt, .at = p},
               d,
               &c,
               a,

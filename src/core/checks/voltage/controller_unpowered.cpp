@@ -52,7 +52,7 @@ Said controllerUnpowered(const SolvedBench& s) {
     eachElement<parts::Regulator>(s.bench, [&](int r, int, const parts::Regulator& reg) {
       if (r != m.device && s.nets.same(at(s.bench, r, reg.out), m.rail)) f.subjects.push_back(idOf(s.bench, r));
     });
-    f.formula = fmt::format("{} < {}", show(m.supply), show(m.least));
+    f.formula = against(m.supply, "<", m.least);
     f.args = {{"voltage", m.supply}, {"least", m.least}};
     f.bar = barOf(m.margin, m.least.value, "least", {}, true);
     return f;

@@ -84,7 +84,7 @@ Said gateOvervoltage(const SolvedBench& s) {
         fmt::format("The gate of {} gets {}", name, show(v)),
         fmt::format("With {} there are {} between gate and source of {}; it stands {}.", during(*m.worst.point), show(v), name, show(most)),
         m.margin.subjects);
-    f.formula = fmt::format("{} > {}", show(v), show(most));
+    f.formula = against(v, ">", most);
     f.args = {{"voltage", v}, {"limit", most}};
     f.bar = barOf(m.margin, most.value, "absolute maximum");
     f.sources = sourcesOf({m.vgs});

@@ -39,7 +39,7 @@ std::optional<Low> measure(const SolvedBench& s, TerminalIndex t) {
     if (!nominal) continue;
     Low low{{marginOf(s, t, *nominal, "supply while running", Severity::Stop)}, t, &motor};
     if (const auto* empty = s.running(static_cast<int>(m), Charge::Empty))
-      low.margins.push_back(marginOf(s, t, *empty, "supply while running, nearly empty", Severity::Caution));
+      low.margins.push_back(marginOf(s, t, *empty, "supply while running, nearly empty", onceEmpty(s)));
     if (past(low)) return low;
     if (!first) first = std::move(low);
   }
@@ -73,7 +73,7 @@ Said motorSupplyTooLow(const SolvedBench& s) {
                           : fmt::format("{} gets {} {} while {} runs; it needs {}.", name, show(v),
                                         stop ? "at nominal charge" : "once the supply is nearly empty", called(s, *m.motor), show(least)),
                      margin.subjects);
-    f.formula = fmt::format("{} < {}", show(v), show(least));
+    f.formula = against(v, "<", least);
     f.args = {{"voltage", v}, {"least", least}};
     f.bar = Bar{"supply while running", v, {}, least, "least", true};
     f.sources = sourcesOf({&s.bench.facts(m.supply).supply->recommended});

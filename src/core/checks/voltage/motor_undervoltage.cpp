@@ -108,7 +108,7 @@ Said motorUndervoltage(const SolvedBench& s) {
                       : fmt::format("{} gets {} of the {} it is made for: it will be weak and may not start.", name, show(volts),
                                     displayText(w.nominal)),
                 m.margin.subjects);
-    f.formula = fmt::format("{} < {}", show(volts), show(m.made));
+    f.formula = against(volts, "<", m.made);
     f.args = {{"voltage", volts}, {"least", m.made}};
     f.bar = barOf(m.margin, m.made.value, still ? "to turn at all" : "least to count on", {}, true);
     f.sources = sourcesOf({&w.nominal, &w.run, &w.resistance});

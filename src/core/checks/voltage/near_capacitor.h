@@ -10,8 +10,7 @@ struct NearCapacitance {
 };
 NearCapacitance nearCapacitance(const SolvedBench& s, const SupplyInput& input);
 
-/// "near": within this much wire at the stage's supply and ground.
-inline constexpr Metres kNear{0.1};
+using circuit::kNear;
 
 /// Used: the stage drives a motor, and something feeds the input.
 bool inUse(const SolvedBench& s, const SupplyInput& input);

@@ -30,6 +30,12 @@ std::string rail(const SolvedBench& s, TerminalIndex t) {
   return word;
 }
 
+bool aboveLoad(const SolvedBench& s, int device, const parts::Channel& c, TerminalIndex upper) {
+  if (!c.lowSide || c.out.size() != 1 || !sourceAt(s, upper, true)) return false;
+  const auto lower = s.bench.terminal(device, c.returnTerminal);
+  return lower >= 0 && !s.nets.rail(s.nets.of(lower)) && std::ranges::any_of(s.motors, [&](const Motor& m) { return onLead(s, m, lower); });
+}
+
 }  // namespace
 
 // Outputs and pins that share copper with a rail, and outputs of one bridge joined to each other.
@@ -42,7 +48,8 @@ Findings outputShort(const SolvedBench& s) {
         if (!s.bench.connected(t)) continue;
         const auto name = rail(s, t);
         // A switch to ground whose output is on ground shorts nothing; it just never matters.
-        if (!name.empty() && !(c.lowSide && sourceAt(s, t, false))) {
+        // Nor does a transistor above its load, which has its upper end on the supply as it should.
+        if (!name.empty() && !(c.lowSide && sourceAt(s, t, false)) && !aboveLoad(s, static_cast<int>(d), c, t)) {
           auto f = finding(Severity::Stop, fmt::format("{} is on a rail", s.bench.called(t)),
                            fmt::format("The output {} is joined to {}: switching it the other way is a short.", s.bench.called(t), name),
                            {s.bench.address(t)});

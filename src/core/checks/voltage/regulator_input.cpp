@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/checks/queries.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {
@@ -47,6 +48,10 @@ std::vector<Input> measure(const SolvedBench& s) {
          .at = full},
         {.quantity = "regulator input, nominal", .subjects = subjects, .unit = Unit::Volt, .value = usual->value, .at = nominal}};
     auto& limits = m.margins[1].limits;
+    // A module's regulator for its own logic is judged by what that gets; a board's feeds whatever the board is asked for.
+    const bool board = parts::isController(*s.bench.devices[static_cast<std::size_t>(d)].part);
+    if (board && r.printed.min && nominal->element(d, e).value > 1e-3)
+      limits.push_back(atLeast(LimitKind::Recommended, Severity::Caution, *r.printed.min / kAdapters, "printed least", r.printed.source));
     if (r.printed.max)
       limits.push_back(atMost(LimitKind::Recommended, Severity::Note, *r.printed.max * kAdapters, "printed", r.printed.source));
     // Only a regulator that gives current can be starved: one whose output is fed otherwise stands by.
@@ -65,21 +70,23 @@ Said regulatorInput(const SolvedBench& s) {
   return say(measure(s), [&](const Input& m) {
     const auto& r = *m.regulator;
     const bool stop = m.margins[0].stops();
-    const bool starves = !stop && m.margins[1].passed()->least;
+    const bool low = !stop && m.margins[1].passed()->least;
+    const bool starves = low && m.usual.value < m.need.value - kHolds;
     const Volts v = stop ? m.full : m.usual;
-    const Volts limit = stop ? Volts{*r.absolute.typical()} : starves ? m.need : Volts{*r.printed.max};
+    const Volts limit = stop ? Volts{*r.absolute.typical()} : starves ? m.need : Volts{low ? *r.printed.min : *r.printed.max};
     const auto& name = called(s.bench, m.device);
     auto f = finding(
         fmt::format("The regulator of {} gets {}", name, show(v)),
-        stop ? fmt::format("The regulator of {} stands {} at its input and gets {} at full charge.", name, show(limit), show(v))
-        : starves
-            ? fmt::format("The regulator of {} needs {} to hold its output and gets {}: what it feeds sags with the supply.", name,
-                          show(limit), show(v))
-            : fmt::format("{} prints {} for its regulator; it gets {}. Heat decides, see there.", name, displayText(r.printed), show(v)),
+        stop      ? fmt::format("The regulator of {} stands {} at its input and gets {} at full charge.", name, show(limit), show(v))
+        : starves ? fmt::format("The regulator of {} needs {} to hold its output and gets {}: what it feeds sags with the supply.", name,
+                                show(limit), show(v))
+        : low     ? fmt::format("{} is made for {} at that input and gets {}: nothing is left for a start or an emptier supply.", name,
+                                displayText(r.printed), show(v))
+              : fmt::format("{} prints {} for its regulator; it gets {}. Heat decides, see there.", name, displayText(r.printed), show(v)),
         m.margins[0].subjects);
-    f.formula = fmt::format("{} {} {}", show(v), starves ? "<" : ">", show(limit));
+    f.formula = fmt::format("{} {} {}", show(v), low ? "<" : ">", show(limit));
     f.args = {{"voltage", v}, {"limit", limit}};
-    f.bar = Bar{"regulator input", v, {}, limit, stop ? "absolute maximum" : starves ? "least" : "printed", starves};
+    f.bar = Bar{"regulator input", v, {}, limit, stop ? "absolute maximum" : starves ? "least" : "printed", low};
     f.sources = sourcesOf({&r.absolute, &r.dropout});
     return f;
   });

@@ -35,9 +35,10 @@ TEST_CASE("motor-supply-too-high: a terminal that nothing feeds is none of its b
             .only() == kStop);
 }
 
-TEST_CASE("motor-supply-too-low: nominal stops, empty cautions") {
+TEST_CASE("motor-supply-too-low: nominal stops, the lower end of a regulated supply cautions, flat cells are worth knowing") {
   CHECK(Judged("motor-supply-too-low", "from step-dir").quiet());
-  CHECK(Judged("motor-supply-too-low", "from bridge").only() == kCaution);
+  CHECK(Judged("motor-supply-too-low", "from bridge").only() == kNote);
+  CHECK(Judged("motor-supply-too-low", "from step-dir\nfigure psu.empty 7.6 V").only() == kCaution);
   CHECK(Judged("motor-supply-too-low", "from step-dir\nfigure psu.full 8 V\nfigure psu.nominal 7.5 V\nfigure psu.empty 7 V").only() ==
         kStop);
   // A stage without a motor may have whatever supply it likes.

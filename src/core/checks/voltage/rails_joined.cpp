@@ -1,0 +1,83 @@
+#include <fmt/core.h>
+
+#include <algorithm>
+
+#include "core/checks/plan.h"
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+namespace {
+
+// A supply terminal of another part on the plus of a source that it has no way back to.
+struct Joint {
+  Margin margin;
+  const circuit::Nets::Pole* pole;
+  TerminalIndex supply, back;
+};
+
+// The one wire between the two parts, if there is just one.
+std::optional<int> theWire(const SolvedBench& s, TerminalIndex supply) {
+  std::optional<int> found;
+  for (const auto& l : s.bench.links) {
+    if (l.a != supply && l.b != supply) continue;
+    if (found) return std::nullopt;
+    found = l.connection;
+  }
+  return found;
+}
+
+std::vector<Joint> measure(const SolvedBench& s) {
+  std::vector<Joint> out;
+  for (const auto& pole : s.nets.sources()) {
+    const auto full = fullVoltage(s.bench, pole);
+    if (pole.positive < 0 || pole.negative < 0 || !full) continue;
+    for (const auto t : s.nets.members(s.nets.of(pole.positive))) {
+      const auto& supply = s.bench.facts(t).supply;
+      if (!supply || s.bench.deviceOf(t) == pole.device || !supply->absolute.known()) continue;
+      const auto back = s.bench.terminal(s.bench.deviceOf(t), supply->back);
+      // With a way back through copper the voltage is there now, and others speak of it.
+      if (back < 0 || s.nets.same(back, pole.negative)) continue;
+      const bool fed = std::ranges::any_of(s.nets.sources(), [&](const auto& o) { return s.nets.same(o.negative, back); });
+      if (!fed) continue;  // its ground is missing altogether: that is what there is to say
+      out.push_back({{.quantity = "voltage once the grounds are joined",
+                      .subjects = {s.bench.address(t), idOf(s.bench, pole.device)},
+                      .unit = Unit::Volt,
+                      .value = full->value,
+                      .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, supply->absolute.greatest(), "absolute maximum",
+                                              supply->absolute.source))},
+                     &pole,
+                     t,
+                     back});
+    }
+  }
+  return out;
+}
+
+}  // namespace
+
+// A supply joined to the plus of a higher one at one wire: nothing flows as drawn, and the second ground closes the loop.
+Said railsJoined(const SolvedBench& s) {
+  return say(measure(s), [&](const Joint& m) {
+    const Volts full{*m.margin.value};
+    const Volts most{*m.margin.passed()->most};
+    const auto name = s.bench.called(m.supply);
+    auto f = finding(
+        fmt::format("{} is on the {} of {}", name, show(full), called(s.bench, m.pole->device)),
+        fmt::format("{} is joined to the plus of {}, {}, and stands {}. As drawn no current flows; the moment {} and {} are joined, "
+                    "by a wire, a cable or a shared supply, it is destroyed.",
+                    name, called(s.bench, m.pole->device), show(full), show(most), s.bench.called(m.back),
+                    s.bench.called(m.pole->negative)),
+        m.margin.subjects);
+    f.formula = against(full, ">", most);
+    f.args = {{"voltage", full}, {"limit", most}};
+    f.bar = barOf(m.margin, most.value, "absolute maximum");
+    f.sources = sourcesOf({&s.bench.facts(m.supply).supply->absolute});
+    if (const auto wire = theWire(s, m.supply);
+        wire && s.bench.connections[static_cast<std::size_t>(*wire)].kind == harness::ConnectionKind::Wire)
+      f.repair = Plan(s.bench).remove(*wire).repair(
+          fmt::format("Take away the wire {} at {}.", s.bench.connections[static_cast<std::size_t>(*wire)].id, name));
+    return f;
+  });
+}
+
+}  // namespace bold::checks
