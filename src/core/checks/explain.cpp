@@ -52,9 +52,14 @@ int gravity(const Finding& f) {
 }
 
 // On a bench with several faults one hides the other: a repair may then bring to light what was there all along. It is
-// trusted when far more goes than comes.
+// trusted when far more goes than comes, and nothing that would destroy something comes.
 bool clears(const Findings& before, const Findings& after, const std::string& identity) {
   if (findIn(after, identity)) return false;
+  const auto there = identities(before);
+  const bool destroys = std::ranges::any_of(after, [&](const Finding& f) {
+    return f.severity == Severity::Stop && f.harm != checks::Harm::WillNotWork && !there.contains(f.identity());
+  });
+  if (destroys) return false;
   const auto only = [](const Findings& list, const Findings& other) {
     const auto known = identities(other);
     int sum = 0;

@@ -162,11 +162,17 @@ class SolvedPoint : public OperatingPoint {
     if (node(m_bench.terminal(m.device, w.a)) < 0) return Doing::Nothing;
     const double i = element(m.device, m.windings[0]).value;
     const double run = w.run.typical().value_or(0.05);
-    // A turning motor that is let go is a generator: it brakes when its own voltage drives a current round.
+    // A turning motor that is let go is a generator: it brakes when its own voltage drives a current round, so and so much of what it
+    // would drive through a dead short.
     const auto action = m_command.action;
-    if (m_command.motor >= 0 && std::ranges::count(together(m_motors, m_command.motor), motor) > 0 &&
-        (action == Action::Brake || action == Action::Coast) && w.nominal.typical() && w.resistance.typical())
-      return std::abs(i) > kBrakeShare * *w.nominal.typical() / *w.resistance.typical() ? Doing::Brake : Doing::Coast;
+    const auto ohms = w.resistance.typical();
+    const auto volts = across(m_bench.terminal(m.device, w.a), m_bench.terminal(m.device, w.b));
+    const bool letGo = m_command.motor >= 0 && (action == Action::Brake || action == Action::Coast) &&
+                       std::ranges::count(together(m_motors, m_command.motor), motor) > 0;
+    if (letGo && w.nominal.typical() && ohms) {
+      const double own = volts ? std::abs(volts->value - i * *ohms) : *w.nominal.typical();
+      return std::abs(i) > kBrakeShare * own / *ohms ? Doing::Brake : Doing::Coast;
+    }
     if (i > kMoves * run) return Doing::Forward;
     if (i < -kMoves * run) return Doing::Reverse;
     return Doing::Coast;

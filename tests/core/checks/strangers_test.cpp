@@ -1,4 +1,6 @@
 #include <catch2/catch.hpp>
+#include <set>
+#include <string>
 
 #include "support/benches.h"
 #include "support/expected.h"
@@ -18,5 +20,16 @@ TEST_CASE("strangers' benches are judged as a practitioner judges them") {
       for (const auto& f : a.findings) UNSCOPED_INFO(checks::word(f.severity) << " " << f.check << ": " << f.text);
       CHECK(false);
     }
+  }
+}
+
+// Blind batches are not there to find faults any more; that what they were right about stays right is held here. What was wired or
+// expected wrongly by hand is listed in docs/blind-batches.md.
+TEST_CASE("benches of the blind batches are judged as was written before they ran") {
+  const std::set<std::string> wrongByHand{"09-edge-tmc2209-coils", "16-uno-l293d-sound", "29-esp32s3-l9110s-sound"};
+  for (const auto& name : namesIn("batch-1")) {
+    INFO(name);
+    const auto text = textOf("batch-1", name);
+    CHECK(unmet(text, analyse(bench(text), library())).empty() != wrongByHand.contains(name));
   }
 }

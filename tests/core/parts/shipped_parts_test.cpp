@@ -234,3 +234,33 @@ TEST_CASE("the search box finds parts by the words people use") {
   CHECK(first("crocodile") == "lead-croc");
   CHECK(first("jack") == "connector-barrel-2a");
 }
+
+TEST_CASE("a motor at its own rating is not too hot") {
+  int held = 0;
+  for (const auto& p : library().search("")) {
+    double watts = 0;  // of all windings at 20 degC
+    const parts::Winding* any = nullptr;
+    int coils = 0;
+    for (const auto& e : p->elements)
+      if (const auto* w = std::get_if<parts::Winding>(&e.body)) {
+        const auto amps = w->brushed ? w->run.typical() : w->phase.typical();
+        if (!amps || !w->resistance.typical() || coils == 2) continue;  // a unipolar motor has two coils on at a time
+        watts += *amps * *amps * *w->resistance.typical();
+        any = w;
+        ++coils;
+      }
+    if (!any || !any->thermal.typical() || !any->hottest.typical()) continue;
+    INFO(p->id);
+    // In a room of 25 degC: T = Ta + Rth P (1 + 0.0039 (T - 20)) where a current is given, / (1 + …) for a coil on its voltage.
+    const double gain = 0.0039 * *any->thermal.typical() * watts;
+    double celsius = (25 + *any->thermal.typical() * watts * (1 - 20 * 0.0039)) / (1 - gain);
+    if (!any->brushed && any->nominal.known()) {
+      for (int i = 0; i < 50; ++i) celsius = 0.5 * (celsius + 25 + *any->thermal.typical() * watts / (1 + 0.0039 * (celsius - 20)));
+    } else {
+      REQUIRE(gain < 1);
+    }
+    CHECK(celsius <= *any->hottest.typical());
+    ++held;
+  }
+  CHECK(held > 10);
+}

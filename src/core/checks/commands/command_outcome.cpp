@@ -252,6 +252,17 @@ Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
     f.repair = Plan(s.bench)
                    .wire(a.pin, a.input, "YE")
                    .repair(fmt::format("Add a yellow wire from {} to {}.", found(s.bench, a.pin), found(s.bench, a.input)));
+  // The wire sits on another pin that nothing else is said of.
+  const auto other = drivenBy(s, a.input);
+  const bool spare = other >= 0 && std::ranges::none_of(s.bench.intents, [&](const harness::Intent& i) {
+                       return std::ranges::any_of(i.signals, [&](const harness::Signal& x) { return s.bench.terminal(x.pin) == other; });
+                     });
+  const auto& planned = s.bench.facts(a.pin).pin;
+  if (!f.repair && spare && !s.bench.connected(a.pin) && planned && planned->output && planned->reserved.empty())
+    f.repair =
+        Plan(s.bench)
+            .exchange(other, a.pin)
+            .repair(fmt::format("Move what is on {} to {}, or tell the program of it.", found(s.bench, other), found(s.bench, a.pin)));
   return f;
 }
 

@@ -118,7 +118,7 @@ Finding pushedIn(const SolvedBench& s, const Input& m) {
 
 // Inputs above their absolute maximum, and controller pins pushed above their own rail.
 Said inputOvervoltage(const SolvedBench& s) {
-  return say(measure(s), [&](const Input& m) {
+  return asOne(say(measure(s), [&](const Input& m) {
     if (m.against == Against::Rail) return pushedIn(s, m);
     const bool pin = m.against == Against::Tolerated;
     const Volts v{m.worst.value};
@@ -134,7 +134,7 @@ Said inputOvervoltage(const SolvedBench& s) {
     f.bar = barOf(m.margin, most.value, std::string(limit.name));
     f.sources = sourcesOf({m.source});
     return f;
-  });
+  }));
 }
 
 }  // namespace bold::checks

@@ -10,9 +10,10 @@ namespace {
 constexpr double kThin = 0.2;  // V of margin below which it is worth a note
 
 struct High {
-  Margin margin;
+  Margins margins;  // as solved; with the pin's rail at its lower end and the input's at its upper
   TerminalIndex input, pin;
   Reading reading;
+  RailEnds ends;
 };
 
 Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::Worst& w) {
@@ -30,9 +31,34 @@ Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::W
 
 std::vector<High> measure(const SolvedBench& s) {
   std::vector<High> out;
-  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::High, [](const Reading& r) { return (r.volts - r.high).value; }))
-    out.push_back({marginOf(s, t, w), t, w.pin, w.reading});
+  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::High, [](const Reading& r) { return (r.volts - r.high).value; })) {
+    High m{{marginOf(s, t, w)}, t, w.pin, w.reading, railEnds(s, w.pin, t)};
+    if (m.ends.apart())
+      m.margins.push_back(
+          {.quantity = "high level, rails at their ends",
+           .subjects = m.margins[0].subjects,
+           .unit = Unit::Volt,
+           .value = w.reading.volts.value * m.ends.pin,
+           .limits = rising(atLeast(LimitKind::Promised, Severity::Caution, w.reading.high.value * m.ends.input, "least for high")),
+           .at = w.point});
+    out.push_back(std::move(m));
+  }
   return out;
+}
+
+Finding atEnds(const SolvedBench& s, const High& m) {
+  const Volts gives{*m.margins[1].value};
+  const Volts least{*m.margins[1].passed()->least};
+  auto f = finding(
+      fmt::format("{} sees as little as {} for high", s.bench.called(m.input), show(gives)),
+      fmt::format("{} written high gives {} at {} while its rail is at its lower end; high is promised from {} while the other rail "
+                  "is at its upper end: some boards of this kind work, some do not.",
+                  s.bench.called(m.pin), show(gives), s.bench.called(m.input), show(least)),
+      m.margins[1].subjects);
+  f.formula = against(gives, "<", least);
+  f.args = {{"voltage", gives}, {"high", least}};
+  f.bar = barOf(m.margins[1], least.value, "least for high", {}, true);
+  return f;
 }
 
 }  // namespace
@@ -41,17 +67,19 @@ std::vector<High> measure(const SolvedBench& s) {
 Said levelHigh(const SolvedBench& s) {
   return say(measure(s), [&](const High& m) {
     const auto& r = m.reading;
-    const auto severity = m.margin.passed()->consequence;
+    if (!m.margins[0].passed()) return atEnds(s, m);
+    const auto severity = m.margins[0].passed()->consequence;
+    if (severity == Severity::Note && m.margins.size() > 1 && m.margins[1].passed()) return atEnds(s, m);
     auto f = finding(fmt::format("{} sees {} for high", s.bench.called(m.input), show(r.volts)),
                      fmt::format("{} written high gives {} at {}; high is promised from {}{}.", s.bench.called(m.pin), show(r.volts),
                                  s.bench.called(m.input), show(r.high),
                                  severity == Severity::Stop      ? ", and this will be read as low"
                                  : severity == Severity::Caution ? ": it will often work, but nobody promises it"
                                                                  : ", so little is left"),
-                     m.margin.subjects);
+                     m.margins[0].subjects);
     f.formula = fmt::format("{} against {} = {}", show(r.volts), r.highLevels(), show(r.high));
     f.args = {{"voltage", r.volts}, {"high", r.high}, {"low", r.low}};
-    f.bar = barOf(m.margin, r.high.value, "least for high", {}, true);
+    f.bar = barOf(m.margins[0], r.high.value, "least for high", {}, true);
     return f;
   });
 }

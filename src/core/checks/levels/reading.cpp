@@ -13,6 +13,40 @@ const std::vector<TerminalIndex>& InputsOfPins::of(TerminalIndex pin) {
   return it->second;
 }
 
+namespace {
+
+// The regulator whose output is on this rail; nullptr: none.
+const parts::Regulator* regulatorOf(const SolvedBench& s, TerminalIndex rail) {
+  const parts::Regulator* found = nullptr;
+  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
+    if (const auto o = at(s.bench, d, r.out); o >= 0 && s.nets.same(o, rail)) found = &r;
+  });
+  return found;
+}
+
+}  // namespace
+
+RailEnds railEnds(const SolvedBench& s, TerminalIndex pin, TerminalIndex input) {
+  RailEnds ends;
+  const auto group = pinGroup(s.bench, pin);
+  const int d = s.bench.deviceOf(input);
+  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  const auto& facts = s.bench.facts(input);
+  const auto set = facts.input ? part.levels.find(facts.input->levels) : part.levels.end();
+  if (!group || set == part.levels.end()) return ends;
+  const auto other = set->second.rail.empty() ? -1 : s.bench.terminal(d, set->second.rail);
+  if (other >= 0 && s.nets.same(other, group->rail)) return ends;  // both move together
+  const auto share = [&](TerminalIndex rail, bool upper) {
+    const auto* r = rail < 0 ? nullptr : regulatorOf(s, rail);
+    const auto typical = r ? r->set.typical() : std::nullopt;
+    const auto end = !r ? std::nullopt : upper ? r->set.greatest() : r->set.least();
+    return typical && end && *typical > 0 ? *end / *typical : 1.0;
+  };
+  ends.pin = share(group->rail, false);
+  ends.input = share(other, true);
+  return ends;
+}
+
 std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
   const auto& facts = s.bench.facts(t);
   const int d = s.bench.deviceOf(t);

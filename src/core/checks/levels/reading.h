@@ -19,6 +19,14 @@ struct Reading {
 /// Nothing when the part states no levels, has no logic supply, or no path joins input and ground.
 std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, TerminalIndex input);
 
+/// How far the rails of a pin and of the input it drives may lie from where they were solved, by the tolerance of the regulators that make
+/// them: shares of the solved voltage. One where no regulator of theirs is known, and for both where they have the same rail.
+struct RailEnds {
+  double pin = 1, input = 1;
+  bool apart() const { return pin != 1 || input != 1; }
+};
+RailEnds railEnds(const SolvedBench& s, TerminalIndex pin, TerminalIndex input);
+
 /// The inputs that each pin's signal gets to, looked for once however many commands are asked about.
 class InputsOfPins {
  public:

@@ -8,6 +8,7 @@
 namespace bold::checks {
 namespace {
 
+constexpr double kInAWire = 0.99;     // of the least: what a wire takes is no other supply
 constexpr double kRounding = 1.0001;  // what a solved voltage may be above what it stands at
 
 // Where 5 V or 3.3 V is to be had for this stage: the rail of the first powered controller that fits its window and
@@ -85,7 +86,8 @@ std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal
   if (m.absent && (controller || !used(s, d))) return std::nullopt;
   if (controller && !s.bench.connected(t) && fedElsewhere(s, nominal, d)) return std::nullopt;
   const auto times = [](std::optional<double> v, double k) { return v ? std::optional(*v * k) : std::nullopt; };
-  auto meant = within(LimitKind::Recommended, Severity::Caution, window.min, times(window.max, kRounding), "recommended", window.source);
+  auto meant = within(LimitKind::Recommended, Severity::Caution, times(window.min, kInAWire), times(window.max, kRounding), "recommended",
+                      window.source);
   const auto most = supply->absolute.greatest();
   if (meant.most && most) meant.most = std::min(*meant.most, *most);
   const std::vector subjects{s.bench.address(t)};
