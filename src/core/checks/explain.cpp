@@ -6,6 +6,7 @@
 #include <map>
 #include <set>
 
+#include "core/checks/near_repairs.h"
 #include "core/checks/trial.h"
 
 namespace bold {
@@ -27,6 +28,8 @@ const Finding* findIn(const Findings& findings, const std::string& identity) {
 }
 
 constexpr int kFarMore = 2;
+constexpr int kFew = 4;                 // causes that one wrong wire may have
+constexpr std::size_t kMostTried = 60;  // wires that are tried for it
 
 // What may be spent on trying repairs, by circuit::SolvedBench::effort: some two seconds on two cores. Counted, not timed, so
 // that the same bench is always told the same.
@@ -83,6 +86,7 @@ class Explaining {
       if (!f.explainedBy.empty()) f.repair.reset();
     std::erase_if(m_doubtful, [&](const std::string& id) { return !m_a.find(id)->repair; });
     if (!m_doubtful.empty()) tryTogether();
+    search();
   }
 
  private:
@@ -171,6 +175,32 @@ class Explaining {
         if (holds) now = std::move(*after);
         if (doubtful && !holds) withhold(id);
       }
+  }
+
+  // The gravest cause has no repair of its own, and little else is wrong: one wrong wire near it may be all there is. Found when the bench
+  // without it has no stop at all, and no caution that was not there before.
+  void search() {
+    const auto stops = m_a.causes(Severity::Stop);
+    if (stops == 0 || stops > kFew) return;
+    Finding* cause = nullptr;
+    for (auto& f : m_a.findings) {
+      if (f.severity != Severity::Stop || !f.explainedBy.empty()) continue;
+      if (f.repair) return;
+      if (!cause || gravity(f) > gravity(*cause)) cause = &f;
+    }
+    for (auto& repair : checks::nearRepairs(*m_a.solved, m_a.findings, kMostTried)) {
+      if (spent()) return;
+      m_spent += m_cost;
+      const auto after = tryOut(m_stands, repair.edit, m_library, m_options, m_a.judged);
+      if (!after) return;
+      const bool stopped = std::ranges::any_of(after->findings, [](const Finding& f) { return f.severity == Severity::Stop; });
+      if (stopped || !mends(m_a.findings, after->findings, cause->identity())) continue;
+      cause->repair = std::move(repair);
+      explains(*cause, identities(after->findings));
+      for (auto& f : m_a.findings)
+        if (!f.explainedBy.empty()) f.repair.reset();
+      return;
+    }
   }
 
   void withhold(const std::string& id) {
