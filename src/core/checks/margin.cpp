@@ -127,7 +127,7 @@ Findings asOne(Findings findings) {
       if (std::ranges::count(it->subjects, subject) == 0) it->subjects.push_back(std::move(subject));
   }
   for (std::size_t k = 0; k < out.size(); ++k)
-    if (more[k] > 0) out[k].text += fmt::format(" So do{} {} more on the same way.", more[k] == 1 ? "es" : "", more[k]);
+    if (more[k] > 0) out[k].text += fmt::format(" The same goes for {} more.", more[k]);
   return out;
 }
 

@@ -93,7 +93,8 @@ bool isServo(const SolvedBench& s, int device) {
 }
 
 bool everyday(const OperatingPoint& p) {
-  return p.solved() && circuit::expected(p.charge()) && p.command().supply < 0 && p.command().action != Action::Combination;
+  return p.solved() && circuit::expected(p.charge()) && p.command().supply < 0 && p.command().action != Action::Combination &&
+         p.command().moment != Moment::StalledAtMost;
 }
 bool steady(const OperatingPoint& p) {
   return everyday(p) && p.command().moment == Moment::Running && !brief(p.command().action);

@@ -6,6 +6,7 @@
 #include <array>
 #include <nlohmann/json.hpp>
 #include <set>
+#include <utility>
 
 #include "core/parts/look_alike.h"
 
@@ -123,7 +124,8 @@ void carryParts(Harness& h, const parts::Library& library) {
     const auto* json = library.json(copy.id);
     const bool same = json && *json == *copy.json;
     if (!isUsed && same) continue;
-    if (isUsed && json && !same) copy = {copy.id, std::make_shared<const Json>(*json), nullptr};
+    const bool derived = copy.json->is_object() && copy.json->contains("basedOn");  // the document says itself how it comes about
+    if (isUsed && json && !same && !derived) copy = {copy.id, std::make_shared<const Json>(*json), nullptr};
     copies.push_back(std::move(copy));
   }
   for (const auto& id : used)
@@ -131,10 +133,38 @@ void carryParts(Harness& h, const parts::Library& library) {
   h.parts = std::move(copies);
 }
 
+namespace {
+
+// Each part of the document after the one that it is based on, else as they stand. Those that go round in a circle come last, and are told
+// that the other is not there.
+std::vector<std::size_t> basesFirst(const Harness& h) {
+  const auto baseOf = [](const PartCopy& p) {
+    return p.json && p.json->is_object() && p.json->contains("basedOn") && (*p.json)["basedOn"].is_string()
+               ? (*p.json)["basedOn"].get<std::string>()
+               : std::string();
+  };
+  std::vector<std::size_t> out;
+  std::set<std::string> waiting;
+  for (const auto& p : h.parts) waiting.insert(p.id);
+  std::vector<bool> taken(h.parts.size(), false);
+  for (bool grown = true; std::exchange(grown, false);)
+    for (std::size_t i = 0; i < h.parts.size(); ++i) {
+      if (taken[i] || waiting.contains(baseOf(h.parts[i]))) continue;
+      out.push_back(i);
+      taken[i] = grown = true;
+      waiting.erase(h.parts[i].id);
+    }
+  for (std::size_t i = 0; i < h.parts.size(); ++i)
+    if (!taken[i]) out.push_back(i);
+  return out;
+}
+
+}  // namespace
+
 parts::Library withDocumentParts(const parts::Library& library, const Harness& harness, const std::string& file,
                                  std::vector<Problem>& problems) {
   parts::Library out = library;
-  for (std::size_t i = 0; i < harness.parts.size(); ++i) {
+  for (const std::size_t i : basesFirst(harness)) {
     const auto& copy = harness.parts[i];
     if (const auto known = library.find(copy.id); known && !known->own) continue;
     const auto at = fmt::format("{}#/parts/{}", file, copy.raw ? copy.raw->index : i);

@@ -147,15 +147,28 @@ void Library::addOwn(const std::map<std::string, std::string>& files, std::vecto
 }
 
 void Library::addFromDocument(const Json& partJson, const std::string& file, std::vector<Problem>& problems) {
+  // A part of the document may be another one with some figures changed; the other is known by now.
+  Json whole = partJson;
+  if (whole.is_object() && whole.contains("basedOn") && whole["basedOn"].is_string()) {
+    const auto base = whole["basedOn"].get<std::string>();
+    const auto* other = json(base);
+    if (!other) {
+      problems.push_back({fmt::format("The part is based on \"{}\", which is not in the library.", base), file + "#/basedOn",
+                          "The copy was kept and is not used."});
+      return;
+    }
+    whole.erase("basedOn");
+    whole = onTopOf(*other, whole);
+  }
   std::vector<Problem> found;
-  auto part = readPart(partJson, file, found);
+  auto part = readPart(whole, file, found);
   problems.insert(problems.end(), found.begin(), found.end());
   if (!part || (m_shipped && m_shipped->has(part->id))) return;
   part->own = true;
   part->fromDocument = true;
   const auto id = part->id;
   if (const auto mine = m_own.find(id); mine != m_own.end() && !mine->second.part->fromDocument) m_mine.emplace(id, mine->second.json);
-  m_own[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(partJson)};
+  m_own[id] = {std::make_shared<const Part>(std::move(*part)), std::make_shared<const Json>(std::move(whole))};
 }
 
 const LibraryEntry* Library::entry(const std::string& id) const {

@@ -6,6 +6,8 @@
 
 #include "core/base/parallel.h"
 #include "core/harness/file_system.h"
+#include "core/harness/part_copies.h"
+#include "core/harness/read_harness.h"
 #include "core/parts/library.h"
 #include "core/parts/truth_table.h"
 #include "support/benches.h"
@@ -244,4 +246,30 @@ TEST_CASE("what is no part of one's own is refused with one sentence, and nothin
   CHECK(refused(replaced(*copyOf(test::library(), "l298n-module", "my-l298", "x"), "\"2.5 A\"", "\"2.5 apples\"")).find("2.5 apples") !=
         std::string::npos);
   CHECK_FALSE(copyOf(test::library(), "no-such-part", "a", "b"));
+}
+
+TEST_CASE("a part of a bench file may be based on one of the library or of the file, whichever comes first") {
+  const std::string text = R"({"format": 2, "goals": [], "assignments": [], "program": [], "parts": [
+    {"format": 1, "id": "my-small-fet", "basedOn": "my-fet", "name": "My smaller FET", "figures": {"peak": {"value": "10 A"}}},
+    {"format": 1, "id": "my-fet", "basedOn": "nmos-irlz44n", "name": "My FET", "figures": {"continuous": {"value": "3 A"}}},
+    {"format": 1, "id": "my-ghost", "basedOn": "nobody-knows", "name": "Ghost"}],
+    "devices": [{"id": "q1", "part": "my-small-fet"}], "connections": []})";
+  std::vector<Problem> problems;
+  const auto read = harness::readHarness(text, "b.harness");
+  REQUIRE(read);
+  const auto& h = read->harness;
+  const auto all = harness::withDocumentParts(bold::test::library(), h, "b.harness", problems);
+  const auto part = all.find("my-small-fet");
+  REQUIRE(part);
+  CHECK(part->figure("continuous")->figure.typical() == 3);
+  CHECK(part->figure("peak")->figure.typical() == 10);
+  CHECK(part->figure("vds")->figure.typical() == 55);
+  CHECK_FALSE(all.find("my-ghost"));
+  REQUIRE(problems.size() == 1);
+  CHECK(problems[0].what == "The part is based on \"nobody-knows\", which is not in the library.");
+  CHECK(problems[0].where == "b.harness#/parts/2/basedOn");
+  // What the file says of it stays as it is.
+  auto carried = h;
+  harness::carryParts(carried, all);
+  CHECK(harness::writeHarness(carried).find("\"basedOn\": \"my-fet\"") != std::string::npos);
 }

@@ -5,7 +5,8 @@
 namespace bold::checks {
 namespace {
 
-constexpr double kNothing = 0.5;  // V below which there is no supply at all
+constexpr double kClearly = 0.95;  // of its least
+constexpr double kNothing = 0.5;   // V below which there is no supply at all
 
 struct Low {
   Margins margins;  // nominal charge, nearly empty
@@ -13,13 +14,22 @@ struct Low {
   const Motor* motor;
 };
 
+// A little below what is promised it will mostly work all the same: a stop is for what is clearly below.
+std::vector<Limit> limitsOf(const Figure& window, Severity severity) {
+  if (severity != Severity::Stop) return {atLeast(LimitKind::Recommended, severity, window.min, "least", window.source)};
+  std::optional<double> clearly;
+  if (window.min) clearly = kClearly * *window.min;
+  return rising(atLeast(LimitKind::Recommended, Severity::Caution, window.min, "least", window.source),
+                atLeast(LimitKind::Promised, Severity::Stop, clearly, "clearly below its least", window.source));
+}
+
 Margin marginOf(const SolvedBench& s, TerminalIndex t, const OperatingPoint& p, std::string quantity, Severity severity) {
   const auto& supply = *s.bench.facts(t).supply;
   return {.quantity = std::move(quantity),
           .subjects = {s.bench.address(t)},
           .unit = Unit::Volt,
           .value = p.across(t, s.bench.terminal(s.bench.deviceOf(t), supply.back)).value_or(Volts{0}).value,
-          .limits = rising(atLeast(LimitKind::Recommended, severity, supply.recommended.min, "least", supply.recommended.source)),
+          .limits = limitsOf(supply.recommended, severity),
           .at = &p};
 }
 
@@ -62,17 +72,18 @@ std::vector<Low> measure(const SolvedBench& s) {
 // A used stage below its least motor supply, at nominal charge while its motor runs; only when empty it is a caution.
 Said motorSupplyTooLow(const SolvedBench& s) {
   return say(measure(s), [&](const Low& m) {
-    const bool stop = m.margins.front().stops();
-    const auto& margin = stop ? m.margins.front() : m.margins.back();
+    const bool atNominal = m.margins.front().passed() != nullptr;
+    const auto& margin = atNominal ? m.margins.front() : m.margins.back();
     const Volts v{*margin.value};
-    const Volts least{*margin.passed()->least};
-    const bool none = stop && v.value < kNothing;
+    const Volts least{*s.bench.facts(m.supply).supply->recommended.min};
+    const bool none = m.margins.front().stops() && v.value < kNothing;
     const auto name = s.bench.called(m.supply);
-    auto f = finding(none ? fmt::format("{} has no supply", name) : fmt::format("{} gets only {}", name, show(v)),
-                     none ? fmt::format("Nothing feeds {}: {} cannot move.", name, called(s, *m.motor))
-                          : fmt::format("{} gets {} {} while {} runs; it needs {}.", name, show(v),
-                                        stop ? "at nominal charge" : "once the supply is nearly empty", called(s, *m.motor), show(least)),
-                     margin.subjects);
+    auto f =
+        finding(none ? fmt::format("{} has no supply", name) : fmt::format("{} gets only {}", name, show(v)),
+                none ? fmt::format("Nothing feeds {}: {} cannot move.", name, called(s, *m.motor))
+                     : fmt::format("{} gets {} {} while {} runs; it needs {}.", name, show(v),
+                                   atNominal ? "at nominal charge" : "once the supply is nearly empty", called(s, *m.motor), show(least)),
+                margin.subjects);
     f.formula = against(v, "<", least);
     f.args = {{"voltage", v}, {"least", least}};
     f.bar = Bar{"supply while running", v, {}, least, "least", true};
