@@ -2,6 +2,26 @@
 
 namespace bold::circuit {
 
+std::string_view word(Doing d) {
+  switch (d) {
+    case Doing::Nothing:
+      return "does nothing";
+    case Doing::Forward:
+      return "runs forward";
+    case Doing::Reverse:
+      return "runs in reverse";
+    case Doing::Brake:
+      return "brakes";
+    case Doing::Coast:
+      return "coasts";
+    case Doing::Energised:
+      return "is energised";
+    case Doing::Undecided:
+      return "is undecided";
+  }
+  return {};
+}
+
 std::string doingWords(const OperatingPoint& point, int motor) {
   const auto doing = point.doing(motor);
   const auto plain = std::string(word(doing));

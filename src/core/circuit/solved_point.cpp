@@ -380,26 +380,6 @@ class SolvedPoint : public OperatingPoint {
 
 }  // namespace
 
-std::string_view word(Doing d) {
-  switch (d) {
-    case Doing::Nothing:
-      return "does nothing";
-    case Doing::Forward:
-      return "runs forward";
-    case Doing::Reverse:
-      return "runs in reverse";
-    case Doing::Brake:
-      return "brakes";
-    case Doing::Coast:
-      return "coasts";
-    case Doing::Energised:
-      return "is energised";
-    case Doing::Undecided:
-      return "is undecided";
-  }
-  return {};
-}
-
 Behind behind(const OperatingPoint& point) {
   return dynamic_cast<const SolvedPoint&>(point).behind();
 }

@@ -40,7 +40,7 @@ std::vector<Limit> shortLimits(const ShortLoad& c) {
     case Protection::Thermal:
       return {continuous(Severity::Note), atPeak(above), pastPeak(stop)};
     case Protection::None:
-      if (c.once) return {continuous(above), pastPeak(stop)};
+      if (c.once) return {atPeak(above), pastPeak(stop)};
       return {continuous(Severity::Caution), atPeak(stop)};
   }
   return {};

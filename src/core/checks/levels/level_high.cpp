@@ -51,9 +51,9 @@ Finding atEnds(const SolvedBench& s, const High& m) {
   const Volts least{*m.margins[1].passed()->least};
   auto f = finding(
       fmt::format("{} sees as little as {} for high", s.bench.called(m.input), show(gives)),
-      fmt::format("{} written high gives {} at {} while its rail is at its lower end; high is promised from {} while the other rail "
-                  "is at its upper end: some boards of this kind work, some do not.",
-                  s.bench.called(m.pin), show(gives), s.bench.called(m.input), show(least)),
+      fmt::format("{} written high gives {} at {}{}; high is promised from {}{}: some boards of this kind work, some do not.",
+                  s.bench.called(m.pin), show(gives), s.bench.called(m.input), m.ends.pin < 1 ? " while its rail is at its lower end" : "",
+                  show(least), m.ends.input > 1 ? " while that rail is at its upper end" : ""),
       m.margins[1].subjects);
   f.formula = against(gives, "<", least);
   f.args = {{"voltage", gives}, {"high", least}};
@@ -65,7 +65,7 @@ Finding atEnds(const SolvedBench& s, const High& m) {
 
 // What a pin written high really gives at the stage's input, against that stage's own ground.
 Said levelHigh(const SolvedBench& s) {
-  return say(measure(s), [&](const High& m) {
+  return asOne(say(measure(s), [&](const High& m) {
     const auto& r = m.reading;
     if (!m.margins[0].passed()) return atEnds(s, m);
     const auto severity = m.margins[0].passed()->consequence;
@@ -81,7 +81,7 @@ Said levelHigh(const SolvedBench& s) {
     f.args = {{"voltage", r.volts}, {"high", r.high}, {"low", r.low}};
     f.bar = barOf(m.margins[0], r.high.value, "least for high", {}, true);
     return f;
-  });
+  }));
 }
 
 }  // namespace bold::checks
