@@ -55,12 +55,15 @@ int gravity(const Finding& f) {
 }
 
 // On a bench with several faults one hides the other: a repair may then bring to light what was there all along. It is
-// trusted when far more goes than comes, and nothing that would destroy something comes.
+// trusted when far more goes than comes, and nothing comes that would destroy what was safe.
 bool clears(const Findings& before, const Findings& after, const std::string& identity) {
   if (findIn(after, identity)) return false;
-  const auto there = identities(before);
+  const auto destroying = [](const Finding& f) { return f.severity == Severity::Stop && f.harm != checks::Harm::WillNotWork; };
+  std::set<std::string> there;  // what is destroyed as it stands: more of that may have been hidden
+  for (const auto& f : before)
+    if (destroying(f)) there.insert(f.subjects.begin(), f.subjects.end());
   const bool destroys = std::ranges::any_of(after, [&](const Finding& f) {
-    return f.severity == Severity::Stop && f.harm != checks::Harm::WillNotWork && !there.contains(f.identity());
+    return destroying(f) && std::ranges::none_of(f.subjects, [&](const std::string& s) { return there.contains(s); });
   });
   if (destroys) return false;
   const auto only = [](const Findings& list, const Findings& other) {
