@@ -11,7 +11,7 @@ namespace {
 constexpr double kThin = 0.2;  // V of margin below which it is worth a note
 
 struct Low {
-  Margin margin;
+  Margins margins;  // as solved; with the input's rail at its lower end, where a regulator makes it
   TerminalIndex input, pin;
   Reading reading;
   const OperatingPoint* point;
@@ -31,8 +31,18 @@ Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::W
 
 std::vector<Low> measure(const SolvedBench& s) {
   std::vector<Low> out;
-  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::Low, [](const Reading& r) { return (r.low - r.volts).value; }))
-    out.push_back({marginOf(s, t, w), t, w.pin, w.reading, w.point});
+  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::Low, [](const Reading& r) { return (r.low - r.volts).value; })) {
+    out.push_back({{marginOf(s, t, w)}, t, w.pin, w.reading, w.point});
+    const auto ends = railEnds(s, w.pin, t);
+    if (ends.inputLow < 1)
+      out.back().margins.push_back(
+          {.quantity = "low level, rail at its lower end",
+           .subjects = out.back().margins[0].subjects,
+           .unit = Unit::Volt,
+           .value = w.reading.volts.value,
+           .limits = rising(atMost(LimitKind::Promised, Severity::Caution, w.reading.low.value * ends.inputLow, "most for low")),
+           .at = w.point});
+  }
   return out;
 }
 
@@ -42,17 +52,22 @@ std::vector<Low> measure(const SolvedBench& s) {
 Said levelLow(const SolvedBench& s) {
   return say(measure(s), [&](const Low& m) {
     const auto& r = m.reading;
-    const auto severity = m.margin.passed()->consequence;
-    auto f = finding(fmt::format("{} sees {} for low", s.bench.called(m.input), show(r.volts)),
-                     fmt::format("With {} {} written low leaves {} at {}; low is promised up to {}{}.", during(*m.point),
-                                 s.bench.called(m.pin), show(r.volts), s.bench.called(m.input), show(r.low),
-                                 severity == Severity::Stop      ? ", and this will be read as high"
-                                 : severity == Severity::Caution ? ": it will often work, but nobody promises it"
-                                                                 : ", so little is left"),
-                     m.margin.subjects);
+    const bool asSolved = m.margins[0].passed() && m.margins[0].passed()->consequence != Severity::Note;
+    const bool atEnd = !asSolved && m.margins.size() > 1 && m.margins[1].passed();
+    const auto& margin = m.margins[atEnd ? 1 : 0];
+    const auto severity = margin.passed()->consequence;
+    const Volts low{atEnd ? *margin.passed()->most : r.low.value};
+    auto f = finding(
+        fmt::format("{} sees {} for low", s.bench.called(m.input), show(r.volts)),
+        fmt::format("With {} {} written low leaves {} at {}; low is promised up to {}{}{}.", during(*m.point), s.bench.called(m.pin),
+                    show(r.volts), s.bench.called(m.input), show(low), atEnd ? " while its rail is at its lower end" : "",
+                    severity == Severity::Stop      ? ", and this will be read as high"
+                    : severity == Severity::Caution ? ": it will often work, but nobody promises it"
+                                                    : ", so little is left"),
+        m.margins[0].subjects);
     f.formula = fmt::format("{} against {} = {}", show(r.volts), r.lowLevels(), show(r.low));
     f.args = {{"voltage", r.volts}, {"low", r.low}, {"high", r.high}};
-    f.bar = barOf(m.margin, r.low.value, "most for low");
+    f.bar = barOf(margin, low.value, "most for low");
     return f;
   });
 }

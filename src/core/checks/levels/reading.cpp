@@ -44,6 +44,7 @@ RailEnds railEnds(const SolvedBench& s, TerminalIndex pin, TerminalIndex input) 
   };
   ends.pin = share(group->rail, false);
   ends.input = share(other, true);
+  ends.inputLow = share(other, false);
   return ends;
 }
 

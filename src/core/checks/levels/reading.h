@@ -22,7 +22,8 @@ std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, 
 /// How far the rails of a pin and of the input it drives may lie from where they were solved, by the tolerance of the regulators that make
 /// them: shares of the solved voltage. One where no regulator of theirs is known, and for both where they have the same rail.
 struct RailEnds {
-  double pin = 1, input = 1;
+  double pin = 1, input = 1;  ///< the pin's rail at its lower end, the input's at its upper
+  double inputLow = 1;        ///< the input's at its lower end
   bool apart() const { return pin != 1 || input != 1; }
 };
 RailEnds railEnds(const SolvedBench& s, TerminalIndex pin, TerminalIndex input);
