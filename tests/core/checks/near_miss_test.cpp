@@ -65,6 +65,11 @@ TEST_CASE("contact-current: a connector by its own rating, and it is no switch")
   CHECK(caution.findings.at(0).subjects == std::vector<std::string>{"j1"});
   CHECK(Judged("contact-current", with("daq-connector", "figure j1.rating 0.2 A\nfigure pump.run 0.6 A")).only() == kStop);
   CHECK(Judged("switch-rating", with("daq-connector", "figure j1.rating 0.2 A")).quiet());
+  // Good for what runs, and four times too small for the motor held: 12 V / 14 ohm.
+  const Judged held("contact-current", with("daq-connector", "figure j1.rating 0.2 A\nfigure pump.run 0.1 A"));
+  CHECK(held.only() == kCaution);
+  CHECK(held.arg("current") == Approx(0.87).epsilon(0.05));
+  CHECK(Judged("contact-current", with("daq-connector", "figure j1.rating 0.25 A\nfigure pump.run 0.1 A")).quiet());
   // A plug in a stepper's lead is no switch that somebody opens; a switch is.
   CHECK(Judged("coil-interrupted", with("step-dir-3v3", "part j9 connector-xh-4\nwire s1.A1 j9.1A\nwire j9.1B m.A-P")).quiet());
   CHECK(Judged("coil-interrupted", with("step-dir-3v3", "part j9 switch-spst\nwire s1.A1 j9.A\nwire j9.B m.A-P")).only() == kStop);
