@@ -10,9 +10,10 @@ namespace {
 
 constexpr double kInjected = 1e-3;   // A into a protection diode that no pin promises to stand
 constexpr double kNoticed = 0.1e-3;  // A: below this no clamp conducts
+constexpr double kClamp = 0.5;       // V across a clamp that conducts
 constexpr double kPushed = 0.2;      // V above its rail from which a pin takes current in
 
-enum class Against { Absolute, Tolerated, Rail };
+enum class Against { Absolute, Tolerated, Rail, Lifted };
 
 struct Input {
   Margin margin;
@@ -87,8 +88,48 @@ Input aboveRail(const SolvedBench& s, TerminalIndex t, const PinGroup& group) {
           pushed.point ? pushed.point->across(t, group.ground) : std::nullopt};
 }
 
+// Whether the part says what its own rail draws: where it does not, it may be next to nothing.
+bool loadKnown(const SolvedBench& s, const PinGroup& group) {
+  bool known = false;
+  eachElement<parts::Sink>(s.bench, [&](int d, int, const parts::Sink& sink) {
+    known = known || (d == group.device && sink.current.known() && s.bench.terminal(d, sink.positive) == group.rail);
+  });
+  return known;
+}
+
+// What stands behind a pin that is pushed: the far end of a resistor at it, the rail of another pin on its wire, or the wire itself.
+Volts behindPin(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t, TerminalIndex ground) {
+  Volts most = p.across(t, ground).value_or(Volts{0});
+  const auto look = [&](TerminalIndex u) {
+    if (const auto v = u < 0 ? std::nullopt : p.across(u, ground)) most = std::max(most, *v);
+  };
+  eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
+    const auto a = at(s.bench, d, r.a);
+    const auto b = at(s.bench, d, r.b);
+    if (s.nets.same(a, t)) look(b);
+    if (s.nets.same(b, t)) look(a);
+  });
+  for (const auto u : s.nets.members(s.nets.of(t)))
+    if (const auto other = pinGroup(s.bench, u); other && u != t) look(other->rail);
+  return most;
+}
+
+// A rail of unknown load is solved as held; with nothing on it, what is pushed in lifts it to a junction below what pushes.
+Input lifted(const SolvedBench& s, const Input& pushed, const PinGroup& group) {
+  const auto& supply = s.bench.facts(group.rail).supply;
+  const Figure* most = supply ? &supply->absolute : nullptr;
+  const Volts rail{behindPin(s, *pushed.worst.point, pushed.terminal, group.ground).value - kClamp};
+  auto worst = pushed.worst;
+  worst.value = rail.value;
+  auto m = marginOf(s, group.rail, "rail where nothing else loads it", Unit::Volt, worst,
+                    {atMost(LimitKind::Absolute, Severity::Caution, most ? most->greatest() : std::nullopt, "absolute maximum",
+                            most ? most->source : std::string())});
+  return {std::move(m), Against::Lifted, pushed.terminal, worst, most, rail};
+}
+
 std::vector<Input> measure(const SolvedBench& s) {
   std::vector<Input> out;
+  std::map<TerminalIndex, Input> rails;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& facts = s.bench.facts(t);
     if (!s.bench.connected(t)) continue;
@@ -97,7 +138,12 @@ std::vector<Input> measure(const SolvedBench& s) {
     if (!group || group->pins->behind) continue;
     const bool clampless = std::ranges::count(group->pins->tolerant, facts.id) > 0;
     out.push_back(clampless ? tolerated(s, t, *group) : aboveRail(s, t, *group));
+    if (clampless || out.back().worst.value < kNoticed || loadKnown(s, *group)) continue;
+    auto up = lifted(s, out.back(), *group);
+    const auto [it, fresh] = rails.try_emplace(group->rail, up);
+    if (!fresh && up.worst.value > it->second.worst.value) it->second = std::move(up);
   }
+  for (auto& [rail, up] : rails) out.push_back(std::move(up));
   return out;
 }
 
@@ -114,12 +160,27 @@ Finding pushedIn(const SolvedBench& s, const Input& m) {
   return f;
 }
 
+Finding liftedTo(const SolvedBench& s, const Input& m) {
+  const Volts most{*m.margin.passed()->most};
+  const auto rail = s.bench.called(pinGroup(s.bench, m.terminal)->rail);
+  auto f = finding(fmt::format("{} may be lifted to {}", rail, show(*m.volts)),
+                   fmt::format("What {} draws itself is not known. If it is little, what flows in through {} lifts it to {}; it stands {}.",
+                               rail, s.bench.called(m.terminal), show(*m.volts), show(most)),
+                   m.margin.subjects);
+  f.formula = against(*m.volts, ">", most);
+  f.args = {{"voltage", *m.volts}, {"limit", most}};
+  f.bar = barOf(m.margin, most.value, "absolute maximum");
+  f.sources = sourcesOf({m.source});
+  return f;
+}
+
 }  // namespace
 
 // Inputs above their absolute maximum, and controller pins pushed above their own rail.
 Said inputOvervoltage(const SolvedBench& s) {
   return asOne(say(measure(s), [&](const Input& m) {
     if (m.against == Against::Rail) return pushedIn(s, m);
+    if (m.against == Against::Lifted) return liftedTo(s, m);
     const bool pin = m.against == Against::Tolerated;
     const Volts v{m.worst.value};
     const auto& limit = *m.margin.passed();
