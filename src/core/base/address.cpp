@@ -17,7 +17,7 @@ namespace {
 // What is printed at a terminal may stand for its id: "+12V", "1,2EN".
 bool isPrint(std::string_view text) {
   return !text.empty() && text.size() <= 40 && std::ranges::all_of(text, [](char c) {
-    return isId({&c, 1}) || std::string_view("+,/()~#*").find(c) != std::string_view::npos;
+    return isId({&c, 1}) || std::string_view("+,/()*").find(c) != std::string_view::npos;
   });
 }
 

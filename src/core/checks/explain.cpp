@@ -185,6 +185,8 @@ class Explaining {
   void search() {
     const auto stops = m_a.causes(Severity::Stop);
     if (stops == 0 || stops > kFew) return;
+    // Where something is not judged a wire to it silences what was found, and mends nothing.
+    if (!m_a.solved->bench.problems.empty() || m_a.count(Severity::NotJudged) > 0) return;
     Finding* cause = nullptr;
     for (auto& f : m_a.findings) {
       if (f.severity != Severity::Stop || !f.explainedBy.empty()) continue;

@@ -3,12 +3,9 @@
 #include <fmt/core.h>
 
 #include <algorithm>
-#include <cmath>
-#include <set>
 
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
-#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {

@@ -131,3 +131,14 @@ TEST_CASE("a plan that mends says so and makes nothing worse") {
   judgePlanned(plain, good("bridge"), library());
   CHECK_FALSE(plain.planned);
 }
+
+TEST_CASE("no wire to a part that nobody knows is offered as a repair: it would only silence what was found") {
+  const auto a = analyse(bench("from low-side\nunwire uno.D5 r1.A\npart u9 npn-pn2222a\nswap u9 nobody-knows\nwire u9.X r2.A"), library());
+  for (const auto& f : a.findings)
+    if (f.repair)
+      for (const auto& change : f.repair->edit.changes)
+        if (const auto* put = std::get_if<harness::Put<harness::Connection>>(&change))
+          CHECK((put->value.a.device != "u9" && put->value.b.device != "u9"));
+  CHECK(a.verdict != Verdict::Clear);
+  CHECK(a.verdict != Verdict::LookAgain);
+}
