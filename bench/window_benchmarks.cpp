@@ -11,7 +11,7 @@
 
 #include "core/harness/read_harness.h"
 #include "gui/main_window.h"
-#include "gui/picture/picture.h"
+#include "gui/picture/picture_view.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "support/benches.h"

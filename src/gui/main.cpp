@@ -10,6 +10,7 @@
 #include <cstdio>
 
 #include "core/parts/own_parts.h"
+#include "gui/field_manners.h"
 #include "gui/main_window.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/panels/part_card_dialog.h"
@@ -51,6 +52,7 @@ int main(int argc, char** argv) {
   const auto theme = options.isSet("theme") ? options.value("theme") : QSettings().value("theme", "light").toString();
   applyTheme(app, theme == "dark" ? Theme::Dark : Theme::Light);
 
+  app.installEventFilter(new FieldManners(&app));
   Disk disk;
   auto library = parts::Library::shipped();
   std::vector<Problem> problems;
@@ -61,10 +63,13 @@ int main(int argc, char** argv) {
   MainWindow window(session);
   if (const auto size = options.value("size").split('x'); size.size() == 2) window.resize(size[0].toInt(), size[1].toInt());
   const auto step = options.value("step");
-  window.rail().setStep(step == "bench"      ? Step::Bench
-                        : step == "wiring"   ? Step::Wiring
-                        : step == "currents" ? Step::Currents
-                                             : Step::Limits);
+  const auto showStep = [&] {
+    window.rail().setStep(step == "bench"      ? Step::Bench
+                          : step == "wiring"   ? Step::Wiring
+                          : step == "currents" ? Step::Currents
+                                               : Step::Limits);
+  };
+  showStep();
   window.show();
   // Nobody is there to close a message.
   const bool alone = options.isSet("picture") || options.isSet("report");
@@ -75,6 +80,7 @@ int main(int argc, char** argv) {
     });
   }
   if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
+  if (options.isSet("step")) showStep();  // what is opened begins with its limits
   if (!alone) window.offerRecovery();
 
   if (options.isSet("select")) session.select(options.value("select"));

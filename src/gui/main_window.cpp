@@ -2,12 +2,15 @@
 
 #include <QApplication>
 #include <QCloseEvent>
+#include <QDragEnterEvent>
+#include <QDropEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QMenuBar>
 #include <QMessageBox>
+#include <QMimeData>
 #include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
@@ -15,11 +18,13 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "core/checks/wired_signals.h"
 #include "core/harness/recipe.h"
 #include "gui/file_actions.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/check_page_dialog.h"
 #include "gui/panels/currents_panel.h"
+#include "gui/panels/find_dialog.h"
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/keys_dialog.h"
 #include "gui/panels/notice_bar.h"
@@ -29,9 +34,10 @@
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
 #include "gui/panels/wiring_panel.h"
-#include "gui/picture/picture.h"
+#include "gui/picture/picture_view.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
+#include "gui/subject_menu.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
@@ -41,6 +47,7 @@ namespace {
 constexpr int kSheetBelow = 1200;  // logical px: below it the side panel becomes a sheet over the picture
 constexpr int kShortBelow = 900;   // below it the steps are short
 constexpr int kSideWidth = 400;
+constexpr QSize kUsualSize{1280, 756};  // with its frame it fits a screen of 800 px
 
 QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
   auto* b = new QPushButton(text, parent);
@@ -52,9 +59,9 @@ QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
 
 MainWindow::MainWindow(Session& session)
     : m_session(session), m_notices(new NoticeBar), m_files(new FileActions(session, *m_notices, *this)) {
-  resize(1280, 800);
+  resize(kUsualSize);
   setMinimumSize(800, 500);
-  setAcceptDrops(false);
+  setAcceptDrops(true);
   auto* central = new QWidget(this);
   m_body = new QWidget(central);
   m_body->installEventFilter(this);
@@ -83,21 +90,34 @@ MainWindow::MainWindow(Session& session)
   m_status->setContentsMargins(14, 5, 14, 5);
   m_status->setAutoFillBackground(true);
   paintStatus();
-  m_status->setText(tr("Alt+Down next matter · Ctrl+Enter puts its repair on the plan · Ctrl+K adds a part · Ctrl+L types a wire"));
+  m_usually = tr("Alt+Down next matter · Ctrl+Enter puts its repair on the plan · Ctrl+K adds a part · Ctrl+L types a wire · F1 all keys");
+  m_status->setText(m_usually);
   column->addWidget(m_status);
   setCentralWidget(central);
+  m_find = new FindDialog(m_session, this);
   buildMenus();
 
+  connectPanels();
+  m_start->refresh(QSettings().value("recent").toStringList());
+  showStep();
+  refreshTitle();
+  m_picture->setFocus();
+}
+
+void MainWindow::connectPanels() {
   connect(m_rail, &StepRail::stepChanged, this, &MainWindow::showStep);
   connect(m_verdict, &VerdictBar::firstMatter, this, [this](const QString& id) {
     m_rail->setStep(Step::Limits);
     m_session.pick(id);
   });
-  connect(&m_picture->picture(), &Picture::wireDrawn, this, [this](const QString& a, const QString& b) {
-    const auto from = parseAddress(a.toStdString());
-    const auto to = parseAddress(b.toStdString());
-    if (from && to) m_session.apply(harness::addWire(m_session.harness(), m_session.library(), *from, *to));
+  auto& picture = m_picture->picture();
+  connect(&picture, &Picture::wireDrawn, m_wiring, &WiringPanel::join);
+  connect(&picture, &Picture::menuWanted, this,
+          [this](const QString& subject, const QPoint& at) { showSubjectMenu(m_session, subject, at, this); });
+  connect(&picture, &Picture::litChanged, this, [this](const QString& what) {
+    m_status->setText(what.isEmpty() ? m_usually : tr("Lit: %1. Escape in the picture lights everything.").arg(what));
   });
+  connect(m_wiring, &WiringPanel::refused, m_status, &QLabel::setText);
   // Emptied is not untouched: what was taken off the bench may still be wanted.
   connect(m_start, &StartCard::demo, this, [this](const QString& name) {
     if (m_files->mayDiscard()) m_session.openDemo(name);
@@ -110,17 +130,21 @@ MainWindow::MainWindow(Session& session)
     m_bench->focusSearch();
   });
   connect(&m_session, &Session::documentChanged, this, &MainWindow::arrange);
-  m_start->refresh(QSettings().value("recent").toStringList());
+  // What was opened is looked at first by its limits; an empty bench is filled.
+  connect(&m_session, &Session::documentReplaced, this,
+          [this] { m_rail->setStep(m_session.harness().devices.empty() ? Step::Bench : Step::Limits); });
+  connect(&m_session, &Session::fieldWanted, this, &MainWindow::goTo);
   connect(m_findings, &FindingsPanel::explain, this, &MainWindow::showPage);
   connect(&m_session, &Session::pickedChanged, this, [this] {
     if (!m_session.picked().isEmpty()) m_rail->setStep(Step::Limits);
   });
+  connect(m_find, &FindDialog::wireFound, this, [this] { m_rail->setStep(Step::Wiring); });
+  connect(m_find, &FindDialog::placeFound, this, [this] {
+    if (m_session.harness().device(m_session.selection().toStdString())) m_rail->setStep(Step::Bench);
+  });
   connect(&m_session, &Session::documentChanged, this, &MainWindow::refreshTitle);
   connect(&m_session.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
   connect(m_files, &FileActions::saved, this, &MainWindow::refreshTitle);
-  showStep();
-  refreshTitle();
-  m_picture->setFocus();
 }
 
 QWidget* MainWindow::buildTop() {
@@ -164,6 +188,15 @@ QWidget* MainWindow::buildTop() {
 }
 
 void MainWindow::buildMenus() {
+  buildFileMenu();
+  buildEditMenu();
+  buildViewMenu();
+  auto* help = menuBar()->addMenu(tr("&Help"));
+  help->addAction(tr("&Keys"), QKeySequence(tr("F1")), this, [this] { (new KeysDialog(*menuBar(), this))->show(); });
+  help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
+}
+
+void MainWindow::buildFileMenu() {
   auto* file = menuBar()->addMenu(tr("&File"));
   file->addAction(tr("&New bench"), QKeySequence(tr("Ctrl+N")), this, [this] {
     if (m_files->mayDiscard()) m_session.startEmpty();
@@ -183,7 +216,9 @@ void MainWindow::buildMenus() {
   file->addAction(tr("&Print the report…"), QKeySequence(tr("Ctrl+P")), this, [this] { printReport(m_session, this); });
   file->addSeparator();
   file->addAction(tr("&Quit"), QKeySequence(tr("Ctrl+Q")), this, &QWidget::close);
+}
 
+void MainWindow::buildEditMenu() {
   auto* edit = menuBar()->addMenu(tr("&Edit"));
   auto* undo = m_session.undoStack().createUndoAction(this, tr("Undo"));
   undo->setShortcut(QKeySequence::Undo);
@@ -200,20 +235,20 @@ void MainWindow::buildMenus() {
     m_rail->setStep(Step::Wiring);
     m_wiring->focusEntry();
   });
+  edit->addAction(tr("&Find on this bench"), QKeySequence(tr("Ctrl+F")), m_find, &FindDialog::begin);
+  edit->addAction(tr("State the pins as they are wire&d"), QKeySequence(tr("Ctrl+U")), this, &MainWindow::stateAsWired);
   edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
   edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
-  edit->addAction(tr("&Delete what is picked"), QKeySequence(tr("Ctrl+Backspace")), this, [this] {
-    if (m_session.harness().connection(m_session.selection().toStdString()))
-      m_wiring->removeSelected();
-    else
-      m_bench->removeSelected();
-  });
+  auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
+  drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});
   edit->addSeparator();
   edit->addAction(tr("Put the picked &repair on the plan"), QKeySequence(tr("Ctrl+Return")), m_findings, &FindingsPanel::repairPicked);
   edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] { copyReport(m_session); });
   edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
   edit->addAction(tr("&All planned changes are done"), this, [this] { m_session.apply(harness::markAllDone(m_session.harness())); });
+}
 
+void MainWindow::buildViewMenu() {
   auto* view = menuBar()->addMenu(tr("&View"));
   view->addAction(tr("&Bench"), QKeySequence(tr("Ctrl+1")), this, [this] { m_rail->setStep(Step::Bench); });
   view->addAction(tr("&Wiring"), QKeySequence(tr("Ctrl+2")), this, [this] { m_rail->setStep(Step::Wiring); });
@@ -236,14 +271,16 @@ void MainWindow::buildMenus() {
     m_rail->setStep(Step::Limits);
     m_findings->step(-1);
   });
+  view->addAction(tr("Zoom &in"), QKeySequence(tr("Ctrl++")), this, [this] { m_picture->zoomBy(1.15); });
+  view->addAction(tr("Zoom o&ut"), QKeySequence(tr("Ctrl+-")), this, [this] { m_picture->zoomBy(1 / 1.15); });
+  view->addAction(tr("&Fit the whole picture"), QKeySequence(tr("Ctrl+0")), m_picture, &PictureView::fitAll);
+  view->addAction(tr("Fit what is pi&cked"), QKeySequence(tr("Ctrl+9")), m_picture, &PictureView::fitPicked);
+  view->addAction(tr("U&sual size"), QKeySequence(tr("Ctrl+8")), m_picture, &PictureView::usualSize);
+  view->addSeparator();
   view->addAction(tr("Show or hide the &panel"), QKeySequence(tr("F9")), m_sheet, &QToolButton::toggle);
   view->addSeparator();
   view->addAction(tr("L&ight"), this, [this] { setTheme("light"); });
   view->addAction(tr("&Dark"), this, [this] { setTheme("dark"); });
-
-  auto* help = menuBar()->addMenu(tr("&Help"));
-  help->addAction(tr("&Keys"), QKeySequence(tr("F1")), this, [this] { (new KeysDialog(*menuBar(), this))->show(); });
-  help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
 }
 
 void MainWindow::paintStatus() {
@@ -281,6 +318,7 @@ void MainWindow::arrange() {
   m_side->setVisible(shown);
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
+  m_picture->setCovered(m_narrow && shown ? side : 0);
   m_start->setVisible(m_session.harness().devices.empty());
   m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));
 }
@@ -290,6 +328,59 @@ void MainWindow::showStep() {
   m_picture->picture().showCurrents(m_rail->step() == Step::Currents);
   if (m_narrow && !m_sheet->isChecked()) m_sheet->setChecked(true);
   arrange();
+}
+
+void MainWindow::goTo(const QString& subject, const QString& field) {
+  const bool connection = m_session.harness().connection(subject.toStdString());
+  m_rail->setStep(connection ? Step::Wiring : Step::Bench);
+  if (m_narrow) m_sheet->setChecked(true);
+  if (connection)
+    m_wiring->focusField(field);
+  else
+    m_bench->focusField(field);
+}
+
+void MainWindow::deletePicked() {
+  if (m_session.readOnly()) return;
+  if (m_session.harness().connection(m_session.selection().toStdString()))
+    m_wiring->removeSelected();
+  else if (m_session.harness().device(m_session.selection().toStdString()))
+    m_bench->removeSelected();
+}
+
+// Of the picked motor; where none is picked, of every motor.
+void MainWindow::stateAsWired() {
+  const auto& solved = m_session.analysis().solved;
+  if (!solved || m_session.readOnly()) return;
+  const auto picked = m_session.selection().section('.', 0, 0).toStdString();
+  auto grown = m_session.harness();
+  harness::Edit all{tr("State the pins as they are wired").toStdString(), {}};
+  for (const auto& m : solved->motors) {
+    const auto& id = solved->bench.devices[static_cast<std::size_t>(m.device)].doc.id;
+    if (m_session.harness().device(picked) && id != picked) continue;
+    if (const auto one = checks::stateAsWired(grown, *solved, id)) {
+      harness::apply(grown, *one);
+      all.changes.insert(all.changes.end(), one->changes.begin(), one->changes.end());
+    }
+  }
+  if (all.changes.empty())
+    m_status->setText(tr("There is nothing to state: every pin that the wires lead to is stated, or none is wired."));
+  else
+    m_session.apply(all);
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
+  if (e->mimeData()->hasUrls() && e->mimeData()->urls().front().isLocalFile()) e->acceptProposedAction();
+}
+
+// A bench is opened, a part is looked over.
+void MainWindow::dropEvent(QDropEvent* e) {
+  const auto path = e->mimeData()->urls().front().toLocalFile();
+  e->acceptProposedAction();
+  if (path.endsWith(".json"))
+    importPartFrom(path);
+  else if (m_files->mayDiscard())
+    m_files->open(path);
 }
 
 void MainWindow::refreshTitle() {
@@ -337,7 +428,10 @@ void MainWindow::lowSideSwitch() {
 // Looked over and named in the dialog before it is kept.
 void MainWindow::importPart() {
   const auto path = QFileDialog::getOpenFileName(this, tr("Import a part"), QString(), tr("Parts (*.json);;All files (*)"));
-  if (path.isEmpty()) return;
+  if (!path.isEmpty()) importPartFrom(path);
+}
+
+void MainWindow::importPartFrom(const QString& path) {
   Disk disk;
   const auto text = disk.read(path.toStdString());
   if (!text) {

@@ -12,6 +12,7 @@ namespace bold::gui {
 class BenchPanel;
 class CurrentsPanel;
 class FileActions;
+class FindDialog;
 class FindingsPanel;
 class NoticeBar;
 class PictureView;
@@ -33,6 +34,8 @@ class MainWindow : public QMainWindow {
 
  protected:
   void closeEvent(QCloseEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
  private:
@@ -50,10 +53,16 @@ class MainWindow : public QMainWindow {
   BenchPanel* m_bench;
   CurrentsPanel* m_currents;
   StartCard* m_start;
+  FindDialog* m_find;
+  QString m_usually;  ///< what the status line says while nothing else does
   QToolButton* m_sheet;
   bool m_narrow = false;
 
+  void connectPanels();
   void buildMenus();
+  void buildFileMenu();
+  void buildEditMenu();
+  void buildViewMenu();
   QWidget* buildTop();
   void arrange();
   void paintStatus();
@@ -63,6 +72,10 @@ class MainWindow : public QMainWindow {
   void showPage(const QString& check);
   void about();
   void importPart();
+  void importPartFrom(const QString& path);
+  void goTo(const QString& subject, const QString& field);
+  void deletePicked();
+  void stateAsWired();
   void lowSideSwitch();
 };
 

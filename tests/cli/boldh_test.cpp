@@ -72,7 +72,8 @@ TEST_CASE("check of the demo prints exactly this and ends 0") {
   CHECK(r.err.empty());
   CHECK(r.out == "Wave tank, bench 3 (" + kDemo +
                      ")\n"
-                     "Clear to switch on: 1 note\n"
+                     "Clear to switch on: 1 note; tightest: input voltage of S2 RST, 95 % of absolute\n"
+                     "maximum\n"
                      "Judged: " +
                      std::to_string(checks::registry().size()) +
                      " checks, 50 commands solved, 0 figures unknown.\n"
@@ -85,7 +86,8 @@ TEST_CASE("check of the demo prints exactly this and ends 0") {
                      " - 2 motors will whistle [note] pwm-frequency\n"
                      "   Wave paddle is planned at 490 Hz, which can be heard. Circulation pump is\n"
                      "   planned at 976 Hz, which can be heard.\n"
-                     "   all between 200 Hz and 18 kHz\n");
+                     "   all between 200 Hz and 18 kHz\n"
+                     "   way: Set the PWM of Wave paddle below 200 Hz or above 18 kHz.\n");
 }
 
 TEST_CASE("check of the first try ends 1, at most 80 columns wide, without colour") {
@@ -112,7 +114,7 @@ TEST_CASE("of several files the highest exit code counts") {
 
 TEST_CASE("a summary is one line a bench") {
   const auto r = run({"check", "--summary", kDemo, kFirstTry});
-  CHECK(r.out == kDemo + ": Clear to switch on: 1 note\n" + kFirstTry +
+  CHECK(r.out == kDemo + ": Clear to switch on: 1 note; tightest: input voltage of S2 RST, 95 % of absolute maximum\n" + kFirstTry +
                      ": Do not switch on: 4 would do damage, 9 will not work, 2 to look at again, 1 note; 17 more follow from these\n");
 }
 

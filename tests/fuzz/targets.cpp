@@ -12,6 +12,7 @@
 #include "core/harness/left_out.h"
 #include "core/harness/read_harness.h"
 #include "core/harness/recipe.h"
+#include "core/harness/typed_end.h"
 #include "core/parts/own_parts.h"
 #include "core/parts/part_card.h"
 #include "core/parts/search.h"

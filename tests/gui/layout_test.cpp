@@ -34,7 +34,8 @@ TEST_CASE("no label overlaps another on benches of one to six motors") {
     const auto l = layOut(benchOf(n), library());
     std::vector<std::pair<std::string, Rect>> labels;
     for (const auto& b : l.boxes)
-      for (const auto& t : b.terminals) labels.emplace_back(t.address.text(), labelOf(t));
+      for (const auto& t : b.terminals)
+        if (!t.bare) labels.emplace_back(t.address.text(), labelOf(t));
     CHECK(labels.size() > 40);
     for (std::size_t i = 0; i < labels.size(); ++i)
       for (std::size_t k = i + 1; k < labels.size(); ++k) {

@@ -54,24 +54,34 @@ figures::Leg leg(bool high, bool low, double amps) {
 
 }  // namespace
 
-TEST_CASE("a limit bar is as long as its value, its tick stands at the limit, and its colour says how grave it is") {
+TEST_CASE("a limit bar is as long as its value, and only what is past its limit has the colour of what follows") {
   const auto& c = gui::palette();
   constexpr int kWidth = 300;
   constexpr int kMiddle = 29;  // of the bar
-  for (const auto& [value, limit] : {std::pair{4.0, 8.0}, {8.0, 8.0}, {12.0, 8.0}, {0.001, 8.0}}) {
+  for (const auto& [value, limit] : {std::pair{4.0, 8.0}, {7.9, 8.0}, {12.0, 8.0}, {0.8, 8.0}}) {
     INFO(value << " of " << limit);
-    const double top = std::max(value, limit) * 1.12;
+    const double used = value / limit;
+    const double reach = std::max(1.12, used * 1.03);
     gui::LimitBar w(bar(value, limit), checks::Severity::Stop);
     const auto image = painted(w, {kWidth, 40});
-    const double end = 1 + (kWidth - 2) * value / top;
-    CHECK(lastAt(image, kMiddle, c.stop) == Approx(std::max(end, 4.0)).margin(2.5));
-    const double tick = 1 + (kWidth - 2) * limit / top;
-    CHECK(lastAt(image, 38, c.ink) == Approx(tick).margin(1.5));  // below the bar only the tick
+    const auto at = [&](double share) { return 1 + (kWidth - 2) * share / reach; };
+    CHECK(lastAt(image, kMiddle, c.handle) == Approx(at(std::min(used, 1.0))).margin(3.5));  // the tick lies over its end
+    if (used > 1)
+      CHECK(lastAt(image, kMiddle, c.stop) == Approx(at(used)).margin(2.5));
+    else
+      CHECK(pixels(image, c.stop) == 0);
+    CHECK(lastAt(image, 38, c.ink) == Approx(at(1)).margin(1.5));  // below the bar only the tick
   }
-  gui::LimitBar caution(bar(4, 8), checks::Severity::Caution);
+  gui::LimitBar caution(bar(12, 8), checks::Severity::Caution);
   const auto image = painted(caution, {kWidth, 40});
   CHECK(pixels(image, c.caution) > 500);
   CHECK(pixels(image, c.stop) == 0);
+  // To a least, what is missing is coloured.
+  auto least = bar(4, 8);
+  least.floor = true;
+  gui::LimitBar missing(least, checks::Severity::Stop);
+  const auto half = painted(missing, {kWidth, 40});
+  CHECK(lastAt(half, kMiddle, c.stop) == Approx(1 + (kWidth - 2) / 1.12).margin(2.5));
 }
 
 TEST_CASE("half a bridge is drawn with its motor on the rail that it hangs on") {

@@ -7,7 +7,7 @@
 #include "core/harness/file_system.h"
 #include "gui/main_window.h"
 #include "gui/panels/step_rail.h"
-#include "gui/picture/picture.h"
+#include "gui/picture/picture_view.h"
 #include "gui/session/session.h"
 #include "support/benches.h"
 #include "support/process.h"

@@ -8,6 +8,8 @@
 #include <set>
 
 #include "core/checks/explain.h"
+#include "core/checks/margin_words.h"
+#include "core/checks/wired_signals.h"
 #include "core/harness/left_out.h"
 #include "core/harness/read_harness.h"
 #include "core/parts/saturation.h"
@@ -24,7 +26,7 @@ std::vector<std::string> unknownFigures(const circuit::Bench& bench) {
   std::vector<std::string> out;
   for (const auto& d : bench.devices)
     for (const auto& f : d.part->figures)
-      if (!f.figure.known()) out.push_back(d.doc.called() + ": " + f.label);
+      if (!f.figure.known()) out.push_back(d.called() + ": " + f.label);
   return out;
 }
 
@@ -43,7 +45,7 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
       const auto* t = std::get_if<parts::Bipolar>(&e.body);
       if (!t || !d.has(e) || !t->saturation.empty()) continue;
       const auto& [amps, volts] = parts::saturationOf(*t).front();
-      out.push_back(fmt::format("{} without saturation voltages: {} at {} as a common {}", d.doc.called(), displayText(Volts{volts}),
+      out.push_back(fmt::format("{} without saturation voltages: {} at {} as a common {}", d.called(), displayText(Volts{volts}),
                                 displayText(Amps{amps}), t->darlington ? "Darlington" : "transistor"));
     }
   return out;
@@ -71,10 +73,20 @@ void fold(std::vector<Finding>& findings) {
   findings = std::move(out);
 }
 
+// One number a cause; what follows from it has the same. Needs causes before what they explain.
 void number(std::vector<Finding>& findings) {
   int n = 0;
+  for (auto& f : findings) {
+    if (f.severity == Severity::Note && f.explainedBy.empty()) continue;
+    f.number = f.explainedBy.empty() ? ++n : n;
+  }
+}
+
+// Where a check leaves it open what to do, and no repair is to be trusted, its page says what usually mends it.
+void sayHowToMend(std::vector<Finding>& findings) {
   for (auto& f : findings)
-    if (f.severity != Severity::Note) f.number = ++n;
+    if (!f.repair && f.ways.empty())
+      if (const auto how = checks::howToMend(f.check); !how.empty()) f.ways.push_back({std::string(how)});
 }
 
 // A stage that lets a motor burn or not, by figures that nobody but the file vouches for.
@@ -84,7 +96,7 @@ std::vector<std::string> limitsFromFile(const Analysis& a) {
     const int d = a.solved->bench.deviceIndex(f.device);
     if (f.limits && d >= 0 && !a.solved->bench.devices[static_cast<std::size_t>(d)].part->channels.empty())
       out.push_back(
-          fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[static_cast<std::size_t>(d)].doc.called()));
+          fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[static_cast<std::size_t>(d)].called()));
   }
   return out;
 }
@@ -100,8 +112,21 @@ void sayLeftOut(Analysis& a) {
     a.why.push_back(fmt::format("left out of the file: {} more entries", a.leftOut.size() - kMostLeftOutSaid));
 }
 
+// What the wires say already stands beside it.
+Unstated withoutSignals(const circuit::SolvedBench& s, const circuit::Motor& m) {
+  std::string wired;
+  for (const auto& w : checks::wiredSignals(s, m))
+    if (!w.pin.device.empty())
+      wired += fmt::format("{}{} reaches {}", wired.empty() ? "" : ", ", s.bench.called(s.bench.terminal(w.pin)), w.role);
+  return {
+      fmt::format("{} has no signals{}: its levels and pins are not judged", checks::called(s, m), wired.empty() ? "" : " (" + wired + ")"),
+      checks::fieldOf(s, m, "signals")};
+}
+
 void decide(Analysis& a, const harness::Harness& h, const Options& options) {
   const auto& bench = a.solved->bench;
+  for (const auto& m : a.solved->motors)
+    if (!m.intent || m.intent->signals.empty()) a.unstated.push_back(withoutSignals(*a.solved, m));
   sayLeftOut(a);
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);
@@ -121,16 +146,13 @@ void decide(Analysis& a, const harness::Harness& h, const Options& options) {
     a.verdict = Verdict::NotJudged;
     return;
   }
-  for (const auto& m : a.solved->motors)
-    if (!m.intent || m.intent->signals.empty())
-      a.unstated.push_back(fmt::format("{} has no signals: its levels and pins are not judged",
-                                       bench.devices[static_cast<std::size_t>(m.device)].doc.called()));
   for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
   if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
   if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));
-  for (const auto& u : a.unstated) a.why.push_back(u);
+  for (const auto& u : a.unstated) a.why.push_back(u.text);
   for (auto& l : limitsFromFile(a)) a.why.push_back(std::move(l));
   a.verdict = a.why.empty() ? Verdict::Clear : Verdict::LookAgain;
+  a.tightest = checks::tightestWords(a);
 }
 
 }  // namespace
@@ -183,8 +205,22 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
     fold(a.findings);
   }
   number(a.findings);
+  sayHowToMend(a.findings);
   decide(a, h, options);
   return a;
+}
+
+void carryOver(Analysis& a, const Analysis& before) {
+  if (a.explained) return;
+  for (auto& f : a.findings) {
+    const auto* known = before.find(f.identity());
+    if (known && !known->explainedBy.empty() && a.find(known->explainedBy)) f.explainedBy = known->explainedBy;
+  }
+  // No chains: what followed from something that follows itself now stands by itself.
+  for (auto& f : a.findings)
+    if (const auto* cause = a.find(f.explainedBy); cause && !cause->explainedBy.empty()) f.explainedBy.clear();
+  fold(a.findings);
+  number(a.findings);
 }
 
 std::string unknownWords(const Analysis& a) {
@@ -227,7 +263,8 @@ std::string summary(const Analysis& a) {
     out += fmt::format("{}{} to make on the bench", out.empty() ? "" : ", ",
                        a.openChanges == 1 ? "1 change" : fmt::format("{} changes", a.openChanges));
   if (out.empty() && a.verdict != Verdict::Clear && !a.why.empty()) out = a.why.front();
-  return out.empty() ? "nothing to mend" : out;
+  if (out.empty()) out = "nothing to mend";
+  return a.tightest.empty() ? out : out + "; " + a.tightest;
 }
 
 }  // namespace bold

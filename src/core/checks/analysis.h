@@ -23,6 +23,12 @@ struct PlannedBench {
   std::vector<checks::Finding> worse;
 };
 
+/// Something that nobody stated and so was not judged.
+struct Unstated {
+  std::string text;     ///< "Pump has no signals (uno D5 reaches in): its levels and pins are not judged"
+  checks::Field field;  ///< where it is stated
+};
+
 /// Everything that is said about a bench. A value; the solved bench inside is immutable and shared so that a picture
 /// can go on showing an older analysis while the next one runs.
 struct Analysis {
@@ -39,7 +45,8 @@ struct Analysis {
   int openChanges = 0;                  ///< planned and not made yet
   std::optional<PlannedBench> planned;  ///< filled in by judgePlanned, where there is something planned
   std::vector<std::string> assumptions;     ///< what was taken for granted: default wires, ambient
-  std::vector<std::string> unstated;        ///< what nobody stated and so was not judged: motors without signals
+  std::vector<Unstated> unstated;           ///< motors without signals
+  std::string tightest;                     ///< the margin nearest to its limit, in words; empty where nothing may be switched on
   std::vector<Problem> leftOut;             ///< what the file says and could not be used; `where` is "#" and a JSON pointer
   std::vector<harness::FromFile> fromFile;  ///< what is taken from the file on trust
 
@@ -66,6 +73,10 @@ struct Options {
 /// @param previous only saves work; the result never depends on it
 Analysis analyse(const harness::Harness& harness, const parts::Library& library, const Options& options = {},
                  const Analysis* previous = nullptr);
+
+/// For an analysis that has not worked out yet what follows from what: takes it from the one before, as far as both findings are still
+/// there, so that what is shown does not jump.
+void carryOver(Analysis& analysis, const Analysis& before);
 
 /// "2 figures unknown (S1: sense resistor; M: winding resistance)", "0 figures unknown"
 std::string unknownWords(const Analysis& analysis);

@@ -27,5 +27,7 @@ const Check* findCheck(std::string_view id);
 
 /// The Markdown page of a check; empty when it has none (a test holds that all have).
 std::string_view page(std::string_view id);
+/// What stands on that page under "How to mend"; empty when nothing does.
+std::string_view howToMend(std::string_view id);
 
 }  // namespace bold::checks

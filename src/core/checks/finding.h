@@ -37,6 +37,22 @@ struct Repair {
   harness::Edit edit;
 };
 
+/// Where something is stated: a device or connection, and what of it ("duty", "signal in1", "figure winding", "setting heatSink",
+/// "gauge"). Nothing: no one place.
+struct Field {
+  std::string subject;
+  std::string name;
+  bool operator==(const Field&) const = default;
+};
+
+/// A way to mend that is a choice or work of a person, or a figure that is missing: one line with this bench's names and numbers, and the
+/// field that it ends in.
+struct Way {
+  std::string text;
+  Field field{};
+  bool operator==(const Way&) const = default;
+};
+
 struct Finding {
   std::string check;
   Severity severity = Severity::Note;
@@ -49,11 +65,12 @@ struct Finding {
   std::map<std::string, AnyQuantity> args;  ///< the numbers in the sentence, by name
   std::optional<Bar> bar;
   std::optional<Repair> repair;
+  std::vector<Way> ways;  ///< the nearest first; where there is a repair, what may be done instead
   /// Where there is no one repair: an edit under which the fault would be gone, to find out what follows from it. Never offered.
   std::optional<harness::Edit> supposing;
 
   // Filled in by the engine.
-  int number = 0;           ///< as shown on its badge; 0 for notes
+  int number = 0;           ///< causes count from 1, what follows from one has its number; 0 for notes
   std::string explainedBy;  ///< identity of its cause; empty when it is a cause itself
   int mendedAfter = 0;      ///< this many planned changes mend it; 0: no
 

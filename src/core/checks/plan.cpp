@@ -33,6 +33,17 @@ Plan& Plan::wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::
   return wire(address(a), address(b), colour);
 }
 
+Plan& Plan::plug(const Address& a, const Address& b) {
+  Connection c;
+  c.id = freeId("p");
+  c.kind = harness::ConnectionKind::Plug;
+  c.a = a;
+  c.b = b;
+  c.state = State::Planned;
+  m_edit.changes.emplace_back(harness::Put<Connection>{c, {}});
+  return *this;
+}
+
 std::string Plan::device(const std::string& part, const std::string& stem, const std::string& group,
                          const std::map<std::string, std::string>& figures) {
   Device d;

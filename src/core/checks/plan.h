@@ -18,6 +18,8 @@ class Plan {
   Plan& wire(const Address& a, const Address& b, const std::string& colour, std::optional<int> gauge = {},
              std::optional<Metres> length = {});
   Plan& wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::string& colour);
+  /// Two connectors that go into each other.
+  Plan& plug(const Address& a, const Address& b);
   /// A loose part; returns its id.
   /// @param figures that are set, by figure id, with their units
   std::string device(const std::string& part, const std::string& stem, const std::string& group = {},

@@ -15,7 +15,7 @@ const std::string& idOf(const Bench& bench, int device) {
   return bench.devices[static_cast<std::size_t>(device)].doc.id;
 }
 const std::string& called(const Bench& bench, int device) {
-  return bench.devices[static_cast<std::size_t>(device)].doc.called();
+  return bench.devices[static_cast<std::size_t>(device)].called();
 }
 std::string called(const SolvedBench& s, const Motor& motor) {
   return called(s.bench, motor.device);
@@ -236,6 +236,16 @@ Finding finding(Severity severity, std::string headline, std::string text, std::
 
 Finding finding(std::string headline, std::string text, std::vector<std::string> subjects) {
   return finding(Severity::Note, std::move(headline), std::move(text), std::move(subjects));
+}
+
+Field fieldOf(const SolvedBench& s, const Motor& motor, std::string name) {
+  return {idOf(s.bench, motor.device), std::move(name)};
+}
+Field figureOf(const Bench& bench, int device, std::string_view figure) {
+  return {idOf(bench, device), fmt::format("figure {}", figure)};
+}
+Field settingOf(const Bench& bench, int device, std::string_view setting) {
+  return {idOf(bench, device), fmt::format("setting {}", setting)};
 }
 
 std::vector<std::string> sourcesOf(std::initializer_list<const Figure*> figures) {

@@ -144,6 +144,11 @@ Finding finding(Severity severity, std::string headline, std::string text, std::
 /// The same for what was measured: how grave it is follows from the limit that is passed.
 Finding finding(std::string headline, std::string text, std::vector<std::string> subjects);
 
+/// A field of what is stated of a motor, of a figure of a device, of a connection.
+Field fieldOf(const SolvedBench& s, const Motor& motor, std::string name);
+Field figureOf(const Bench& bench, int device, std::string_view figure);
+Field settingOf(const Bench& bench, int device, std::string_view setting);
+
 /// Where the figures of a sentence come from, without repetition.
 std::vector<std::string> sourcesOf(std::initializer_list<const Figure*> figures);
 

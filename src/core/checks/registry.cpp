@@ -158,4 +158,16 @@ std::string_view page(std::string_view id) {
   return {};
 }
 
+std::string_view howToMend(std::string_view id) {
+  constexpr std::string_view kHead = "## How to mend\n";
+  const auto all = page(id);
+  const auto at = all.find(kHead);
+  if (at == std::string_view::npos) return {};
+  auto text = all.substr(at + kHead.size());
+  text = text.substr(0, text.find("\n## "));
+  while (!text.empty() && text.front() == '\n') text.remove_prefix(1);
+  while (!text.empty() && text.back() == '\n') text.remove_suffix(1);
+  return text;
+}
+
 }  // namespace bold::checks

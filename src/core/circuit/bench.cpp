@@ -8,6 +8,7 @@
 
 #include "core/circuit/intent_problems.h"
 #include "core/circuit/operating_point.h"
+#include "core/harness/names.h"
 #include "core/parts/connector_id.h"
 #include "core/parts/named_terminal.h"
 
@@ -37,23 +38,6 @@ std::vector<TerminalIndex> poles(const Bench& bench, const Address& end) {
     if (const auto t = bench.terminal(end); t >= 0) return {t};  // by what is printed there
   std::ranges::stable_sort(out, {}, [&](TerminalIndex t) { return bench.facts(t).place.position; });
   return out;
-}
-
-// A part that no library knows, as far as the connections tell of it: what is wired to it is not open, and nothing more is known.
-std::shared_ptr<const parts::Part> opaque(const harness::Harness& h, const harness::Device& d) {
-  auto part = std::make_shared<parts::Part>();
-  part->id = d.part;
-  part->name = d.part;
-  part->kind = "unknown";
-  for (const auto& c : h.connections)
-    for (const auto* end : {&c.a, &c.b}) {
-      if (end->device != d.id || part->find(end->terminal)) continue;
-      parts::Terminal t;
-      t.id = t.label = end->terminal;
-      t.optional = true;
-      part->terminals.push_back(std::move(t));
-    }
-  return part;
 }
 
 // What a name that fits nothing, or several, may mean: "; it has IN1, IN2, …".
@@ -104,6 +88,23 @@ void connect(Bench& bench, int connection) {
 
 }  // namespace
 
+// What is wired to it is not open, and nothing more is known.
+std::shared_ptr<const parts::Part> opaquePart(const harness::Harness& h, const harness::Device& d) {
+  auto part = std::make_shared<parts::Part>();
+  part->id = d.part;
+  part->name = d.part;
+  part->kind = "unknown";
+  for (const auto& c : h.connections)
+    for (const auto* end : {&c.a, &c.b}) {
+      if (end->device != d.id || part->find(end->terminal)) continue;
+      parts::Terminal t;
+      t.id = t.label = end->terminal;
+      t.optional = true;
+      part->terminals.push_back(std::move(t));
+    }
+  return part;
+}
+
 int Bench::deviceIndex(const std::string& id) const {
   const auto it = m_index.find(id);
   return it == m_index.end() ? -1 : it->second;
@@ -137,7 +138,7 @@ std::string Bench::address(TerminalIndex t) const {
 }
 
 std::string Bench::called(TerminalIndex t) const {
-  return devices[static_cast<std::size_t>(deviceOf(t))].doc.called() + " " + facts(t).label;
+  return devices[static_cast<std::size_t>(deviceOf(t))].called() + " " + facts(t).label;
 }
 
 namespace {
@@ -186,9 +187,10 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
       bench.problems.push_back(
           {fmt::format("The part \"{}\" of {} is not in the library.", d.part, d.id), "#" + d.id, "It was kept but is not judged."});
       ++bench.unknownParts;
-      part = opaque(h, d);
+      part = opaquePart(h, d);
     }
-    BenchDevice device{d, part, {}, static_cast<TerminalIndex>(bench.m_owner.size()), static_cast<int>(bench.elementCount())};
+    BenchDevice device{
+        d, harness::shownName(h, d), part, {}, static_cast<TerminalIndex>(bench.m_owner.size()), static_cast<int>(bench.elementCount())};
     device.unknown = unknown;
     for (const auto& s : part->settings) device.settings[s.id] = s.standard;
     for (const auto& [id, v] : d.settings) {

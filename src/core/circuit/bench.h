@@ -19,6 +19,7 @@ using TerminalIndex = int;
 
 struct BenchDevice {
   harness::Device doc;
+  std::string shown;                            ///< as people call it; with its id where two names clash
   std::shared_ptr<const parts::Part> part;      // shared with the library
   std::map<std::string, std::string> settings;  ///< every setting of the part, as it stands
   TerminalIndex first = 0;
@@ -26,6 +27,8 @@ struct BenchDevice {
 
   std::unordered_map<std::string_view, int> byId{};  ///< terminals by id, counted from `first`; the part holds the text
   std::vector<bool> present{};                       ///< per element of the part: exists with these settings
+
+  const std::string& called() const { return shown; }
 
   bool unknown = false;  ///< no library knows its part: its terminals are those that connections name, and nothing is known inside
 
@@ -88,5 +91,8 @@ struct Bench {
 };
 
 Bench makeBench(const harness::Harness& harness, const parts::Library& library);
+
+/// What stands in for a part that no library knows: as far as the connections tell of it. Its terminals are those that they name.
+std::shared_ptr<const parts::Part> opaquePart(const harness::Harness& harness, const harness::Device& device);
 
 }  // namespace bold::circuit

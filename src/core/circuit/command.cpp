@@ -109,7 +109,7 @@ class CommandList {
       auto c = running;
       c.action = Action::OneSupply;
       c.supply = d;
-      c.id = c.title = "only " + m_bench.devices[static_cast<std::size_t>(d)].doc.called() + " on";
+      c.id = c.title = "only " + m_bench.devices[static_cast<std::size_t>(d)].called() + " on";
       add(std::move(c), {Charge::Nominal});
     }
   }
@@ -203,7 +203,7 @@ class CommandList {
 
   void one(int motor) {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
-    const auto& name = m_bench.devices[static_cast<std::size_t>(m.device)].doc.called();
+    const auto& name = m_bench.devices[static_cast<std::size_t>(m.device)].called();
     const auto make = [&](Action a, int step, Moment moment, const std::string& tail) {
       auto c = plain(a, name + " " + actionWord(a, step) + tail);
       c.motor = motor;
@@ -259,7 +259,7 @@ class CommandList {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
     const auto pins = bridgePins(m_bench, m_nets, m);
     if (pins.size() < 2 || pins.size() > kMostBridgePins) return;
-    const auto& name = m_bench.devices[static_cast<std::size_t>(m.device)].doc.called();
+    const auto& name = m_bench.devices[static_cast<std::size_t>(m.device)].called();
     int states = 1;
     for (std::size_t k = 0; k < pins.size(); ++k) states *= 3;
     for (int n = 0; n < states; ++n) {

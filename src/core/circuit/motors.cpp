@@ -217,7 +217,7 @@ const parts::Winding& windingOf(const Bench& bench, const Motor& motor, std::siz
 
 std::string called(const Bench& bench, ChannelRef ref) {
   const auto& d = bench.devices[static_cast<std::size_t>(ref.device)];
-  return d.part->channels.size() < 2 ? d.doc.called() : d.doc.called() + " channel " + channelOf(bench, ref).id;
+  return d.part->channels.size() < 2 ? d.called() : d.called() + " channel " + channelOf(bench, ref).id;
 }
 
 const parts::Chopper* chopperOf(const Bench& bench, ChannelRef ref) {

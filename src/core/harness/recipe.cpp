@@ -7,8 +7,6 @@
 #include <map>
 #include <set>
 
-#include "core/parts/named_terminal.h"
-
 namespace bold::harness {
 namespace {
 
@@ -59,42 +57,6 @@ std::string stemOf(const parts::Part& p) {
                                                          {"step/dir", "s"},   {"array", "s"}};
   const auto it = kStems.find(p.kind);
   return it == kStems.end() ? "m" : it->second;
-}
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
-
-Result<Address> typedEnd(const Harness& h, const parts::Library& library, const std::string& word) {
-  std::vector<Address> hits;
-  const auto dot = word.find('.');
-  for (const auto& d : h.devices) {
-    const auto part = library.find(d.part);
-    if (!part || d.state == State::ToBeRemoved) continue;
-    const bool controller = std::ranges::any_of(part->elements, [](const auto& e) { return std::holds_alternative<parts::Pins>(e.body); });
-    std::string rest;
-    if (dot == std::string::npos) {
-      if (!controller) continue;
-      rest = word;
-    } else {
-      const auto head = word.substr(0, dot);
-      if (lower(d.id) != head && lower(d.name) != head) continue;
-      rest = word.substr(dot + 1);
-    }
-    for (const auto& t : parts::terminalsNamed(*part, rest)) hits.push_back({d.id, t});
-  }
-  if (hits.empty()) return fail(fmt::format("\"{}\" is no terminal on this bench: write device.terminal, such as s1.in1.", word));
-  const bool ambiguous = std::ranges::any_of(hits, [&](const Address& hit) { return hit.device != hits.front().device; });
-  if (ambiguous)
-    return fail(fmt::format("\"{}\" could be {} or {}: write device.terminal.", word, hits.front().text(), hits.back().text()));
-  // Equal labels (three grounds) are one choice to most people: the first that nothing hangs on.
-  for (const auto& hit : hits) {
-    const bool taken = std::ranges::any_of(h.connections, [&](const Connection& c) { return c.a == hit || c.b == hit; });
-    if (!taken) return hit;
-  }
-  return hits.front();
 }
 
 const parts::Terminal* factsOf(const Harness& h, const parts::Library& library, const Address& a) {
@@ -192,30 +154,6 @@ Edit removeDevice(const Harness& h, const std::string& id) {
   drop(h.program);
   e.changes.emplace_back(Drop<Device>{id});
   return e;
-}
-
-Result<TypedWire> parseTypedWire(const Harness& h, const parts::Library& library, std::string_view text) {
-  std::vector<std::string> words;
-  std::string word;
-  for (const char c : lower(text) + " ") {
-    if (c != ' ' && c != '\t') {
-      word += c;
-    } else if (!word.empty()) {
-      words.push_back(word);
-      word.clear();
-    }
-  }
-  if (words.size() != 2) return fail(std::string("A wire has two ends: write them with a space between, such as d9 s1.in1."));
-  auto a = typedEnd(h, library, words[0]);
-  if (!a) return fail(a.error());
-  auto b = typedEnd(h, library, words[1]);
-  if (!b) return fail(b.error());
-  if (*a == *b) return fail(fmt::format("Both ends are {}.", a->text()));
-  return TypedWire{*a, *b};
-}
-
-Result<Address> parseTypedEnd(const Harness& h, const parts::Library& library, std::string_view word) {
-  return typedEnd(h, library, lower(word));
 }
 
 Edit addWire(const Harness& h, const parts::Library& library, const Address& a, const Address& b) {

@@ -29,17 +29,6 @@ struct LowSideSwitch {
 /// Takes a device away with every connection that ends on it.
 Edit removeDevice(const Harness& harness, const std::string& id);
 
-/// Reads "d9 s1.in1": two terminals, in the words people use. Ids, labels and aliases count, upper or lower case;
-/// a bare word is looked for on the controllers.
-/// Errors: which word was not understood, or what it could mean.
-struct TypedWire {
-  Address a, b;
-};
-[[nodiscard]] Result<TypedWire> parseTypedWire(const Harness& harness, const parts::Library& library, std::string_view text);
-
-/// One end of it. A terminal that something hangs on already is found too, here also as the first of equal labels.
-[[nodiscard]] Result<Address> parseTypedEnd(const Harness& harness, const parts::Library& library, std::string_view word);
-
 /// A new wire; its colour follows what it joins (red: supply, black: ground), else the next of a fixed row.
 Edit addWire(const Harness& harness, const parts::Library& library, const Address& a, const Address& b);
 

@@ -61,6 +61,7 @@ class Writer {
                          escaped(f.headline), escaped(kind), escaped(f.text));
     if (!f.formula.empty()) m_out += fmt::format("<br><code>{}</code>", escaped(f.formula));
     if (f.repair) m_out += fmt::format("<br>&#9744; <b>To do:</b> {}", escaped(f.repair->text));
+    for (const auto& w : f.ways) m_out += fmt::format("<br>&#9744; {}", escaped(w.text));
     m_out += "</p>\n";
     std::string follows;
     for (const auto& e : m_a.findings)

@@ -24,6 +24,12 @@ Json one(const checks::Finding& f) {
   j["values"] = Json::object();
   for (const auto& [name, q] : f.args) j["values"][name] = quantity(q);
   j["repair"] = f.repair ? Json(f.repair->text) : Json(nullptr);
+  j["ways"] = Json::array();
+  for (const auto& w : f.ways)
+    j["ways"].push_back({{"text", w.text},
+                         {"subject", w.field.subject.empty() ? Json(nullptr) : Json(w.field.subject)},
+                         {"field", w.field.name.empty() ? Json(nullptr) : Json(w.field.name)}});
+  j["number"] = f.number;
   j["explainedBy"] = f.explainedBy.empty() ? Json(nullptr) : Json(f.explainedBy);
   j["identity"] = f.identity();
   j["mendedAfter"] = f.mendedAfter;
@@ -40,7 +46,8 @@ std::string json(const std::string& file, const harness::Harness& harness, const
   j["summary"] = summary(a);
   j["why"] = a.why;
   j["judged"] = {{"checks", a.checks},   {"commands", a.commands},       {"unknownFigures", a.unknownFigures},
-                 {"unknown", a.unknown}, {"assumptions", a.assumptions}, {"leftOut", a.unstated}};
+                 {"unknown", a.unknown}, {"assumptions", a.assumptions}, {"leftOut", Json::array()}};
+  for (const auto& u : a.unstated) j["judged"]["leftOut"].push_back(u.text);
   j["leftOut"] = Json::array();
   for (const auto& p : a.leftOut) j["leftOut"].push_back({{"what", p.what}, {"where", p.where}, {"kept", p.kept}});
   j["openChanges"] = a.openChanges;

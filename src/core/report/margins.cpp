@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/json.h"
+#include "core/checks/margin_words.h"
 #include "core/report/report.h"
 #include "core/report/wrap.h"
 
@@ -14,40 +15,17 @@ namespace {
 using checks::Limit;
 using checks::Margin;
 
-// "S1 OUT1", "Pump", "wire w3": a subject as people call it.
-std::string called(const circuit::Bench& bench, const std::string& subject) {
-  if (const int d = bench.deviceIndex(subject); d >= 0) return bench.devices[static_cast<std::size_t>(d)].doc.called();
-  if (const auto address = parseAddress(subject))
-    if (const auto t = bench.terminal(*address); t >= 0) return bench.called(t);
-  return "wire " + subject;
-}
-
-std::string shown(double value, Unit unit) {
-  return unit == Unit::One ? fmt::format("{:.3g}", value) : displayText(AnyQuantity{value, unit});
-}
-
-std::string bounds(const Limit& l, Unit unit) {
-  if (l.least && l.most) return shown(*l.least, unit) + " to " + shown(*l.most, unit);
-  if (l.most) return "at most " + shown(*l.most, unit);
-  return l.least ? "at least " + shown(*l.least, unit) : "not known";
-}
-
-std::string percent(const Margin& m) {
-  const auto used = m.used();
-  if (!used) return "?";
-  return *used > 9.99 ? "> 999 %" : fmt::format("{:.0f} %", 100 * *used);
-}
-
 constexpr int kIndent = 9;
 
 std::string textOf(const circuit::Bench& bench, const Margin& m, int width) {
-  std::string where;
-  for (const auto& s : m.subjects) where += (where.empty() ? "" : ", ") + called(bench, s);
-  auto out = wrap(fmt::format("{:>7}  ", percent(m)),
-                  fmt::format("{}: {} {} [{}]", where, m.quantity, m.value ? shown(*m.value, m.unit) : "not known", m.check), width);
+  auto out = wrap(fmt::format("{:>7}  ", checks::percentUsed(m)),
+                  fmt::format("{}: {} {} [{}]", checks::placeOf(bench, m), m.quantity,
+                              m.value ? checks::shown(*m.value, m.unit) : "not known", m.check),
+                  width);
   std::string limits;
   for (const auto& l : m.limits)
-    limits += fmt::format("{}{} ({}: {}, {})", limits.empty() ? "" : "; ", bounds(l, m.unit), l.name, word(l.kind), word(l.consequence));
+    limits +=
+        fmt::format("{}{} ({}: {}, {})", limits.empty() ? "" : "; ", checks::bounds(l, m.unit), l.name, word(l.kind), word(l.consequence));
   const std::string indent(kIndent, ' ');
   if (!limits.empty()) out += wrap(indent, limits, width);
   std::string when;

@@ -65,6 +65,7 @@ class Writer {
     line("   ", f.text);
     if (!f.formula.empty()) line("   ", f.formula);
     if (f.repair) line("   to do: ", f.repair->text);
+    for (const auto& w : f.ways) line(f.repair ? "   or: " : "   way: ", w.text);
     if (f.mendedAfter > 0)
       line("   ", fmt::format("mended once {} planned change{} made", f.mendedAfter, f.mendedAfter == 1 ? " is" : "s are"));
     for (const auto& e : m_a.findings)

@@ -1,20 +1,27 @@
 #include "gui/panels/bench_panel.h"
 
+#include <QApplication>
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QPainter>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QSettings>
+#include <QStyledItemDelegate>
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "core/harness/names.h"
 #include "core/harness/recipe.h"
+#include "core/parts/search.h"
 #include "core/parts/typed_part.h"
 #include "gui/panels/device_details.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/session/session.h"
+#include "gui/subject_menu.h"
+#include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
@@ -22,10 +29,37 @@ namespace {
 constexpr int kMostHits = 30;
 constexpr int kMostRecent = 12;
 constexpr int kFigures = Qt::UserRole + 1;  // of a part as typed: its replaced figures
+constexpr int kSummary = Qt::UserRole + 2;
 const char* const kRecentParts = "recentParts";
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
 }
+
+// A part in two lines, its name and what it is; both cut short, so that nobody scrolls sideways.
+class HitDelegate : public QStyledItemDelegate {
+ public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {100, 40}; }
+  void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    const auto& c = gui::palette();
+    const bool chosen = option.state & QStyle::State_Selected;
+    p->save();
+    p->fillRect(option.rect, chosen ? c.accentSoft : c.panel);
+    const auto inside = option.rect.adjusted(8, 3, -8, -3);
+    QFont f = option.font;
+    f.setWeight(QFont::DemiBold);
+    p->setFont(f);
+    p->setPen(c.ink);
+    p->drawText(inside, Qt::AlignLeft | Qt::AlignTop, QFontMetrics(f).elidedText(index.data().toString(), Qt::ElideRight, inside.width()));
+    f.setWeight(QFont::Normal);
+    f.setPixelSize(12);
+    p->setFont(f);
+    p->setPen(c.inkSoft);
+    p->drawText(inside, Qt::AlignLeft | Qt::AlignBottom,
+                QFontMetrics(f).elidedText(index.data(kSummary).toString(), Qt::ElideRight, inside.width()));
+    p->restore();
+  }
+};
 }  // namespace
 
 BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
@@ -50,7 +84,9 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   m_hits->setObjectName("partHits");
   m_hits->setAccessibleName(tr("Matching parts"));
   m_hits->setToolTip(tr("Enter puts it on the bench, F1 shows its card"));
-  m_hits->setFixedHeight(168);
+  m_hits->setItemDelegate(new HitDelegate(m_hits));
+  m_hits->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  m_hits->setFixedHeight(204);
   m_hits->hide();
   column->addWidget(m_hits);
   m_devices = new QListWidget(this);
@@ -71,6 +107,11 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   connect(m_hits, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { addHit(m_hits->row(item)); });
   connect(m_devices, &QListWidget::currentRowChanged, this, [this](int row) {
     if (!m_filling && row >= 0) m_session.select(m_devices->item(row)->data(Qt::UserRole).toString());
+  });
+  m_devices->setContextMenuPolicy(Qt::CustomContextMenu);
+  connect(m_devices, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
+    if (const auto* item = m_devices->itemAt(at))
+      showSubjectMenu(m_session, item->data(Qt::UserRole).toString(), m_devices->viewport()->mapToGlobal(at), this);
   });
   connect(&m_session, &Session::documentChanged, this, &BenchPanel::refresh);
   connect(&m_session, &Session::selectionChanged, this, &BenchPanel::refresh);
@@ -108,31 +149,35 @@ void BenchPanel::showHits() {
   const auto query = m_search->text().trimmed();
   m_hits->setVisible(!query.isEmpty());
   if (query.isEmpty()) return;
-  int n = 0;
   auto hits = m_session.library().search(query.toStdString());
-  // What was used lately is likely meant again.
+  // The best match first; among equals what was used lately, which is likely meant again.
   const auto recent = QSettings().value(kRecentParts).toStringList();
+  const auto parsed = parts::parseQuery(query.toStdString());
   const auto rank = [&](const auto& p) {
     const auto at = recent.indexOf(qs(p->id));
-    return at < 0 ? recent.size() : at;
+    return std::pair{-parts::score(*p, parsed), at < 0 ? recent.size() : at};
   };
   std::ranges::stable_sort(hits, {}, rank);
-  const auto add = [&](const QString& text, const std::string& id, const QVariantMap& figures) {
+  const auto add = [&](const QString& text, const QString& summary, const std::string& id, const QVariantMap& figures) {
     auto* item = new QListWidgetItem(text, m_hits);
     item->setData(Qt::UserRole, qs(id));
     item->setData(kFigures, figures);
+    item->setData(kSummary, summary);
+    item->setData(Qt::AccessibleTextRole, text + ": " + summary);
+    item->setToolTip(plainTip(text + "\n" + summary));
   };
-  for (const auto& p : hits) {
-    if (++n > kMostHits) break;
-    add(qs(p->name + ": " + p->summary), p->id, {});
-  }
+  for (std::size_t k = 0; k < std::min<std::size_t>(hits.size(), kMostHits); ++k)
+    add(qs(hits[k]->name), qs(hits[k]->summary), hits[k]->id, {});
   for (const auto& t : parts::typedParts(query.toStdString())) {
     QVariantMap figures;
     for (const auto& [name, value] : t.overrides) figures[qs(name)] = qs(value);
-    add(tr("%1, as typed").arg(qs(t.text)), t.part, figures);
-    ++n;
+    const auto part = m_session.library().find(t.part);
+    add(qs(t.text), tr("as typed, on the figures of: %1").arg(part ? qs(part->name) : qs(t.part)), t.part, figures);
   }
-  if (n == 0) new QListWidgetItem(tr("No part matches all of these words."), m_hits);
+  if (m_hits->count() == 0) {
+    auto* none = new QListWidgetItem(tr("No part matches all of these words."), m_hits);
+    none->setData(kSummary, tr("Try fewer of them, or a figure: 12 V 0.5 A"));
+  }
   m_hits->setCurrentRow(0);
 }
 
@@ -167,14 +212,15 @@ void BenchPanel::refresh() {
   for (int i = 0; i < m_devices->count(); ++i) {
     const auto& d = devices[static_cast<std::size_t>(i)];
     const auto part = m_session.library().find(d.part);
-    QString text = qs(d.called()) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
+    QString text = qs(shownName(m_session.harness(), d)) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
     if (d.state == harness::State::Planned) text += tr("  (to add)");
     if (d.state == harness::State::ToBeRemoved) text += tr("  (to take away)");
-    m_devices->item(i)->setText(text);
+    if (m_devices->item(i)->text() != text) m_devices->item(i)->setText(text);
+    m_devices->item(i)->setToolTip(plainTip(text));
     m_devices->item(i)->setData(Qt::UserRole, qs(d.id));
     if (qs(d.id) == device) current = i;
   }
-  m_devices->setCurrentRow(current);
+  if (current != m_devices->currentRow()) m_devices->setCurrentRow(current);
   m_filling = false;
   showDetails();
 }
@@ -197,6 +243,13 @@ void BenchPanel::showDetails() {
   empty->setAlignment(Qt::AlignTop);
   empty->setContentsMargins(2, 8, 2, 8);
   m_details->setWidget(empty);
+}
+
+bool BenchPanel::focusField(const QString& name) {
+  auto* details = qobject_cast<DeviceDetails*>(m_details->widget());
+  if (!details || !details->focusField(name)) return false;
+  if (auto* field = QApplication::focusWidget()) m_details->ensureWidgetVisible(field, 0, 60);
+  return true;
 }
 
 void BenchPanel::removeSelected() {

@@ -18,6 +18,8 @@ class BenchPanel : public QWidget {
  public:
   explicit BenchPanel(Session& session, QWidget* parent = nullptr);
   void focusSearch();
+  /// Gives a field of the picked device the focus, by its name (checks::Field); false when there is none.
+  bool focusField(const QString& name);
   void removeSelected();
 
  protected:

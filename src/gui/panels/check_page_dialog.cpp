@@ -15,6 +15,14 @@ QString plain(const std::string& s) {
   return QString::fromStdString(s).toHtmlEscaped();
 }
 
+// The examples are wired in the notation of the tests: they are for those who change the check.
+QString withoutExamples(std::string_view page) {
+  QStringList kept;
+  for (const auto& section : QString::fromUtf8(page.data(), static_cast<qsizetype>(page.size())).split("\n## "))
+    if (!section.startsWith("Flagged") && !section.startsWith("Accepted")) kept << section;
+  return kept.join("\n## ");
+}
+
 QString onThisBench(const Analysis& a, const std::string& check) {
   QString out;
   for (const auto& f : a.findings) {
@@ -38,8 +46,7 @@ CheckPageDialog::CheckPageDialog(const Session& session, const QString& check, Q
   auto* column = new QVBoxLayout(this);
   auto* text = new PlainBrowser(this);
   text->setAccessibleName(windowTitle());
-  const auto page = checks::page(check.toStdString());
-  text->setMarkdown(QString::fromUtf8(page.data(), static_cast<qsizetype>(page.size())));
+  text->setMarkdown(withoutExamples(checks::page(check.toStdString())));
   QTextCursor end(text->document());
   end.movePosition(QTextCursor::End);
   end.insertBlock();

@@ -18,6 +18,7 @@
 #include "gui/figures/coil_order_figure.h"
 #include "gui/figures/curve_plot.h"
 #include "gui/figures/level_ladder_figure.h"
+#include "gui/panels/fill_combo.h"
 #include "gui/panels/spoken.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
@@ -166,23 +167,25 @@ void CurrentsPanel::showEvent(QShowEvent* e) {
 
 void CurrentsPanel::fillCommands() {
   m_filling = true;
-  m_command->clear();
+  std::vector<std::pair<QString, QVariant>> items;
   const auto& solved = m_session.analysis().solved;
-  if (solved)
-    for (const auto& c : solved->commands) m_command->addItem(qs(c.title), qs(c.id));
   const auto* shown = m_session.shownPoint();
-  if (shown) m_command->setCurrentIndex(m_command->findData(qs(shown->command().id)));
+  if (solved)
+    for (const auto& c : solved->commands)
+      // Every state that the pins of a loose bridge can have: looked at one by one only where one of them was asked for.
+      if (c.action != circuit::Action::Combination || (shown && shown->command().id == c.id)) items.emplace_back(qs(c.title), qs(c.id));
+  fillCombo(*m_command, items, shown ? qs(shown->command().id) : QString());
   m_filling = false;
   fillCharges();
 }
 
 void CurrentsPanel::fillCharges() {
   m_filling = true;
-  m_charge->clear();
-  if (const auto* shown = m_session.shownPoint()) {
-    for (const auto c : shown->command().charges) m_charge->addItem(chargeName(c), static_cast<int>(c));
-    m_charge->setCurrentIndex(m_charge->findData(static_cast<int>(shown->charge())));
-  }
+  std::vector<std::pair<QString, QVariant>> items;
+  const auto* shown = m_session.shownPoint();
+  if (shown)
+    for (const auto c : shown->command().charges) items.emplace_back(chargeName(c), static_cast<int>(c));
+  fillCombo(*m_charge, items, shown ? static_cast<int>(shown->charge()) : -1);
   m_filling = false;
 }
 

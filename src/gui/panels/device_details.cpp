@@ -10,12 +10,16 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <QVBoxLayout>
+#include <algorithm>
 
+#include "core/harness/names.h"
 #include "core/harness/recipe.h"
+#include "core/harness/turn_round.h"
 #include "core/parts/part_card.h"
 #include "core/parts/roles.h"
 #include "gui/panels/intent_editor.h"
 #include "gui/panels/part_card_dialog.h"
+#include "gui/panels/spoken.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -40,12 +44,15 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   name->setObjectName("deviceName");
   name->setPlaceholderText(qs(d->id));
   name->setAccessibleName(tr("Name of the device"));
+  name->setToolTip(tr("What you call it: shown in the picture and in findings, and understood where wires are typed"));
+  name->setEnabled(!m_session.readOnly());
   connect(name, &QLineEdit::editingFinished, this, [this, name] {
     const auto* now = m_session.harness().device(m_device);
-    if (!now || now->name == name->text().toStdString()) return;
+    name->setModified(false);
+    if (!now || now->name == name->text().trimmed().toStdString()) return;
     auto changed = *now;
-    changed.name = name->text().toStdString();
-    m_session.apply({"Rename " + m_device, {harness::Put<harness::Device>{changed, {}}}});
+    changed.name = name->text().trimmed().toStdString();
+    m_session.apply({"Rename " + shownName(m_session.harness(), *now), {harness::Put<harness::Device>{changed, {}}}});
   });
   plainRow(*form, tr("Name"), name);
   auto* kind = plainLabel(part ? qs(part->name) : qs(d->part), this);
@@ -83,7 +90,10 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     m_how->setWordWrap(true);
     column->addWidget(m_how);
   }
-  if (part && parts::isMotor(*part)) column->addWidget(new IntentEditor(m_session, m_device, this));
+  if (part && parts::isMotor(*part)) {
+    m_intent = new IntentEditor(m_session, m_device, this);
+    column->addWidget(m_intent);
+  }
   if (part)
     for (const auto& p : part->pitfalls) {
       auto* l = plainLabel(qs(p), this);
@@ -97,19 +107,23 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   remove->setEnabled(!m_session.readOnly());
   connect(remove, &QPushButton::clicked, this, [this] { m_session.apply(harness::removeDevice(m_session.harness(), m_device)); });
   row->addWidget(remove);
+  m_turn = new QPushButton(tr("Turn it round"), this);
+  m_turn->setObjectName("deviceTurn");
+  m_turn->setToolTip(tr("It was put in the other way round: what hung on its first leg hangs on its last"));
+  connect(m_turn, &QPushButton::clicked, this, [this] {
+    if (const auto edit = harness::turnRound(m_session.harness(), m_session.library(), m_device)) m_session.apply(*edit);
+  });
+  row->addWidget(m_turn);
   auto* card = new QPushButton(tr("About this part"), this);
   card->setObjectName("aboutPart");
   connect(card, &QPushButton::clicked, this, [this] {
     if (const auto* now = m_session.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
   });
   row->addWidget(card);
-  auto* done = new QPushButton(tr("It is done"), this);
-  done->setObjectName("deviceDone");
-  bool open = d->state != harness::State::OnBench;
-  for (const auto& [id, s] : d->settings) open = open || !s.planned.empty();
-  done->setVisible(open);
-  connect(done, &QPushButton::clicked, this, [this] { m_session.apply(harness::markDone(m_session.harness(), m_device)); });
-  row->addWidget(done);
+  m_done = new QPushButton(tr("It is done"), this);
+  m_done->setObjectName("deviceDone");
+  connect(m_done, &QPushButton::clicked, this, [this] { m_session.apply(harness::markDone(m_session.harness(), m_device)); });
+  row->addWidget(m_done);
   row->addStretch();
   column->addLayout(row);
   column->addStretch();
@@ -122,7 +136,9 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
   for (const auto& s : part->settings) {
     auto* box = new QComboBox(this);
     box->setObjectName("setting-" + qs(s.id));
-    box->setAccessibleName(qs(s.label));
+    speak(box, qs(s.label));
+    box->setToolTip(tr("As it stands on the bench"));
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     for (const auto& v : s.values) box->addItem(qs(v));
     const auto it = d->settings.find(s.id);
     box->setCurrentText(qs(it == d->settings.end() ? s.standard : it->second.value));
@@ -130,7 +146,7 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
     connect(box, &QComboBox::textActivated, this, [this, id = s.id](const QString& v) {
       auto changed = *m_session.harness().device(m_device);
       changed.settings[id] = {v.toStdString(), {}};
-      m_session.apply({"Set " + id + " of " + m_device, {harness::Put<harness::Device>{changed, {}}}});
+      m_session.apply({"Set " + id + " of " + shownName(m_session.harness(), changed), {harness::Put<harness::Device>{changed, {}}}});
     });
     plainRow(*form, qs(s.label), box);
   }
@@ -143,39 +159,77 @@ void DeviceDetails::refresh() {
     if (box->objectName().startsWith("setting-"))
       if (const auto it = d->settings.find(box->objectName().mid(8).toStdString()); it != d->settings.end())
         box->setCurrentText(qs(it->second.value));
-  if (auto* name = findChild<QLineEdit*>("deviceName"); name && !name->hasFocus()) name->setText(qs(d->name));
-  if (auto* intent = findChild<IntentEditor*>()) intent->refresh();
+  if (auto* name = findChild<QLineEdit*>("deviceName"); name && !name->isModified() && name->text() != qs(d->name))
+    name->setText(qs(d->name));
+  if (m_intent) m_intent->refresh();
+  m_turn->setVisible(harness::turnRound(m_session.harness(), m_session.library(), m_device).has_value());
+  m_turn->setEnabled(!m_session.readOnly());
+  m_done->setVisible(d->state != harness::State::OnBench ||
+                     std::ranges::any_of(d->settings, [](const auto& s) { return !s.second.planned.empty(); }));
+  showFigures(*d);
+}
+
+// Cell by cell, so that the one that is typed in stays.
+void DeviceDetails::showFigures(const harness::Device& d) {
   if (!m_figures) return;
   m_filling = true;
   std::vector<Problem> ignored;  // refused values never get into the document from here
-  const auto part = m_session.library().withOverrides(d->part, d->overrides, ignored);
+  const auto part = m_session.library().withOverrides(d.part, d.overrides, ignored);
+  const auto cell = [this](int row, int column) {
+    auto* item = m_figures->item(row, column);
+    if (!item) m_figures->setItem(row, column, item = new QTableWidgetItem);
+    return item;
+  };
   for (int i = 0; part && i < m_figures->rowCount(); ++i) {
     const auto& f = part->figures[static_cast<std::size_t>(i)];
-    auto* label = new QTableWidgetItem(qs(f.label));
+    auto* label = cell(i, 0);
+    label->setText(qs(f.label));
     label->setFlags(Qt::ItemIsEnabled);
     label->setData(Qt::UserRole, qs(f.id));
-    auto* value = new QTableWidgetItem(qs(displayText(f.figure)));
+    label->setToolTip(plainTip(qs(f.label)));
+    auto* value = cell(i, 1);
+    if (value->text() != qs(displayText(f.figure))) value->setText(qs(displayText(f.figure)));
     QFont mono("DejaVu Sans");
     mono.setPixelSize(12);
     mono.setBold(f.figure.overridden);
     value->setFont(mono);
-    if (!f.figure.known()) value->setForeground(gui::palette().caution);
-    auto* source = new QTableWidgetItem(qs(f.figure.source));
+    value->setForeground(f.figure.known() ? gui::palette().ink : gui::palette().caution);
+    auto* source = cell(i, 2);
+    source->setText(qs(f.figure.source));
     source->setFlags(Qt::ItemIsEnabled);
     source->setForeground(gui::palette().inkSoft);
     source->setToolTip(plainTip(qs(f.figure.source + (f.figure.condition.empty() ? "" : "; " + f.figure.condition))));
-    m_figures->setItem(i, 0, label);
-    m_figures->setItem(i, 1, value);
-    m_figures->setItem(i, 2, source);
   }
   m_filling = false;
   sayHowToMeasure();
 }
 
+bool DeviceDetails::focusField(const QString& name) {
+  const auto kind = name.section(' ', 0, 0);
+  const auto id = name.section(' ', 1);
+  if (name.isEmpty()) {
+    findChild<QLineEdit*>("deviceName")->setFocus(Qt::OtherFocusReason);
+    return true;
+  }
+  if (kind == "setting")
+    if (auto* box = findChild<QComboBox*>("setting-" + id)) {
+      box->setFocus(Qt::OtherFocusReason);
+      return true;
+    }
+  if (kind == "figure" && m_figures)
+    for (int i = 0; i < m_figures->rowCount(); ++i)
+      if (m_figures->item(i, 0)->data(Qt::UserRole).toString() == id) {
+        m_figures->setFocus(Qt::OtherFocusReason);
+        m_figures->setCurrentCell(i, 1);
+        return true;
+      }
+  return m_intent && m_intent->focusField(name);
+}
+
 // Of the figure that is looked at, and of every unknown one: that is the moment a meter is at hand.
 void DeviceDetails::sayHowToMeasure() {
   const auto* d = m_session.harness().device(m_device);
-  if (!d || m_filling) return;
+  if (!d || m_filling || !m_figures) return;
   std::vector<Problem> ignored;
   const auto part = m_session.library().withOverrides(d->part, d->overrides, ignored);
   QStringList lines;
@@ -225,7 +279,7 @@ void DeviceDetails::replaceFigure(int row) {
   say({});
   // The table must not be refilled while it still delivers this change.
   QTimer::singleShot(0, this, [this, changed, id] {
-    m_session.apply({"Set " + id + " of " + m_device, {harness::Put<harness::Device>{changed, {}}}});
+    m_session.apply({"Set " + id + " of " + shownName(m_session.harness(), changed), {harness::Put<harness::Device>{changed, {}}}});
   });
 }
 

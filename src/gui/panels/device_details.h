@@ -3,12 +3,16 @@
 #include <QWidget>
 #include <string>
 
+#include "core/harness/harness.h"
+
 class QFormLayout;
 class QLabel;
+class QPushButton;
 class QTableWidget;
 
 namespace bold::gui {
 
+class IntentEditor;
 class Session;
 
 /// One device: name, settings, figures with their sources, and for a motor what it is meant to do.
@@ -18,15 +22,20 @@ class DeviceDetails : public QWidget {
   DeviceDetails(Session& session, std::string device, QWidget* parent = nullptr);
   const std::string& device() const { return m_device; }
   void refresh();
+  /// Gives a field by its name (checks::Field) the focus; false when there is no such field.
+  bool focusField(const QString& name);
 
  private:
   Session& m_session;
   std::string m_device;
   QTableWidget* m_figures = nullptr;
   QLabel *m_said = nullptr, *m_how = nullptr;
+  QPushButton *m_turn = nullptr, *m_done = nullptr;
+  IntentEditor* m_intent = nullptr;
   bool m_filling = false;
 
   void buildSettings(QFormLayout* form);
+  void showFigures(const harness::Device& device);
   void replaceFigure(int row);
   void sayHowToMeasure();
   void say(const QString& sentence);

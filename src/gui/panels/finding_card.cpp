@@ -38,29 +38,68 @@ QLabel* label(const QString& text, int pixels, const QColor& colour, bool bold, 
 
 }  // namespace
 
-FindingCard::FindingCard(const checks::Finding& f, const std::vector<const checks::Finding*>& explained, bool readOnly, bool oncePlanned,
-                         QWidget* parent)
-    : QFrame(parent), m_identity(qs(f.identity())), m_number(f.number), m_severity(f.severity) {
-  const auto& c = gui::palette();
+FindingCard::FindingCard(QWidget* parent) : QFrame(parent), m_column(new QVBoxLayout(this)) {
   setObjectName("finding");
   setFocusPolicy(Qt::StrongFocus);
   setCursor(Qt::PointingHandCursor);
+  m_column->setContentsMargins(44, 10, 14, 10);
+  m_column->setSpacing(3);
+}
+
+void FindingCard::show(const Shown& shown) {
+  const auto& f = shown.finding;
+  m_identity = qs(f.identity());
+  m_number = f.number;
+  m_severity = f.severity;
+  QStringList content{qs(f.headline),
+                      qs(f.text),
+                      qs(f.formula),
+                      qs(word(f.severity)),
+                      qs(word(f.harm)),
+                      f.repair ? qs(f.repair->text) : QString(),
+                      QString::number(f.mendedAfter),
+                      QString::number(shown.readOnly),
+                      QString::number(shown.oncePlanned),
+                      QString::number(gui::palette().dark)};
+  for (const auto& w : f.ways) content << qs(w.text) << qs(w.field.subject) << qs(w.field.name);
+  for (const auto& s : f.sources) content << qs(s);
+  if (f.bar) content << qs(displayText(f.bar->value)) << qs(displayText(f.bar->limit)) << qs(f.bar->limitName);
+  content << shown.explained;
+  if (const auto all = content.join(QChar(1)); all != m_content) {
+    m_content = all;
+    build(shown);
+  }
+  update();
+}
+
+void FindingCard::build(const Shown& shown) {
+  const auto& c = gui::palette();
+  const auto& f = shown.finding;
+  for (auto* old : {m_always, m_more})
+    if (old) {
+      m_column->removeWidget(old);
+      old->hide();  // a button that was pressed is still on the stack
+      old->deleteLater();
+    }
+  m_repair = nullptr;
   QString kind = qs(word(f.severity));
   if (f.severity == checks::Severity::Stop) kind = qs(word(f.harm));
-  if (oncePlanned) kind = tr("once what is planned is made: %1").arg(kind);
+  if (shown.oncePlanned) kind = tr("once what is planned is made: %1").arg(kind);
   setAccessibleName(qs(f.headline) + ", " + kind);
   setAccessibleDescription(qs(f.text));
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(44, 10, 14, 10);
-  column->setSpacing(3);
-  column->addWidget(label(qs(f.headline), 14, c.ink, true, this));
+  m_always = new QWidget(this);
+  auto* always = new QVBoxLayout(m_always);
+  always->setContentsMargins(0, 0, 0, 0);
+  always->setSpacing(3);
+  always->addWidget(label(qs(f.headline), 14, c.ink, true, m_always));
   QString line = kind;
-  if (!explained.empty()) line += tr(" · explains %1 more").arg(explained.size());
+  if (!shown.explained.isEmpty()) line += tr(" · explains %1 more").arg(shown.explained.size());
   if (f.mendedAfter > 0)
     line += tr(" · mended once %1 made").arg(f.mendedAfter == 1 ? tr("1 change is") : tr("%1 changes are").arg(f.mendedAfter));
   const QColor colour = f.severity == checks::Severity::Stop ? c.stop : f.severity == checks::Severity::Caution ? c.caution : c.inkSoft;
-  column->addWidget(label(line, 12, colour, false, this));
-  if (f.bar) column->addWidget(new LimitBar(*f.bar, f.severity, this));
+  always->addWidget(label(line, 12, colour, false, m_always));
+  if (f.bar) always->addWidget(new LimitBar(*f.bar, f.severity, m_always));
+  m_column->addWidget(m_always);
 
   m_more = new QWidget(this);
   auto* more = new QVBoxLayout(m_more);
@@ -75,26 +114,9 @@ FindingCard::FindingCard(const checks::Finding& f, const std::vector<const check
     formula->setTextInteractionFlags(Qt::TextSelectableByMouse);
     more->addWidget(formula);
   }
-  if (f.repair && f.mendedAfter == 0) {
-    auto* box = new QFrame(m_more);
-    box->setObjectName("repairBox");
-    box->setStyleSheet(QString("#repairBox{border:1px solid %1;border-radius:6px}").arg(c.accent.name()));
-    auto* inside = new QVBoxLayout(box);
-    inside->setContentsMargins(10, 7, 10, 9);
-    inside->addWidget(label(tr("What to do"), 12, c.accent, true, box));
-    inside->addWidget(label(qs(f.repair->text), 13, c.ink, false, box));
-    m_repair = new QPushButton(tr("Put it on the plan"), box);
-    m_repair->setObjectName("repair");
-    m_repair->setProperty("primary", true);
-    m_repair->setEnabled(!readOnly);
-    m_repair->setToolTip(tr("Ctrl+Enter. It counts as done when you mark it so."));
-    connect(m_repair, &QPushButton::clicked, this, [this] { Q_EMIT repair(m_identity); });
-    inside->addWidget(m_repair, 0, Qt::AlignLeft);
-    more->addWidget(box);
-  }
+  if (auto* box = whatToDo(shown)) more->addWidget(box);
   // What follows from it comes after what to do about it, however much that is.
-  QStringList follows;
-  for (const auto* e : explained) follows << qs(e->headline);
+  QStringList follows = shown.explained;
   if (follows.size() > kMostFollowing) {
     const auto rest = follows.size() - kMostFollowing;
     follows = follows.mid(0, kMostFollowing) << tr("and %1 more").arg(rest);
@@ -106,16 +128,53 @@ FindingCard::FindingCard(const checks::Finding& f, const std::vector<const check
     more->addWidget(label(tr("Figures: %1").arg(sources.join("; ")), 11, c.inkSoft, false, m_more));
   }
   auto* why = new QPushButton(tr("About this check"), m_more);
+  why->setObjectName("aboutCheck");
   why->setFlat(true);
   connect(why, &QPushButton::clicked, this, [this, check = qs(f.check)] { Q_EMIT explain(check); });
   more->addWidget(why, 0, Qt::AlignLeft);
-  column->addWidget(m_more);
-  m_more->hide();
+  m_column->addWidget(m_more);
+  m_more->setVisible(m_picked);
+}
+
+// The repair that can be put on the plan, and the ways that are a person's choice: each in a line, with the field that it ends in.
+QWidget* FindingCard::whatToDo(const Shown& shown) {
+  const auto& f = shown.finding;
+  const bool repair = f.repair && f.mendedAfter == 0;
+  if (!repair && (f.ways.empty() || f.mendedAfter > 0)) return nullptr;
+  const auto& c = gui::palette();
+  auto* box = new QFrame(m_more);
+  box->setObjectName("repairBox");
+  box->setStyleSheet(QString("#repairBox{border:1px solid %1;border-radius:6px}").arg(c.accent.name()));
+  auto* inside = new QVBoxLayout(box);
+  inside->setContentsMargins(10, 7, 10, 9);
+  inside->addWidget(label(tr("What to do"), 12, c.accent, true, box));
+  if (repair) {
+    inside->addWidget(label(qs(f.repair->text), 13, c.ink, false, box));
+    m_repair = new QPushButton(tr("Put it on the plan"), box);
+    m_repair->setObjectName("repair");
+    m_repair->setProperty("primary", true);
+    m_repair->setEnabled(!shown.readOnly);
+    m_repair->setToolTip(tr("Ctrl+Enter. It counts as done when you mark it so."));
+    connect(m_repair, &QPushButton::clicked, this, [this] { Q_EMIT this->repair(m_identity); });
+    inside->addWidget(m_repair, 0, Qt::AlignLeft);
+  }
+  for (const auto& w : f.ways) {
+    auto* line = label(qs(w.text), 13, c.ink, false, box);
+    line->setObjectName("way");
+    inside->addWidget(line);
+    if (w.field.subject.empty()) continue;
+    auto* go = new QPushButton(tr("Go there"), box);
+    go->setObjectName("wayGo");
+    go->setAccessibleDescription(qs(w.text));
+    connect(go, &QPushButton::clicked, this, [this, field = w.field] { Q_EMIT jump(field); });
+    inside->addWidget(go, 0, Qt::AlignLeft);
+  }
+  return box;
 }
 
 void FindingCard::setPicked(bool picked) {
   m_picked = picked;
-  m_more->setVisible(picked);
+  if (m_more) m_more->setVisible(picked);
   update();
 }
 

@@ -6,6 +6,7 @@
 
 class QLabel;
 class QPushButton;
+class QVBoxLayout;
 
 namespace bold::gui {
 
@@ -14,8 +15,15 @@ namespace bold::gui {
 class FindingCard : public QFrame {
   Q_OBJECT
  public:
-  FindingCard(const checks::Finding& finding, const std::vector<const checks::Finding*>& explained, bool readOnly, bool oncePlanned,
-              QWidget* parent = nullptr);
+  struct Shown {
+    checks::Finding finding;
+    QStringList explained{};  ///< headlines of what follows from it
+    bool readOnly = false;    ///< its repair cannot be made now
+    bool oncePlanned = false;
+  };
+  explicit FindingCard(QWidget* parent = nullptr);
+  /// Shows this finding from now on. What looks the same stays the widgets it was, so that nobody loses the place.
+  void show(const Shown& shown);
   void setPicked(bool picked);
   const QString& identity() const { return m_identity; }
   QPushButton* repairButton() const { return m_repair; }
@@ -24,6 +32,7 @@ class FindingCard : public QFrame {
   void pressed(const QString& identity);
   void repair(const QString& identity);
   void explain(const QString& check);
+  void jump(const bold::checks::Field& field);
 
  protected:
   void mousePressEvent(QMouseEvent* event) override;
@@ -31,12 +40,16 @@ class FindingCard : public QFrame {
   void paintEvent(QPaintEvent* event) override;
 
  private:
-  QString m_identity;
-  int m_number;
-  checks::Severity m_severity;
+  QString m_identity, m_content;
+  int m_number = 0;
+  checks::Severity m_severity = checks::Severity::Note;
   bool m_picked = false;
-  QWidget* m_more = nullptr;
+  QWidget *m_always = nullptr, *m_more = nullptr;
+  QVBoxLayout* m_column;
   QPushButton* m_repair = nullptr;
+
+  void build(const Shown& shown);
+  QWidget* whatToDo(const Shown& shown);
 };
 
 }  // namespace bold::gui

@@ -1,5 +1,6 @@
 #include "gui/panels/findings_panel.h"
 
+#include <QApplication>
 #include <QLabel>
 #include <QScrollArea>
 #include <QScrollBar>
@@ -8,7 +9,9 @@
 
 #include "gui/panels/finding_card.h"
 #include "gui/panels/left_out_card.h"
+#include "gui/panels/margins_list.h"
 #include "gui/panels/plural.h"
+#include "gui/panels/unstated_card.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -42,11 +45,15 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_column->setSpacing(8);
   m_leftOut = new LeftOutCard(session, m_inside);
   m_column->addWidget(m_leftOut);
+  m_unstated = new UnstatedCard(session, m_inside);
+  m_column->addWidget(m_unstated);
   m_quiet = plainLabel(m_inside);
   m_quiet->setObjectName("quiet");
   m_quiet->setWordWrap(true);
   m_quiet->hide();
   m_column->addWidget(m_quiet);
+  m_margins = new MarginsList(session, m_inside);
+  m_column->addWidget(m_margins);
   m_column->addStretch();
   m_scroll->setWidget(m_inside);
   outer->addWidget(m_head);
@@ -58,42 +65,96 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   refresh();
 }
 
+FindingCard* FindingsPanel::newCard() {
+  auto* card = new FindingCard(m_inside);
+  connect(card, &FindingCard::pressed, this, [this](const QString& id) { m_session.pick(m_session.picked() == id ? QString() : id); });
+  connect(card, &FindingCard::repair, this, &FindingsPanel::repair);
+  connect(card, &FindingCard::explain, this, &FindingsPanel::explain);
+  connect(card, &FindingCard::jump, this, [this](const checks::Field& field) { m_session.jump(field); });
+  return card;
+}
+
+// The card of a finding stays the same one from analysis to analysis: focus, scrolling and what is open stay where they are.
+void FindingsPanel::showCards(const std::vector<FindingCard::Shown>& shown) {
+  QList<FindingCard*> next;
+  auto old = m_cards;
+  for (const auto& s : shown) {
+    const auto id = QString::fromStdString(s.finding.identity());
+    const auto it = std::ranges::find_if(old, [&](const FindingCard* c) { return c->identity() == id; });
+    auto* card = it != old.end() ? *it : newCard();
+    if (it != old.end()) old.erase(it);
+    card->show(s);
+    next << card;
+  }
+  for (auto* gone : old) {
+    m_column->removeWidget(gone);
+    gone->hide();  // a card that asked for its repair is still on the stack
+    gone->deleteLater();
+  }
+  const int first = m_column->indexOf(m_unstated) + 1;
+  for (int k = 0; k < next.size(); ++k)
+    if (m_column->indexOf(next[k]) != first + k) {
+      m_column->removeWidget(next[k]);
+      m_column->insertWidget(first + k, next[k]);
+      next[k]->QWidget::show();
+    }
+  m_cards = next;
+}
+
 void FindingsPanel::refresh() {
   const auto& a = m_session.analysis();
-  for (auto* card : m_cards) {
-    m_column->removeWidget(card);
-    card->hide();  // a card that asked for its repair is still on the stack
-    card->deleteLater();
-  }
-  m_cards.clear();
+  const auto anchor = anchored();
   QString judged = tr("%1 checks over %2 solved commands, %3.").arg(a.checks).arg(a.commands).arg(QString::fromStdString(unknownWords(a)));
   for (const auto& x : a.assumptions) judged += " " + tr("Taken: %1.").arg(QString::fromStdString(x));
-  for (const auto& x : a.why)  // what has cards of its own is not said twice
-    if (!x.starts_with("left out of ") && !x.starts_with("once the planned change"))
+  for (const auto& x : a.why) {  // what has cards of its own is not said twice
+    const bool unstated = std::ranges::any_of(a.unstated, [&](const Unstated& u) { return u.text == x; });
+    if (!unstated && !x.starts_with("left out of ") && !x.starts_with("once the planned change"))
       judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
+  }
   m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
   m_leftOut->refresh();
-  const auto add = [this](FindingCard* card) {
-    connect(card, &FindingCard::pressed, this, [this](const QString& id) { m_session.pick(m_session.picked() == id ? QString() : id); });
-    connect(card, &FindingCard::repair, this, &FindingsPanel::repair);
-    connect(card, &FindingCard::explain, this, &FindingsPanel::explain);
-    m_column->insertWidget(1 + static_cast<int>(m_cards.size()), card);  // behind what was left out
-    m_cards << card;
-  };
+  m_unstated->refresh();
+  std::vector<FindingCard::Shown> cards;
   for (const auto& f : a.findings) {
     if (!f.explainedBy.empty()) continue;
-    std::vector<const checks::Finding*> explained;
+    QStringList explained;
     for (const auto& e : a.findings)
-      if (e.explainedBy == f.identity()) explained.push_back(&e);
-    add(new FindingCard(f, explained, m_session.readOnly() || !a.explained, false, m_inside));
+      if (e.explainedBy == f.identity()) explained << QString::fromStdString(e.headline);
+    cards.push_back({f, explained, m_session.readOnly() || !a.explained, false});
   }
   if (a.planned)
-    for (const auto& f : a.planned->worse) add(new FindingCard(f, {}, true, true, m_inside));
-  m_quiet->setVisible(m_cards.isEmpty() && a.leftOut.empty() && m_session.verdictFresh());
+    for (const auto& f : a.planned->worse) cards.push_back({f, {}, true, true});
+  showCards(cards);
+  const bool notJudged = a.verdict == Verdict::NotJudged;
+  m_quiet->setVisible(m_cards.isEmpty() && a.leftOut.empty() && a.unstated.empty() && m_session.verdictFresh());
   m_quiet->setText(m_session.harness().devices.empty() ? tr("Put something on the bench: Ctrl+K, then type what it is.")
+                   : notJudged                         ? tr("It could not be judged: what stands in the way is said above.")
                                                        : tr("No check has anything to say about this bench as it is drawn. Hold the "
-                                                            "drawing against the real wires, end by end, before you switch on."));
+                                                                                    "drawing against the real wires, end by end, before you switch on."));
+  m_margins->refresh();
   showPicked();
+  hold(anchor);
+}
+
+// What somebody looks at or points at: the card that has the focus, else the one under the pointer, else the first in sight.
+FindingsPanel::Anchor FindingsPanel::anchored() const {
+  const auto top = m_scroll->verticalScrollBar()->value();
+  const auto of = [&](QWidget* w) { return Anchor{w, w->y() - top}; };
+  for (auto* card : m_cards)
+    if (card->hasFocus() || card->isAncestorOf(QApplication::focusWidget())) return of(card);
+  for (auto* card : m_cards)
+    if (card->underMouse()) return of(card);
+  if (m_margins->underMouse() || m_margins->isAncestorOf(QApplication::focusWidget())) return of(m_margins);
+  for (auto* card : m_cards)
+    if (card->isVisible() && card->geometry().bottom() > top) return of(card);
+  return {m_margins, m_margins->y() - top};
+}
+
+void FindingsPanel::hold(const Anchor& anchor) {
+  if (!anchor.widget || !isVisible()) return;
+  m_inside->layout()->activate();
+  m_inside->adjustSize();
+  m_scroll->verticalScrollBar()->setValue(anchor.widget->y() - anchor.offset);
 }
 
 void FindingsPanel::showPicked() {
@@ -102,13 +163,14 @@ void FindingsPanel::showPicked() {
   for (auto* card : m_cards) {
     const bool here = card->identity() == shown;
     card->setPicked(here);
-    if (!here) continue;
+    if (!here || shown == m_lookedAt) continue;
     QTimer::singleShot(0, card, [this, card] {
       m_scroll->ensureWidgetVisible(card, 0, 20);
       // Of a card that is higher than the panel, its head.
       if (card->height() > m_scroll->viewport()->height()) m_scroll->verticalScrollBar()->setValue(card->y());
     });
   }
+  m_lookedAt = shown;
 }
 
 void FindingsPanel::step(int by) {

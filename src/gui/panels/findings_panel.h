@@ -1,17 +1,22 @@
 #pragma once
 
+#include <QPointer>
 #include <QScrollArea>
+
+#include "gui/panels/finding_card.h"
 
 class QLabel;
 class QVBoxLayout;
 
 namespace bold::gui {
 
-class FindingCard;
 class LeftOutCard;
+class MarginsList;
+class UnstatedCard;
 class Session;
 
-/// Findings beside the picture, causes first; picking one here picks it in the picture and the other way round.
+/// Findings beside the picture, causes first, and under them how near everything is to its limits; picking one here picks it in the picture
+/// and the other way round.
 class FindingsPanel : public QWidget {
   Q_OBJECT
  public:
@@ -25,12 +30,23 @@ class FindingsPanel : public QWidget {
  private:
   Session& m_session;
   LeftOutCard* m_leftOut;
+  UnstatedCard* m_unstated;
+  MarginsList* m_margins;
   QLabel *m_head, *m_judged, *m_quiet;
   QScrollArea* m_scroll;
   QWidget* m_inside;
   QVBoxLayout* m_column;
   QList<FindingCard*> m_cards;
+  QString m_lookedAt;  ///< the finding that was scrolled to
 
+  struct Anchor {
+    QPointer<QWidget> widget;
+    int offset;  ///< px below the upper edge of what is seen
+  };
+  Anchor anchored() const;
+  void hold(const Anchor& anchor);
+  FindingCard* newCard();
+  void showCards(const std::vector<FindingCard::Shown>& shown);
   void refresh();
   void showPicked();
   void repair(const QString& identity);

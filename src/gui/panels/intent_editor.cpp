@@ -5,10 +5,16 @@
 #include <QFormLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "core/harness/recipe.h"
+#include "core/checks/wired_signals.h"
+#include "core/harness/names.h"
+#include "core/harness/typed_end.h"
+#include "gui/panels/fill_combo.h"
+#include "gui/panels/signal_row.h"
+#include "gui/panels/spoken.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -26,17 +32,19 @@ std::ptrdiff_t windings(const parts::Part& part) {
 // A number of the plan: how it is shown, and how what was typed is taken in. Empty text clears it.
 struct Number {
   const char* id;
-  QString label, example;
+  QString label, example, help;
   bool stepper;  // of steppers, or of motors whose speed is set by PWM
   std::function<QString(const harness::Intent&)> show;
   std::function<std::optional<Problem>(harness::Intent&, const std::string&)> take;
 };
 
 template <class Q>
-Number quantity(const char* id, const QString& label, const QString& example, bool stepper, std::optional<Q> harness::Intent::*field) {
+Number quantity(const char* id, const QString& label, const QString& example, const QString& help, bool stepper,
+                std::optional<Q> harness::Intent::*field) {
   return {id,
           label,
           example,
+          help,
           stepper,
           [field](const harness::Intent& i) { return i.*field ? qs(displayText(*(i.*field))) : QString(); },
           [field](harness::Intent& i, const std::string& text) -> std::optional<Problem> {
@@ -54,8 +62,10 @@ Number quantity(const char* id, const QString& label, const QString& example, bo
 
 const std::vector<Number>& numbers() {
   using harness::Intent;
-  static const std::vector<Number> all{quantity<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"), false, &Intent::pwm),
-                                       {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"), false,
+  static const std::vector<Number> all{quantity<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"),
+                                                       QObject::tr("How often the program switches in a second"), false, &Intent::pwm),
+                                       {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"),
+                                        QObject::tr("The program never asks for more than this share of full speed"), false,
                                         [](const Intent& i) { return i.dutyCap ? QString("%1 %").arg(*i.dutyCap * 100) : QString(); },
                                         [](Intent& i, const std::string& text) -> std::optional<Problem> {
                                           if (text.empty()) {
@@ -69,8 +79,10 @@ const std::vector<Number>& numbers() {
                                           i.dutyCap = percent / 100;
                                           return std::nullopt;
                                         }},
-                                       quantity<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"), true, &Intent::rate),
-                                       {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"), true,
+                                       quantity<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"),
+                                                       QObject::tr("Step pulses a second that are wanted"), true, &Intent::rate),
+                                       {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"),
+                                        QObject::tr("Step pulses that the program counts for one turn of the shaft"), true,
                                         [](const Intent& i) { return i.stepsPerTurn ? QString::number(*i.stepsPerTurn) : QString(); },
                                         [](Intent& i, const std::string& text) -> std::optional<Problem> {
                                           if (text.empty()) {
@@ -84,9 +96,25 @@ const std::vector<Number>& numbers() {
                                           i.stepsPerTurn = steps;
                                           return std::nullopt;
                                         }},
-                                       quantity<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"), true, &Intent::pulse)};
+                                       quantity<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"),
+                                                         QObject::tr("How long the program holds a step pulse"), true, &Intent::pulse)};
   return all;
 }
+QCheckBox* choice(const QString& text, const char* name, const QString& help, QWidget* parent) {
+  auto* box = new QCheckBox(text, parent);
+  box->setObjectName(name);
+  box->setToolTip(help);
+  return box;
+}
+
+enum class Kind { Brushed, Stepper, Unipolar, Servo };
+Kind kindOf(const parts::Part* part) {
+  if (!part) return Kind::Brushed;
+  if (windings(*part) == 0) return Kind::Servo;
+  if (windings(*part) == 1) return Kind::Brushed;
+  return part->kind.starts_with("unipolar") ? Kind::Unipolar : Kind::Stepper;
+}
+
 }  // namespace
 
 IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
@@ -99,25 +127,44 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   f.setWeight(QFont::DemiBold);
   head->setFont(f);
   column->addWidget(head);
-  m_both = new QCheckBox(tr("both directions"), this);
-  m_speed = new QCheckBox(tr("speed by PWM"), this);
-  m_hold = new QCheckBox(tr("holds its position"), this);
-  m_ramp = new QCheckBox(tr("starts and turns round gently"), this);
-  m_together = new QCheckBox(tr("starts at the same moment as others that do"), this);
-  m_ramp->setObjectName("intentRamp");
-  m_together->setObjectName("intentTogether");
+  m_both = choice(tr("both directions"), "intentBoth", tr("It has to turn either way round"), this);
+  m_speed = choice(tr("speed by PWM"), "intentSpeed", tr("The program sets its speed by PWM, not only on and off"), this);
+  m_hold =
+      choice(tr("holds its position"), "intentHold", tr("At rest it keeps its position under current: it gets warm all the time"), this);
+  m_ramp = choice(tr("starts and turns round gently"), "intentRamp",
+                  tr("The program speeds it up and slows it down in steps, and lets it stop before it turns it round"), this);
+  m_together = choice(tr("starts at the same moment as others that do"), "intentTogether",
+                      tr("Its start adds to that of the other motors that say so"), this);
   for (auto* box : {m_both, m_speed, m_hold, m_ramp, m_together}) column->addWidget(box);
-  auto* form = new QFormLayout;
-  m_channel = new QComboBox(this);
-  m_channel->setObjectName("intentChannel");
-  plainRow(*form, tr("Stage"), m_channel);
-  column->addLayout(form);
+  m_choices = new QFormLayout;
+  const auto combo = [&](const char* name, const QString& label, const QString& help) {
+    auto* box = new QComboBox(this);
+    box->setObjectName(name);
+    speak(box, label);
+    box->setToolTip(help);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    plainRow(*m_choices, label, box);
+    return box;
+  };
+  m_channel = combo("intentChannel", tr("Stage"), tr("The stage and channel that is meant to drive it"));
+  m_forward = combo("intentForward", tr("Forward"), tr("The lead that is positive when the program says forward"));
+  m_sequence = combo("intentSequence", tr("Sequence"), tr("Which coils the program has on at each step"));
+  column->addLayout(m_choices);
   m_numbers = new QFormLayout;
   column->addLayout(m_numbers);
   addNumbers();
   m_signals = new QFormLayout;
   column->addLayout(m_signals);
+  m_asWired = new QPushButton(tr("My program uses these pins"), this);
+  m_asWired->setObjectName("stateAsWired");
+  m_asWired->setToolTip(tr("States what stands in grey, as if you had typed it (Ctrl+U)"));
+  column->addWidget(m_asWired, 0, Qt::AlignLeft);
+  m_stated = plainLabel(this);
+  m_stated->setWordWrap(true);
+  m_stated->setForegroundRole(QPalette::PlaceholderText);
+  column->addWidget(m_stated);
   m_said = plainLabel(this);
+  m_said->setObjectName("intentSaid");
   m_said->setWordWrap(true);
   m_said->hide();
   column->addWidget(m_said);
@@ -133,7 +180,15 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
       i.channel = both.value(1).toStdString();
     });
   });
-  connect(&m_session, &Session::analysisChanged, this, &IntentEditor::rebuildSignals);
+  connect(m_forward, &QComboBox::activated, this,
+          [this] { change("forward", [this](auto& i) { i.forwardLead = m_forward->currentData().toString().toStdString(); }); });
+  connect(m_sequence, &QComboBox::activated, this,
+          [this] { change("sequence", [this](auto& i) { i.sequence = m_sequence->currentData().toString().toStdString(); }); });
+  connect(m_asWired, &QPushButton::clicked, this, [this] {
+    const auto& solved = m_session.analysis().solved;
+    if (const auto edit = solved ? checks::stateAsWired(m_session.harness(), *solved, m_motor) : std::nullopt) m_session.apply(*edit);
+  });
+  connect(&m_session, &Session::analysisChanged, this, &IntentEditor::showSignals);
   refresh();
 }
 
@@ -150,32 +205,83 @@ void IntentEditor::change(const std::string& what, const std::function<void(harn
   m_session.apply(harness::stating(m_session.harness(), intent, "Change " + what + " of " + m_motor));
 }
 
+void IntentEditor::say(const QString& sentence) {
+  m_said->setText(sentence);
+  m_said->setVisible(!sentence.isEmpty());
+  auto p = m_said->palette();
+  p.setColor(QPalette::WindowText, gui::palette().stop);
+  m_said->setPalette(p);
+}
+
 void IntentEditor::refresh() {
   const auto intent = current();
-  m_both->setChecked(intent.bothDirections);
-  m_speed->setChecked(intent.speedControl);
-  m_hold->setChecked(intent.hold);
-  m_ramp->setChecked(intent.ramp);
-  m_together->setChecked(intent.together);
-  for (auto* box : {m_both, m_speed, m_hold, m_ramp, m_together}) box->setEnabled(!m_session.readOnly());
+  showChoices(intent);
   showNumbers();
-  m_channel->clear();
-  m_channel->addItem(tr("the one its leads reach"), QStringList{QString(), QString()});
+  showStages(intent);
+  showSignals();
+}
+
+void IntentEditor::showChoices(const harness::Intent& intent) {
+  const auto* device = m_session.harness().device(m_motor);
+  const auto part = device ? m_session.library().find(device->part) : nullptr;
+  const auto kind = kindOf(part.get());
+  const bool brushed = kind == Kind::Brushed;
+  const bool stepper = kind == Kind::Stepper || kind == Kind::Unipolar;
+  const auto show = [&](QCheckBox* box, bool on, bool fits) {
+    box->setChecked(on);
+    box->setVisible(on || fits);
+    box->setEnabled(!m_session.readOnly());
+  };
+  show(m_both, intent.bothDirections, brushed);
+  show(m_speed, intent.speedControl, brushed);
+  show(m_hold, intent.hold, stepper);
+  show(m_ramp, intent.ramp, brushed);
+  show(m_together, intent.together, brushed);
+  const auto row = [&](QComboBox* box, bool shown) {
+    box->setVisible(shown);
+    m_choices->labelForField(box)->setVisible(shown);
+    box->setEnabled(!m_session.readOnly());
+  };
+  std::vector<std::pair<QString, QVariant>> leads{{tr("either way round"), QString()}};
+  if (part)
+    for (const auto& t : part->terminals) leads.emplace_back(tr("%1 positive").arg(qs(t.label)), qs(t.id));
+  if (brushed) fillCombo(*m_forward, leads, qs(intent.forwardLead));
+  row(m_forward, brushed);
+  fillCombo(
+      *m_sequence,
+      {{tr("unsaid: full steps"), QString()}, {tr("full steps"), "full"}, {tr("half steps"), "half"}, {tr("one coil at a time"), "wave"}},
+      qs(intent.sequence));
+  row(m_sequence, kind == Kind::Unipolar || !intent.sequence.empty());
+  row(m_channel, kind != Kind::Servo || !intent.stage.empty());
+  QStringList programs;
+  const auto from = [&](const auto& statements) {
+    for (const auto& x : statements)
+      if (x.motor == m_motor && !x.source.typed())
+        if (const auto name = x.source.line > 0 ? tr("%1, line %2").arg(qs(x.source.file)).arg(x.source.line) : qs(x.source.file);
+            !programs.contains(name))
+          programs << name;
+  };
+  from(m_session.harness().goals);
+  from(m_session.harness().assignments);
+  from(m_session.harness().program);
+  m_stated->setText(tr("Partly stated by the program: %1. What you type here counts before it.").arg(programs.join("; ")));
+  m_stated->setVisible(!programs.isEmpty());
+}
+
+void IntentEditor::showStages(const harness::Intent& intent) {
+  std::vector<std::pair<QString, QVariant>> items{{tr("the one its leads reach"), QStringList{QString(), QString()}}};
+  QVariant chosen = QStringList{qs(intent.stage), qs(intent.channel)};
   for (const auto& d : m_session.harness().devices) {
     const auto part = m_session.library().find(d.part);
     if (!part) continue;
-    if (part->channels.size() > 1) {
-      m_channel->addItem(tr("%1, as it is wired").arg(qs(d.called())), QStringList{qs(d.id), QString()});
-      if (d.id == intent.stage && intent.channel.empty()) m_channel->setCurrentIndex(m_channel->count() - 1);
-    }
-    for (const auto& c : part->channels) {
-      m_channel->addItem(part->channels.size() > 1 ? tr("%1 channel %2").arg(qs(d.called()), qs(c.id)) : qs(d.called()),
-                         QStringList{qs(d.id), qs(c.id)});
-      const bool only = part->channels.size() == 1 && intent.channel.empty();
-      if (d.id == intent.stage && (only || intent.channel == c.id)) m_channel->setCurrentIndex(m_channel->count() - 1);
-    }
+    const auto name = qs(shownName(m_session.harness(), d));
+    if (part->channels.size() > 1) items.emplace_back(tr("%1, as it is wired").arg(name), QStringList{qs(d.id), QString()});
+    for (const auto& c : part->channels)
+      items.emplace_back(part->channels.size() > 1 ? tr("%1 channel %2").arg(name, qs(c.id)) : name, QStringList{qs(d.id), qs(c.id)});
+    if (d.id == intent.stage && part->channels.size() == 1 && intent.channel.empty())
+      chosen = QStringList{qs(d.id), qs(part->channels.front().id)};
   }
-  rebuildSignals();
+  fillCombo(*m_channel, items, chosen);
 }
 
 void IntentEditor::addNumbers() {
@@ -184,23 +290,24 @@ void IntentEditor::addNumbers() {
     edit->setObjectName(QString("number-") + n.id);
     edit->setAccessibleName(n.label);
     edit->setPlaceholderText(n.example);
+    edit->setToolTip(n.help);
     connect(edit, &QLineEdit::editingFinished, this, [this, &n, edit] {
       auto intent = current();
       const auto typed = edit->text().trimmed();
       if (typed == n.show(intent)) return;
       if (const auto wrong = n.take(intent, typed.toStdString())) {
-        m_said->setText(qs(wrong->what));
-        m_said->show();
+        say(qs(wrong->what));
         return;
       }
-      m_said->hide();
+      say({});
+      edit->setModified(false);
       m_session.apply(harness::stating(m_session.harness(), intent, "Change " + std::string(n.id) + " of " + m_motor));
     });
     plainRow(*m_numbers, n.label, edit);
   }
 }
 
-// Only the numbers that mean something for this motor; one that is set is never hidden.
+// Only the numbers that mean something for this motor; one that is set, typed in or asked for is never hidden.
 void IntentEditor::showNumbers() {
   const auto intent = current();
   const auto* device = m_session.harness().device(m_motor);
@@ -209,14 +316,12 @@ void IntentEditor::showNumbers() {
   for (const auto& n : numbers()) {
     auto* edit = findChild<QLineEdit*>(QString("number-") + n.id);
     const auto text = n.show(intent);
-    const bool shown = !text.isEmpty() || (n.stepper ? stepper : intent.speedControl);
+    const bool shown = !text.isEmpty() || m_wanted == n.id || edit->isModified() || (n.stepper ? stepper : !stepper && intent.speedControl);
     edit->setVisible(shown);
     m_numbers->labelForField(edit)->setVisible(shown);
     edit->setEnabled(!m_session.readOnly());
-    if (!edit->hasFocus()) edit->setText(text);
+    if (!edit->isModified() && edit->text() != text) edit->setText(text);
   }
-  m_ramp->setVisible(intent.ramp || (part && !stepper));
-  m_together->setVisible(intent.together || (part && !stepper));
 }
 
 // The roles that a plan for this motor has signals for: as it is wired, else as the stage that was named has them.
@@ -238,23 +343,37 @@ std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) cons
 }
 
 // One line for each of them; those of the plan that are none of them are kept and shown too.
-void IntentEditor::rebuildSignals() {
+void IntentEditor::showSignals() {
   const auto intent = current();
   auto roles = this->roles(intent);
   for (const auto& s : intent.signals)
     if (std::ranges::count(roles, s.role) == 0) roles.push_back(s.role);
   arrangeRows(roles);
+  std::vector<checks::WiredSignal> wired;
+  const auto& solved = m_session.analysis().solved;
+  if (solved)
+    for (const auto& m : solved->motors)
+      if (checks::idOf(solved->bench, m.device) == m_motor) wired = checks::wiredSignals(*solved, m);
+  bool grey = false;
   for (const auto& role : roles) {
-    auto* edit = fieldOf(role);
     const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
-    if (edit && !edit->hasFocus()) edit->setText(it == intent.signals.end() ? QString() : qs(it->pin.text()));
+    const auto as = std::ranges::find(wired, role, &checks::WiredSignal::role);
+    QString words = tr("a pin: d9");
+    if (as != wired.end() && !as->pin.device.empty())
+      words = tr("%1, as it is wired").arg(qs(as->pin.text()));
+    else if (as != wired.end() && !as->tied.empty())
+      words = tr("tied %1 on the bench").arg(qs(as->tied));
+    grey = grey || (it == intent.signals.end() && as != wired.end() && !as->pin.device.empty());
+    rowOf(role)->show(it == intent.signals.end() ? harness::Signal{role, {}, {}, harness::Active::Unsaid} : *it, words,
+                      m_session.readOnly());
   }
+  m_asWired->setVisible(grey && !m_session.readOnly());
 }
 
-QLineEdit* IntentEditor::fieldOf(const std::string& role) const {
+SignalRow* IntentEditor::rowOf(const std::string& role) const {
   for (int i = 0; i < m_signals->rowCount(); ++i)
-    if (auto* edit = qobject_cast<QLineEdit*>(m_signals->itemAt(i, QFormLayout::FieldRole)->widget()))
-      if (edit->objectName() == "signal-" + qs(role)) return edit;
+    if (auto* row = qobject_cast<SignalRow*>(m_signals->itemAt(i, QFormLayout::FieldRole)->widget()); row && row->role() == role)
+      return row;
   return nullptr;
 }
 
@@ -262,8 +381,8 @@ QLineEdit* IntentEditor::fieldOf(const std::string& role) const {
 // being told, so it ends later.
 void IntentEditor::arrangeRows(const std::vector<std::string>& roles) {
   for (int i = m_signals->rowCount() - 1; i >= 0; --i) {
-    auto* edit = m_signals->itemAt(i, QFormLayout::FieldRole)->widget();
-    if (std::ranges::count(roles, edit->objectName().mid(7).toStdString()) > 0) continue;
+    const auto* here = qobject_cast<SignalRow*>(m_signals->itemAt(i, QFormLayout::FieldRole)->widget());
+    if (std::ranges::count(roles, here->role()) > 0) continue;
     const auto row = m_signals->takeRow(i);
     for (auto* item : {row.labelItem, row.fieldItem}) {
       item->widget()->hide();
@@ -273,12 +392,12 @@ void IntentEditor::arrangeRows(const std::vector<std::string>& roles) {
   }
   int at = 0;
   for (const auto& role : roles) {
-    auto* edit = fieldOf(role);
+    auto* field = rowOf(role);
     int row = 0;
     QFormLayout::ItemRole column{};
-    if (edit) m_signals->getWidgetPosition(edit, &row, &column);
-    if (!edit) {
-      plainRow(*m_signals, qs(role), newField(role), at);
+    if (field) m_signals->getWidgetPosition(field, &row, &column);
+    if (!field) {
+      plainRow(*m_signals, qs(role), newRow(role), at);
     } else if (row != at) {
       const auto moved = m_signals->takeRow(row);
       m_signals->insertRow(at, moved.labelItem->widget(), moved.fieldItem->widget());
@@ -289,33 +408,39 @@ void IntentEditor::arrangeRows(const std::vector<std::string>& roles) {
   }
 }
 
-QLineEdit* IntentEditor::newField(const std::string& role) {
-  auto* edit = new QLineEdit(this);
-  edit->setObjectName("signal-" + qs(role));
-  edit->setAccessibleName(tr("Pin for %1").arg(qs(role)));
-  edit->setPlaceholderText(tr("tied on the bench, or a pin: d9"));
-  edit->setEnabled(!m_session.readOnly());
-  connect(edit, &QLineEdit::editingFinished, this, [this, role, edit] { setPin(role, edit->text().trimmed()); });
-  return edit;
+SignalRow* IntentEditor::newRow(const std::string& role) {
+  auto* row = new SignalRow(role, this);
+  connect(row, &SignalRow::pinTyped, this, [this, role](const QString& text) { setPin(role, text); });
+  connect(row, &SignalRow::activeChosen, this, [this, role](harness::Active a) { setSignal(role, [a](auto& s) { s.active = a; }); });
+  connect(row, &SignalRow::numberingChosen, this,
+          [this, role](const QString& n) { setSignal(role, [n](auto& s) { s.numbering = n.toStdString(); }); });
+  return row;
+}
+
+void IntentEditor::setSignal(const std::string& role, const std::function<void(harness::Signal&)>& f) {
+  change(role, [&](harness::Intent& i) {
+    const auto at = std::ranges::find(i.signals, role, &harness::Signal::role);
+    if (at != i.signals.end()) f(*at);
+  });
 }
 
 void IntentEditor::setPin(const std::string& role, const QString& typed) {
   const auto intent = current();
   const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
   const auto old = it == intent.signals.end() ? std::string() : it->pin.text();
-  if (typed.toStdString() == old) return;
+  const auto done = [&] {
+    say({});
+    if (auto* row = rowOf(role)) row->pin()->setModified(false);
+  };
+  if (typed.toStdString() == old) return done();
   // What is said of the signal besides (active level, numbering) stays.
-  harness::Signal signal = it == intent.signals.end() ? harness::Signal{role, {}, "label"} : *it;
+  harness::Signal signal = it == intent.signals.end() ? harness::Signal{role, {}, "label", harness::Active::Unsaid} : *it;
   if (!typed.isEmpty()) {
     auto pin = harness::parseTypedEnd(m_session.harness(), m_session.library(), typed.toStdString());
-    if (!pin) {
-      m_said->setText(qs(pin.error().what));
-      m_said->show();
-      return;
-    }
+    if (!pin) return say(qs(pin.error().what));
     signal.pin = *pin;
   }
-  m_said->hide();
+  done();
   change(role, [&](harness::Intent& i) {
     const auto at = std::ranges::find(i.signals, role, &harness::Signal::role);
     if (typed.isEmpty()) {
@@ -326,6 +451,41 @@ void IntentEditor::setPin(const std::string& role, const QString& typed) {
       i.signals.push_back(signal);
     }
   });
+}
+
+bool IntentEditor::focusField(const QString& name) {
+  const auto focus = [](QWidget* w) {
+    w->show();
+    w->setFocus(Qt::OtherFocusReason);
+    return true;
+  };
+  const std::pair<const char*, QWidget*> plain[]{{"directions", m_both},      {"speed", m_speed},       {"hold", m_hold},
+                                                 {"starting", m_ramp},        {"together", m_together}, {"stage", m_channel},
+                                                 {"forward lead", m_forward}, {"sequence", m_sequence}};
+  for (const auto& [id, field] : plain)
+    if (name == id) return focus(field);
+  if (auto* edit = findChild<QLineEdit*>("number-" + name)) {
+    m_wanted = name;
+    showNumbers();
+    edit->selectAll();
+    return focus(edit);
+  }
+  const auto kind = name.section(' ', 0, 0);
+  const auto role = name.section(' ', 1).toStdString();
+  if (kind == "signals") {
+    // The first that nobody stated.
+    for (int i = 0; i < m_signals->rowCount(); ++i)
+      if (auto* row = qobject_cast<SignalRow*>(m_signals->itemAt(i, QFormLayout::FieldRole)->widget());
+          row && row->pin()->text().isEmpty()) {
+        row->focusField("signal");
+        return true;
+      }
+    return m_asWired->isVisible() && focus(m_asWired);
+  }
+  if (kind != "signal" && kind != "numbering" && kind != "active") return false;
+  auto* row = rowOf(role);
+  if (row) row->focusField(kind);
+  return row;
 }
 
 }  // namespace bold::gui

@@ -39,7 +39,10 @@ KeysDialog::KeysDialog(const QMenuBar& menus, QWidget* parent) : QDialog(parent)
   const auto picture = tr("picture");
   rows.push_back({tr("Arrow keys"), tr("Go to the next terminal that way"), picture});
   rows.push_back({tr("Return, then Return"), tr("Begin a wire at this terminal, end it at another"), picture});
-  rows.push_back({tr("Escape"), tr("Let go of what is begun or picked"), picture});
+  rows.push_back({tr("Escape"), tr("Let go of what is begun, then of what is picked"), picture});
+  rows.push_back({tr("Ctrl and the wheel"), tr("Zoom at the pointer"), picture});
+  rows.push_back({tr("Middle button"), tr("Drag the picture about"), picture});
+  rows.push_back({tr("Menu key, right button"), tr("What can be done with what is there"), tr("picture, lists")});
   rows.push_back({tr("Up, Down"), tr("Go through findings, wires, devices"), tr("panel")});
   rows.push_back({tr("Tab, Shift+Tab"), tr("To the next part of the window and back"), tr("everywhere")});
   auto* table = new QTableWidget(static_cast<int>(rows.size()), 3, this);

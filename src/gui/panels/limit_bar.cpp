@@ -6,6 +6,35 @@
 #include "gui/theme/palette.h"
 
 namespace bold::gui {
+namespace {
+
+constexpr double kPast = 1.12;      // of the way that is drawn, where nothing is past it
+constexpr double kMostDrawn = 1.8;  // beyond it lies past the edge
+
+QColor colourOf(checks::Severity severity) {
+  const auto& c = gui::palette();
+  return severity == checks::Severity::Stop ? c.stop : severity == checks::Severity::Note ? c.note : c.caution;
+}
+
+}  // namespace
+
+void paintWay(QPainter& p, const QRectF& place, double used, checks::Severity past, double inner) {
+  const auto& c = gui::palette();
+  const double reach = std::max(kPast, std::min(used, kMostDrawn) * 1.03);
+  const auto at = [&](double share) { return place.left() + place.width() * std::clamp(share / reach, 0.0, 1.0); };
+  const auto fill = [&](double from, double to, const QColor& colour) {
+    p.fillRect(QRectF(QPointF(at(from), place.top()), QPointF(at(to), place.bottom())), colour);
+  };
+  fill(0, reach, c.strip);
+  fill(0, std::min(used, 1.0), c.handle);
+  if (used > 1) fill(1, used, colourOf(past));
+  if (inner >= 0) {
+    p.setPen(QPen(c.panel, 2));
+    p.drawLine(QPointF(at(inner), place.top() + 1), QPointF(at(inner), place.bottom() - 1));
+  }
+  p.setPen(QPen(c.ink, 2));
+  p.drawLine(QPointF(at(1), place.top() - 4), QPointF(at(1), place.bottom() + 4));
+}
 
 LimitBar::LimitBar(const checks::Bar& bar, checks::Severity severity, QWidget* parent) : QWidget(parent), m_bar(bar), m_severity(severity) {
   setMinimumHeight(40);
@@ -18,31 +47,34 @@ void LimitBar::paintEvent(QPaintEvent*) {
   const auto& c = gui::palette();
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
-  const double top = std::max({m_bar.value.value, m_bar.limit.value, 1e-12}) * 1.12;
-  const double w = width() - 2.0;
-  const auto at = [&](double v) { return 1 + w * std::clamp(v / top, 0.0, 1.0); };
-  const double y = 25;
-  p.setPen(Qt::NoPen);
-  p.setBrush(c.strip);
-  p.drawRoundedRect(QRectF(1, y, w, 9), 4.5, 4.5);
-  const QColor colour = m_severity == checks::Severity::Stop ? c.stop : m_severity == checks::Severity::Caution ? c.caution : c.note;
-  p.setBrush(colour);
-  p.drawRoundedRect(QRectF(1, y, std::max(at(m_bar.value.value) - 1, 4.0), 9), 4.5, 4.5);
-  if (m_bar.inner) {
-    p.setPen(QPen(c.panel, 2));
-    p.drawLine(QPointF(at(m_bar.inner->value), y + 1), QPointF(at(m_bar.inner->value), y + 8));
+  const QRectF place(1, 25, width() - 2.0, 9);
+  const double limit = m_bar.limit.value;
+  const double value = m_bar.value.value;
+  if (m_bar.floor && limit > 0) {  // what is missing to a least
+    const double top = std::max(value, limit) * kPast;
+    const auto at = [&](double v) { return place.left() + place.width() * std::clamp(v / top, 0.0, 1.0); };
+    p.fillRect(place, c.strip);
+    p.fillRect(QRectF(QPointF(place.left(), place.top()), QPointF(at(std::max(0.0, value)), place.bottom())), c.handle);
+    if (value < limit)
+      p.fillRect(QRectF(QPointF(at(std::max(0.0, value)), place.top()), QPointF(at(limit), place.bottom())), colourOf(m_severity));
+    p.setPen(QPen(c.ink, 2));
+    p.drawLine(QPointF(at(limit), place.top() - 4), QPointF(at(limit), place.bottom() + 4));
+  } else {
+    const double used = limit > 0 ? value / limit : value > limit ? kMostDrawn : 0;
+    paintWay(p, place, used, m_severity, m_bar.inner && limit > 0 ? m_bar.inner->value / limit : -1);
   }
-  p.setPen(QPen(c.ink, 2));
-  const double tick = at(m_bar.limit.value);
-  p.drawLine(QPointF(tick, y - 5), QPointF(tick, y + 14));
   QFont f("DejaVu Sans");
   f.setPixelSize(11);
   p.setFont(f);
   p.setPen(c.ink);
-  const auto left = QString::fromStdString(m_bar.label + " " + displayText(m_bar.value));
+  // Where both do not stand side by side the name of the number gives way, never its figure.
+  const QFontMetricsF metrics(f);
   const auto right = QString::fromStdString(m_bar.limitName + " " + displayText(m_bar.limit));
-  p.drawText(QRectF(0, 2, w, 16), Qt::AlignLeft | Qt::AlignVCenter, left);
-  p.drawText(QRectF(0, 2, w, 16), Qt::AlignRight | Qt::AlignVCenter, right);
+  const auto figure = " " + QString::fromStdString(displayText(m_bar.value));
+  const double room = place.width() - metrics.horizontalAdvance(right) - metrics.horizontalAdvance(figure) - 14;
+  const auto left = metrics.elidedText(QString::fromStdString(m_bar.label), Qt::ElideRight, room) + figure;
+  p.drawText(QRectF(0, 2, place.width(), 16), Qt::AlignLeft | Qt::AlignVCenter, left);
+  p.drawText(QRectF(0, 2, place.width(), 16), Qt::AlignRight | Qt::AlignVCenter, right);
 }
 
 }  // namespace bold::gui

@@ -9,6 +9,7 @@
 #include <QVBoxLayout>
 
 #include "core/harness/recipe.h"
+#include "core/harness/typed_end.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"

@@ -9,12 +9,17 @@
 #include <QPushButton>
 #include <QTableWidget>
 #include <QVBoxLayout>
+#include <algorithm>
+#include <functional>
 
 #include "core/base/ordinal.h"
+#include "core/harness/join.h"
+#include "core/harness/names.h"
 #include "core/harness/recipe.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/session/session.h"
+#include "gui/subject_menu.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
@@ -23,6 +28,15 @@ namespace {
 
 QString qs(const std::string& s) {
   return QString::fromStdString(s);
+}
+
+// Those that the library knows, the thinnest first.
+std::vector<int> gauges(const parts::Library& library) {
+  std::vector<int> out;
+  for (const auto& p : library.search("wire"))
+    if (p->kind == "wire" && p->id.starts_with("wire-")) out.push_back(std::atoi(p->id.c_str() + 5));
+  std::ranges::sort(out, std::greater<>());
+  return out;
 }
 
 QIcon swatch(const QString& code) {
@@ -43,14 +57,32 @@ QString inWords(const Session& s, const Address& a) {
   const auto* d = s.harness().device(a.device);
   const auto part = d ? s.library().find(d->part) : nullptr;
   const auto* t = part ? part->find(a.terminal) : nullptr;
-  if (!t) return qs(a.text());
-  QString out = qs(d->called()) + " " + qs(t->label);
-  if (part->layoutKnown && t->place.position > 0)
-    out += " (" + qs(t->place.connector) + ", " + qs(ordinal(t->place.position)) + ")";
-  else
-    out += " (" + qs(t->place.contact) + ")";
-  return out;
+  const auto out = qs(shownEnd(s.harness(), s.library(), a));
+  if (!t) return out;
+  if (part->layoutKnown && t->place.position > 0) return out + " (" + qs(t->place.connector) + ", " + qs(ordinal(t->place.position)) + ")";
+  return out + " (" + qs(t->place.contact) + ")";
 }
+
+QString stateWords(harness::State state) {
+  switch (state) {
+    case harness::State::Planned:
+      return WiringPanel::tr("to make");
+    case harness::State::ToBeRemoved:
+      return WiringPanel::tr("to take away");
+    case harness::State::OnBench:
+      return WiringPanel::tr("made");
+  }
+  return {};
+}
+
+QString sizeWords(const harness::Connection& c) {
+  QStringList out;
+  if (c.gauge) out << WiringPanel::tr("%1 AWG").arg(*c.gauge);
+  if (c.length) out << qs(displayText(*c.length));
+  return out.join(" ");
+}
+
+enum Column { Which, From, To, WireSize, Made, Columns };
 
 }  // namespace
 
@@ -68,8 +100,8 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
 
   m_entry = new QLineEdit(this);
   m_entry->setObjectName("wireEntry");
-  m_entry->setPlaceholderText(tr("type a wire: d9 s1.in1"));
-  m_entry->setAccessibleName(tr("Type a wire, two terminals with a space between"));
+  m_entry->setPlaceholderText(tr("type a wire, d9 s1.in1, or a plug, usb uno"));
+  m_entry->setAccessibleName(tr("Type a wire, two terminals with a space between, or a plug, two devices"));
   m_entry->setClearButtonEnabled(true);
   column->addWidget(m_entry);
   m_said = plainLabel(this);
@@ -93,18 +125,36 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   for (const auto& [code, name] : wireCodes()) m_colour->addItem(swatch(code), code + "  " + name, code);
   m_remove = new QPushButton(tr("Delete"), this);
   m_remove->setObjectName("wireDelete");
+  m_remove->setToolTip(tr("It is not on the bench (Delete)"));
   m_done = new QPushButton(tr("It is done"), this);
   m_done->setObjectName("wireDone");
   m_done->setToolTip(tr("The planned change has been made on the bench (Ctrl+D)"));
-  row->addWidget(m_colour, 1);
-  row->addWidget(m_done);
-  row->addWidget(m_remove);
+  m_gauge = new QComboBox(this);
+  m_gauge->setObjectName("wireGauge");
+  speak(m_gauge, tr("Wire gauge"));
+  m_gauge->setToolTip(tr("How thick the wire is; where it is not given, what such wires usually are is taken"));
+  m_gauge->addItem(tr("gauge ?"), 0);
+  for (const auto& awg : gauges(session.library())) m_gauge->addItem(tr("%1 AWG").arg(awg), awg);
+  m_length = new QLineEdit(this);
+  m_length->setObjectName("wireLength");
+  m_length->setAccessibleName(tr("Length of the wire"));
+  m_length->setPlaceholderText(tr("length, 0.3 m"));
+  m_length->setToolTip(tr("How long the wire is; where it is not given, 0.2 or 0.3 m is taken"));
+  m_colour->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  row->addWidget(m_colour, 3);
+  row->addWidget(m_gauge, 2);
+  row->addWidget(m_length, 2);
   column->addLayout(row);
+  auto* buttons = new QHBoxLayout;
+  buttons->addWidget(m_done);
+  buttons->addWidget(m_remove);
+  buttons->addStretch();
+  column->addLayout(buttons);
 
-  m_table = new QTableWidget(0, 4, this);
+  m_table = new QTableWidget(0, Columns, this);
   m_table->setObjectName("wireTable");
   m_table->setAccessibleName(tr("Connections"));
-  m_table->setHorizontalHeaderLabels({tr("Id"), tr("From"), tr("To"), tr("State")});
+  m_table->setHorizontalHeaderLabels({QString(), tr("From"), tr("To"), tr("Size"), tr("State")});
   m_table->verticalHeader()->hide();
   m_table->verticalHeader()->setDefaultSectionSize(26);
   m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -115,8 +165,17 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_table->setIconSize({28, 14});
   m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-  m_table->horizontalHeader()->setSectionResizeMode(1, QHeaderView::Stretch);
-  m_table->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+  m_table->horizontalHeader()->setSectionResizeMode(From, QHeaderView::Stretch);
+  m_table->horizontalHeader()->setSectionResizeMode(To, QHeaderView::Stretch);
+  m_table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // what is cut short stands in the tip
+  m_table->setWordWrap(false);
+  m_table->setContextMenuPolicy(Qt::CustomContextMenu);
+  connect(m_table, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
+    if (const auto* item = m_table->itemAt(at)) {
+      m_session.select(m_table->item(item->row(), Which)->data(Qt::UserRole).toString());
+      showSubjectMenu(m_session, m_session.selection(), m_table->viewport()->mapToGlobal(at), this);
+    }
+  });
   column->addWidget(m_table, 1);
   m_allDone = new QPushButton(tr("Mark all planned changes as done"), this);
   m_allDone->setObjectName("allDone");
@@ -124,12 +183,17 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
 
   connect(m_entry, &QLineEdit::returnPressed, this, &WiringPanel::addTyped);
   connect(m_colour, &QComboBox::activated, this, &WiringPanel::recolour);
+  connect(m_gauge, &QComboBox::activated, this, [this] {
+    const int awg = m_gauge->currentData().toInt();
+    change("gauge", [awg](auto& c) { c.gauge = awg > 0 ? std::optional(awg) : std::nullopt; });
+  });
+  connect(m_length, &QLineEdit::editingFinished, this, &WiringPanel::takeLength);
   connect(m_remove, &QPushButton::clicked, this, &WiringPanel::removeSelected);
   connect(m_done, &QPushButton::clicked, this, &WiringPanel::markSelectedDone);
   connect(m_allDone, &QPushButton::clicked, this, [this] { m_session.apply(harness::markAllDone(m_session.harness())); });
   connect(m_table, &QTableWidget::itemSelectionChanged, this, [this] {
     if (m_filling || m_table->currentRow() < 0 || m_table->selectedItems().isEmpty()) return;
-    m_session.select(m_table->item(m_table->currentRow(), 0)->text());
+    m_session.select(m_table->item(m_table->currentRow(), Which)->data(Qt::UserRole).toString());
   });
   connect(&m_session, &Session::documentChanged, this, &WiringPanel::refresh);
   connect(&m_session, &Session::selectionChanged, this, &WiringPanel::showSelection);
@@ -147,18 +211,24 @@ void WiringPanel::refresh() {
   m_table->setRowCount(static_cast<int>(h.connections.size()));
   for (int i = 0; i < m_table->rowCount(); ++i) {
     const auto& c = h.connections[static_cast<std::size_t>(i)];
-    const QString state = c.state == harness::State::Planned       ? tr("to add")
-                          : c.state == harness::State::ToBeRemoved ? tr("to take away")
-                                                                   : tr("there");
-    auto* id = new QTableWidgetItem(qs(c.id));
-    if (c.kind == harness::ConnectionKind::Wire) id->setIcon(swatch(qs(c.colour)));
-    id->setToolTip(c.kind == harness::ConnectionKind::Wire   ? tr("wire")
-                   : c.kind == harness::ConnectionKind::Plug ? tr("plug")
-                                                             : tr("jumper"));
-    m_table->setItem(i, 0, id);
-    m_table->setItem(i, 1, new QTableWidgetItem(qs(c.a.text())));
-    m_table->setItem(i, 2, new QTableWidgetItem(qs(c.b.text())));
-    m_table->setItem(i, 3, new QTableWidgetItem(state));
+    const auto cell = [&](int column, const QString& text) {
+      auto* item = m_table->item(i, column);
+      if (!item) m_table->setItem(i, column, item = new QTableWidgetItem);
+      if (item->text() != text) item->setText(text);
+      item->setToolTip(plainTip(text));
+      return item;
+    };
+    const bool wire = c.kind == harness::ConnectionKind::Wire;
+    const auto kind = wire ? tr("wire") : c.kind == harness::ConnectionKind::Plug ? tr("plug") : tr("jumper");
+    auto* which = cell(Which, wire ? QString() : kind);
+    which->setIcon(wire ? swatch(qs(c.colour)) : QIcon());
+    which->setData(Qt::UserRole, qs(c.id));
+    which->setData(Qt::AccessibleTextRole, wire ? qs(c.colour) + " " + kind : kind);
+    which->setToolTip(plainTip(kind + " " + qs(c.id)));
+    cell(From, qs(shownEnd(h, m_session.library(), c.a)));
+    cell(To, qs(shownEnd(h, m_session.library(), c.b)));
+    cell(WireSize, sizeWords(c));
+    cell(Made, stateWords(c.state));
   }
   m_filling = false;
   const int open = h.openChanges();
@@ -172,60 +242,110 @@ void WiringPanel::showSelection() {
   const auto* c = h.connection(m_session.selection().toStdString());
   m_filling = true;
   if (c) {
-    m_table->selectRow(static_cast<int>(c - h.connections.data()));
+    const int row = static_cast<int>(c - h.connections.data());
+    if (m_table->currentRow() != row || m_table->selectedItems().isEmpty()) m_table->selectRow(row);
   } else {
     m_table->clearSelection();
   }
   m_filling = false;
   const bool wire = c && c->kind == harness::ConnectionKind::Wire;
-  m_colour->setEnabled(wire && !m_session.readOnly());
+  for (QWidget* w : std::initializer_list<QWidget*>{m_colour, m_gauge, m_length}) w->setEnabled(wire && !m_session.readOnly());
   m_remove->setEnabled(c && !m_session.readOnly());
-  m_done->setEnabled(c && c->state != harness::State::OnBench);
+  m_done->setEnabled(c && c->state != harness::State::OnBench && !m_session.readOnly());
   if (wire) m_colour->setCurrentIndex(m_colour->findData(qs(c->colour)));
+  if (wire) m_gauge->setCurrentIndex(std::max(0, m_gauge->findData(c->gauge.value_or(0))));
+  const auto length = wire && c->length ? qs(displayText(*c->length)) : QString();
+  const auto of = c ? qs(c->id) : QString();
+  if (of != m_lengthOf || (!m_length->isModified() && m_length->text() != length)) m_length->setText(length);
+  m_lengthOf = of;
   if (c) {
     m_ends->setText(inWords(m_session, c->a) + "\n" + inWords(m_session, c->b));
   } else if (const auto a = parseAddress(m_session.selection().toStdString())) {
     QStringList ends;
     for (const auto& x : h.connections)
-      if (x.a == *a || x.b == *a) ends << qs(x.id);
+      if (x.a == *a || x.b == *a) ends << qs(shownEnd(h, m_session.library(), x.a == *a ? x.b : x.a));
     m_ends->setText(inWords(m_session, *a) + "\n" +
-                    (ends.isEmpty() ? tr("nothing is connected here") : tr("connected by %1").arg(ends.join(", "))));
+                    (ends.isEmpty() ? tr("nothing is connected here") : tr("joined to %1").arg(ends.join(", "))));
   } else {
     m_ends->setText(h.connections.empty() ? tr("No wires yet. Drag from one terminal to another, or type both ends above.")
                                           : tr("Pick a wire to see both its ends."));
   }
 }
 
+void WiringPanel::say(const QString& sentence) {
+  m_said->setVisible(!sentence.isEmpty());
+  m_said->setText(sentence);
+  auto p = m_said->palette();
+  p.setColor(QPalette::WindowText, gui::palette().stop);
+  m_said->setPalette(p);
+}
+
 void WiringPanel::addTyped() {
-  const auto typed = harness::parseTypedWire(m_session.harness(), m_session.library(), m_entry->text().toStdString());
-  m_said->setVisible(!typed);
-  if (!typed) {
-    m_said->setText(qs(typed.error().what));
-    auto p = m_said->palette();
-    p.setColor(QPalette::WindowText, gui::palette().stop);
-    m_said->setPalette(p);
-    return;
-  }
-  const auto edit = harness::addWire(m_session.harness(), m_session.library(), typed->a, typed->b);
-  const auto id = std::get<harness::Put<harness::Connection>>(edit.changes.front()).value.id;
-  m_session.apply(edit);
-  m_session.select(qs(id));
+  if (m_session.readOnly()) return say(tr("This file comes from a newer version: it can only be looked at."));
+  const auto edit = harness::typedJoin(m_session.harness(), m_session.library(), m_entry->text().toStdString());
+  if (!edit) return say(qs(edit.error().what));
+  put(*edit);
   m_entry->clear();
 }
 
-void WiringPanel::recolour(int index) {
+void WiringPanel::join(const QString& from, const QString& to) {
+  const auto a = parseAddress(from.toStdString());
+  const auto b = parseAddress(to.toStdString());
+  if (!a || !b || m_session.readOnly()) return;
+  const auto edit = harness::join(m_session.harness(), m_session.library(), *a, *b);
+  if (edit)
+    put(*edit);
+  else
+    Q_EMIT refused(qs(edit.error().what));
+}
+
+void WiringPanel::put(const harness::Edit& edit) {
+  say({});
+  const auto id = std::get<harness::Put<harness::Connection>>(edit.changes.front()).value.id;
+  m_session.apply(edit);
+  m_session.select(qs(id));
+}
+
+void WiringPanel::change(const std::string& what, const std::function<void(harness::Connection&)>& f) {
   const auto* c = m_session.harness().connection(m_session.selection().toStdString());
   if (!c) return;
   auto changed = *c;
-  changed.colour = m_colour->itemData(index).toString().toStdString();
-  if (changed.colour == c->colour) return;
-  m_session.apply({"Recolour " + c->id, {harness::Put<harness::Connection>{changed, {}}}});
+  f(changed);
+  if (changed == *c) return;
+  m_session.apply({"Change the " + what + " of " + shownEnds(m_session.harness(), m_session.library(), *c),
+                   {harness::Put<harness::Connection>{changed, {}}}});
+}
+
+void WiringPanel::takeLength() {
+  const auto typed = m_length->text().trimmed().toStdString();
+  std::optional<Metres> length;
+  if (!typed.empty()) {
+    const auto parsed = parse<Metres>(typed);
+    if (!parsed || parsed->value <= 0) return say(parsed ? tr("A wire is longer than nothing.") : qs(parsed.error().what));
+    length = *parsed;
+  }
+  say({});
+  m_length->setModified(false);
+  change("length", [&](auto& c) { c.length = length; });
+}
+
+bool WiringPanel::focusField(const QString& name) {
+  QWidget* field = name == "gauge"    ? static_cast<QWidget*>(m_gauge)
+                   : name == "length" ? m_length
+                   : name == "colour" ? static_cast<QWidget*>(m_colour)
+                                      : m_table;
+  field->setFocus(Qt::OtherFocusReason);
+  return true;
+}
+
+void WiringPanel::recolour(int index) {
+  change("colour", [&](auto& c) { c.colour = m_colour->itemData(index).toString().toStdString(); });
 }
 
 void WiringPanel::removeSelected() {
   const auto* c = m_session.harness().connection(m_session.selection().toStdString());
   if (!c) return;
-  m_session.apply({"Delete " + c->id, {harness::Drop<harness::Connection>{c->id}}});
+  m_session.apply({"Delete " + shownEnds(m_session.harness(), m_session.library(), *c), {harness::Drop<harness::Connection>{c->id}}});
   m_session.select({});
 }
 

@@ -1,6 +1,10 @@
 #pragma once
 
 #include <QWidget>
+#include <functional>
+#include <string>
+
+#include "core/harness/edit.h"
 
 class QComboBox;
 class QLabel;
@@ -18,21 +22,34 @@ class WiringPanel : public QWidget {
  public:
   explicit WiringPanel(Session& session, QWidget* parent = nullptr);
   void focusEntry();
+  /// A wire or plug between two places, as it was drawn in the picture; what stands in the way comes by `refused`.
+  void join(const QString& from, const QString& to);
+  /// Gives a field of the picked connection the focus, by its name (checks::Field).
+  bool focusField(const QString& name);
   void removeSelected();
   void markSelectedDone();
+
+ Q_SIGNALS:
+  void refused(const QString& sentence);
 
  private:
   Session& m_session;
   QLineEdit* m_entry;
   QLabel *m_said, *m_ends;
   QTableWidget* m_table;
-  QComboBox* m_colour;
+  QComboBox *m_colour, *m_gauge;
+  QLineEdit* m_length;
+  QString m_lengthOf;  ///< the connection whose length is in the field
   QPushButton *m_remove, *m_done, *m_allDone;
   bool m_filling = false;
 
   void refresh();
   void showSelection();
   void addTyped();
+  void put(const harness::Edit& edit);
+  void change(const std::string& what, const std::function<void(harness::Connection&)>& f);
+  void takeLength();
+  void say(const QString& sentence);
   void recolour(int index);
 };
 

@@ -21,6 +21,7 @@ std::optional<Point> placeOf(const Layout& layout, const std::string& subject) {
       const bool right = t->at.x > b->rect.x + b->rect.w / 2;
       return Point{t->at.x + (right ? 16 : -16), t->at.y};
     }
+    if (const auto* c = layout.connector(*address)) return Point{c->rect.right() + 2, c->rect.y};
     if (b) return atCorner(*b);
     return std::nullopt;
   }
@@ -38,7 +39,7 @@ std::optional<Point> placeOf(const Layout& layout, const std::string& subject) {
 std::vector<Badge> placeBadges(const Layout& layout, const std::vector<checks::Finding>& findings) {
   std::vector<Badge> out;
   for (const auto& f : findings) {
-    if (f.number == 0) continue;
+    if (f.number == 0 || !f.explainedBy.empty()) continue;
     for (const auto& s : f.subjects) {
       auto at = placeOf(layout, s);
       if (!at) continue;

@@ -16,7 +16,8 @@ struct Badge {
   bool operator==(const Badge&) const = default;
 };
 
-/// One badge for each numbered finding whose first subject is in the picture; those at one place stand side by side.
+/// One badge for each cause that is more than a note, at the first of its subjects that is in the picture; those at one place stand side by
+/// side.
 std::vector<Badge> placeBadges(const Layout& layout, const std::vector<checks::Finding>& findings);
 
 inline constexpr double kBadge = 20;  // across

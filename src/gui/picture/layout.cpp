@@ -1,6 +1,7 @@
 #include "gui/picture/layout.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <optional>
 #include <set>
@@ -76,8 +77,6 @@ class Router {
   std::map<int, Bar> m_bars;        // by net
   std::map<int, double> m_marginX;  // grounds of sources: their way down
   std::map<int, double> m_topY;
-  int m_crossings = 0;
-  int m_feeds = 0;
 
   // One bar for each net that has a source's pole or a ground in it: supplies above, grounds below.
   void powerNets() {
@@ -114,7 +113,7 @@ class Router {
       bool source = false;
       for (const auto& s : m_nets.sources()) source = source || (ground ? s.negative : s.positive) == t;
       const bool here = source || (ground && m_bench.facts(t).ground);
-      const auto& name = m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].doc.called();
+      const auto& name = m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].called();
       if (here && std::ranges::count(names, name) == 0) names.push_back(name);
     }
     std::string out;
@@ -146,7 +145,7 @@ class Router {
       return t;
     }
     const bool barred = m_bars.contains(net) && c.kind != harness::ConnectionKind::Plug;
-    t.path = barred ? route(*a, *b, &m_bars[net], net) : route(*a, *b, nullptr, net);
+    t.path = route(c, *a, *b, barred ? &m_bars[net] : nullptr, net);
     return t;
   }
 
@@ -161,7 +160,14 @@ class Router {
     return (p.zone == Zone::Trunk ? m_trunk : m_leads).take(wish, p.exitY, toY);
   }
 
-  std::vector<Point> route(const Port& a, const Port& b, Bar* bar, int net) {
+  // Of the thread itself, so that none moves when another comes or goes.
+  static int ownPlace(const harness::Connection& c) {
+    int sum = 0;
+    for (const char ch : c.id) sum = 31 * sum % 1009 + ch;
+    return sum;
+  }
+
+  std::vector<Point> route(const harness::Connection& c, const Port& a, const Port& b, Bar* bar, int net) {
     std::vector<Point> path;
     append(path, a.at);
     if (a.zone == b.zone && a.zone != Zone::Top) {
@@ -173,15 +179,15 @@ class Router {
       append(path, b.at);
       return path;
     }
-    const double firstBoards = m_p.top + m_p.topHeight + kFeedAbove;
-    if (!bar && a.zone == Zone::Top && b.zone == Zone::Top && std::max(a.at.y, b.at.y) > firstBoards) return feed(a, b);
+    const double firstBoards = m_p.top + m_p.topHeight + kTabs + kFeedAbove;
+    if (!bar && a.zone == Zone::Top && b.zone == Zone::Top && std::max(a.at.y, b.at.y) > firstBoards) return feed(c, a, b);
     double y = 0;
     if (bar) {
       y = bar->y;
     } else if (a.zone == Zone::Top && b.zone == Zone::Top) {
       y = (a.at.y + b.at.y) / 2;
     } else {
-      y = m_p.top + m_p.topHeight - 6 - 6.0 * (m_crossings++ % 4);
+      y = m_p.top + m_p.topHeight - 6 - 6.0 * (ownPlace(c) % 4);
     }
     const double ax = down(path, a, y, bar, net);
     std::vector<Point> back;
@@ -196,16 +202,23 @@ class Router {
   }
 
   // To a controller that stands below others: down on their left, and in above it.
-  std::vector<Point> feed(const Port& a, const Port& b) {
+  std::vector<Point> feed(const harness::Connection& c, const Port& a, const Port& b) {
     const auto& from = a.at.y < b.at.y ? a : b;
     const auto& to = a.at.y < b.at.y ? b : a;
-    const double over = m_p.top + m_p.topHeight - 26 - 8.0 * (m_feeds % 3);  // over the captions of the first one's sockets
-    const double x = m_p.feeds + kTrack * m_feeds++;
+    const double over = m_p.top + m_p.topHeight - 26 - 8.0 * (ownPlace(c) % 3);  // over the captions of the first one's sockets
+    const double x = m_p.feeds + kTrack * feedTrack(to);
     const double in = to.at.y - kFeedAbove;
     std::vector<Point> path;
     for (const auto& p : {from.at, Point{from.at.x, over}, Point{x, over}, Point{x, in}, Point{to.at.x, in}, to.at}) append(path, p);
     if (&from == &b) std::ranges::reverse(path);
     return path;
+  }
+
+  // A track for each board below the first.
+  int feedTrack(const Port& to) const {
+    int track = -1;
+    for (const auto& box : m_p.boxes) track += box.kind == BoxKind::Controller && box.rect.y <= to.at.y + kTabs;
+    return std::max(0, track - 1);
   }
 
   // From a terminal to height y; returns the x it arrives at.
@@ -241,9 +254,47 @@ const TerminalMark* Layout::terminal(const Address& a) const {
   const auto it = std::ranges::find(b->terminals, a, &TerminalMark::address);
   return it == b->terminals.end() ? nullptr : &*it;
 }
+const ConnectorMark* Layout::connector(const Address& a) const {
+  const auto* b = box(a.device);
+  if (!b) return nullptr;
+  const auto it = std::ranges::find(b->connectors, a, &ConnectorMark::address);
+  return it == b->connectors.end() ? nullptr : &*it;
+}
 const Thread* Layout::thread(const std::string& connection) const {
   const auto it = std::ranges::find(threads, connection, &Thread::connection);
   return it == threads.end() ? nullptr : &*it;
+}
+
+std::vector<std::pair<Address, Point>> places(const Layout& layout) {
+  std::vector<std::pair<Address, Point>> out;
+  for (const auto& b : layout.boxes) {
+    for (const auto& t : b.terminals) out.emplace_back(t.address, t.at);
+    for (const auto& c : b.connectors) out.emplace_back(c.address, Point{c.rect.x + c.rect.w / 2, c.rect.y + c.rect.h / 2});
+  }
+  return out;
+}
+
+std::optional<Address> nextPlace(const Layout& layout, const Address& from, Direction way) {
+  const auto all = places(layout);
+  const auto it = std::ranges::find(all, from, &std::pair<Address, Point>::first);
+  if (it == all.end()) return all.empty() ? std::nullopt : std::optional(all.front().first);
+  const bool level = way == Direction::Left || way == Direction::Right;
+  const double sign = way == Direction::Right || way == Direction::Down ? 1 : -1;
+  // Sideways counts four times as far; within a column or row the next one is always the nearest.
+  std::optional<Address> best;
+  double least = 1e18;
+  for (const auto& [address, at] : all) {
+    const double dx = at.x - it->second.x;
+    const double dy = at.y - it->second.y;
+    const double along = sign * (level ? dx : dy);
+    const double aside = std::abs(level ? dy : dx);
+    if (along < 0.5) continue;
+    if (const double cost = along + 4 * aside; cost < least) {
+      least = cost;
+      best = address;
+    }
+  }
+  return best;
 }
 
 Layout layOut(const harness::Harness& harness, const parts::Library& library) {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -33,8 +34,19 @@ struct TerminalMark {
   bool labelAbove = false;  ///< poles of sources
   bool outside = false;     ///< motors: the label stands beside the lead, not inside the box
   bool pwm = false;
-  double exitY = 0;  ///< where its thread leaves horizontally (inner columns of two-row headers jog past the outer one)
+  bool bare = false;   ///< its label is not drawn: the connector's or the column's name stands for it
+  bool small = false;  ///< one of hundreds
+  double exitY = 0;    ///< where its thread leaves horizontally (inner columns of two-row headers jog past the outer one)
   bool operator==(const TerminalMark&) const = default;
+};
+
+/// A socket, plug or header as a whole: a plug's thread begins at it.
+struct ConnectorMark {
+  Address address;  ///< device and connector id
+  std::string label;
+  Rect rect;  ///< what is pressed
+  Point at;
+  bool operator==(const ConnectorMark&) const = default;
 };
 
 struct Caption {
@@ -51,6 +63,7 @@ struct Box {
   Rect rect;
   harness::State state = harness::State::OnBench;
   std::vector<TerminalMark> terminals;
+  std::vector<ConnectorMark> connectors;
   std::vector<Caption> captions;
   bool operator==(const Box&) const = default;
 };
@@ -81,8 +94,16 @@ struct Layout {
 
   const Box* box(const std::string& device) const;
   const TerminalMark* terminal(const Address& address) const;
+  const ConnectorMark* connector(const Address& address) const;
   const Thread* thread(const std::string& connection) const;
 };
+
+/// Every place that a wire or plug can end on, terminals and connectors.
+std::vector<std::pair<Address, Point>> places(const Layout& layout);
+
+enum class Direction { Left, Right, Up, Down };
+/// The place next to `from` that way, by arrow keys; nothing where there is none. From every place every other can be reached.
+std::optional<Address> nextPlace(const Layout& layout, const Address& from, Direction way);
 
 Layout layOut(const harness::Harness& harness, const parts::Library& library);
 

@@ -107,6 +107,12 @@ void paintMark(QPainter& p, const TerminalMark& m, bool selected) {
   const QPointF at = q(m.at);
   p.setPen(QPen(selected ? c.accent : c.ink, selected ? 2.4 : 1.3));
   p.setBrush(c.panel);
+  if (m.small) {
+    p.setPen(selected ? QPen(c.accent, 2) : QPen(Qt::NoPen));
+    p.setBrush(c.inkSoft);
+    p.drawRect(QRectF(at.x() - 2.2, at.y() - 2.2, 4.4, 4.4));
+    return;
+  }
   if (m.contact == "screw") {
     p.drawEllipse(at, 6.5, 6.5);
     p.drawLine(at + QPointF(-3.6, 3.6), at + QPointF(3.6, -3.6));
@@ -130,7 +136,20 @@ void paintMark(QPainter& p, const TerminalMark& m, bool selected) {
   }
 }
 
+// A tab with the connector's name: a target of its own.
+void paintConnector(QPainter& p, const picture::ConnectorMark& m, bool selected) {
+  const auto& c = palette();
+  p.setPen(QPen(selected ? c.accent : c.inkSoft, selected ? 2.4 : 1.1));
+  p.setBrush(c.strip);
+  const QRectF r(m.rect.x, m.rect.y, m.rect.w, m.rect.h);
+  p.drawRoundedRect(r, 3, 3);
+  p.setPen(c.ink);
+  p.setFont(font(12));
+  p.drawText(r, Qt::AlignCenter, QString::fromStdString(m.label));
+}
+
 void paintLabel(QPainter& p, const TerminalMark& m) {
+  if (m.bare) return;
   const auto& c = palette();
   p.setFont(font(13, false, true));
   p.setPen(c.ink);
@@ -342,6 +361,7 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
   for (const auto& b : layout.boxes) {
     if (!inSight(picture::covered(b))) continue;
     p.setOpacity(shown(b.device) ? 1 : 0.45);
+    for (const auto& m : b.connectors) paintConnector(p, m, m.address.text() == chosen);
     for (const auto& m : b.terminals) {
       paintMark(p, m, m.address.text() == chosen);
       paintLabel(p, m);

@@ -1,17 +1,20 @@
 #include "gui/picture/picture.h"
 
+#include <QContextMenuEvent>
 #include <QEvent>
 #include <QHelpEvent>
 #include <QMouseEvent>
 #include <QPaintEvent>
 #include <QPainter>
-#include <QScrollBar>
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
 
 #include "core/circuit/nets.h"
+#include "core/harness/names.h"
+#include "core/parts/connectors.h"
 #include "gui/picture/changes.h"
+#include "gui/picture/tip.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -21,7 +24,7 @@ namespace {
 
 constexpr double kReach = 12;  // how near a press counts for a terminal
 constexpr double kThreadReach = 6;
-constexpr double kSmallest = 0.85;  // below this labels are no longer read
+constexpr double kReachSmall = 6;  // of one of hundreds
 
 double distance(QPointF p, QPointF a, QPointF b) {
   const QPointF d = b - a;
@@ -49,7 +52,7 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   connect(&m_session, &Session::selectionChanged, this, [this] {
     relight();
     update();
-    if (const auto at = placeOf(m_session.selection())) Q_EMIT look(QRectF(*at - QPointF(30, 30), QSizeF(60, 60)));
+    if (const auto at = extentOf(m_session.selection())) Q_EMIT look(*at);
   });
   connect(&m_session, &Session::pickedChanged, this, [this] {
     relight();
@@ -103,21 +106,27 @@ void Picture::reflow() {
   if (before || m_flows) update();
 }
 
-// Picking a finding lights what it is about; picking a terminal lights its net; picking a device its own connections.
+// Picking a finding lights what it is about; picking a terminal lights its net; picking a device its own connections. What nothing
+// hangs on yet dims nothing, and nothing is dimmed while a wire is drawn.
 bool Picture::relight() {
   const auto before = std::move(m_lit);
   m_lit.clear();
   std::vector<std::string> subjects;
+  QString what;
   if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
     subjects = f->subjects;
-  else if (!m_session.selection().isEmpty())
+  else if (!m_session.selection().isEmpty() && !m_from)
     subjects = {m_session.selection().toStdString()};
   const auto& h = m_session.harness();
   for (const auto& s : subjects) {
     if (const auto address = parseAddress(s)) {
       const auto bench = circuit::makeBench(h, m_session.library());
       const circuit::Nets nets(bench);
-      const auto t = bench.terminal(*address);
+      auto t = bench.terminal(*address);
+      const auto* d = h.device(address->device);
+      const auto part = d ? m_session.library().find(d->part) : nullptr;
+      const auto whole = t < 0 && part ? parts::connectorsNamed(*part, address->terminal) : std::vector<parts::Connector>{};
+      if (!whole.empty()) t = bench.terminal({address->device, whole.front().terminals.front()});
       m_lit.insert(address->device);
       for (const auto& l : bench.links)
         if (t >= 0 && nets.same(l.a, t)) {
@@ -132,7 +141,24 @@ bool Picture::relight() {
         if (x.a.device == s || x.b.device == s) m_lit.insert({x.id, x.a.device, x.b.device});
     }
   }
+  const auto connected = [&](const std::string& id) {
+    const auto* c = h.connection(id);
+    return c && (c->a.device != c->b.device || subjects.front() == id);
+  };
+  if (m_session.picked().isEmpty() && std::ranges::none_of(m_lit, connected)) m_lit.clear();
+  if (m_lit != before) Q_EMIT litChanged(m_lit.empty() ? QString() : litWords());
   return m_lit != before;
+}
+
+QString Picture::litWords() const {
+  const auto& h = m_session.harness();
+  if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
+    return tr("what the finding \"%1\" is about").arg(QString::fromStdString(f->headline));
+  const auto id = m_session.selection().toStdString();
+  if (const auto* d = h.device(id)) return tr("what hangs on %1").arg(QString::fromStdString(shownName(h, *d)));
+  if (h.connection(id)) return tr("the picked wire");
+  const auto end = parseAddress(id);
+  return end ? tr("everything joined to %1").arg(QString::fromStdString(shownEnd(h, m_session.library(), *end))) : QString();
 }
 
 QSize Picture::sizeHint() const {
@@ -150,6 +176,7 @@ std::optional<QPointF> Picture::placeOf(const QString& subject) const {
   const auto s = subject.toStdString();
   if (const auto a = parseAddress(s)) {
     if (const auto* t = m_layout.terminal(*a)) return QPointF(t->at.x, t->at.y) * m_zoom;
+    if (const auto* c = m_layout.connector(*a)) return QPointF(c->rect.x + c->rect.w / 2, c->rect.y + c->rect.h / 2) * m_zoom;
     return std::nullopt;
   }
   if (const auto* b = m_layout.box(s)) return QPointF(b->rect.x + b->rect.w / 2, b->rect.y + 16) * m_zoom;
@@ -170,28 +197,53 @@ std::optional<QRectF> Picture::badgeOf(const QString& identity) const {
   return std::nullopt;
 }
 
-std::optional<Address> Picture::terminalAt(QPointF p) const {
+std::optional<QRectF> Picture::extentOf(const QString& subject) const {
+  constexpr double kAround = 30;
+  const auto around = [](QPointF at) { return QRectF(at - QPointF(kAround, kAround), QSizeF(2 * kAround, 2 * kAround)); };
+  if (const auto* t = m_layout.thread(subject.toStdString()); t && !t->path.empty()) {
+    const auto end = [&](const picture::Point& p) { return around(QPointF(p.x, p.y) * m_zoom); };
+    return end(t->path.front()) | end(t->path.back());
+  }
+  if (const auto* b = m_layout.box(subject.toStdString()))
+    return QRectF(b->rect.x * m_zoom, b->rect.y * m_zoom, b->rect.w * m_zoom, b->rect.h * m_zoom);
+  const auto at = placeOf(subject);
+  return at ? std::optional(around(*at)) : std::nullopt;
+}
+
+std::optional<QRectF> Picture::pickedExtent() const {
+  const auto* f = m_session.analysis().find(m_session.picked().toStdString());
+  if (!f || m_session.picked().isEmpty()) return extentOf(m_session.selection());
+  std::optional<QRectF> all = badgeOf(m_session.picked());
+  for (const auto& s : f->subjects)
+    if (const auto one = extentOf(QString::fromStdString(s))) all = all ? *all | *one : *one;
+  return all;
+}
+
+std::optional<Address> Picture::placeAt(QPointF p) const {
   const QPointF at = p / m_zoom;
   std::optional<Address> best;
-  double nearest = kReach;
-  for (const auto& b : m_layout.boxes)
+  double nearest = 1e9;
+  for (const auto& b : m_layout.boxes) {
     for (const auto& t : b.terminals) {
       // A label belongs to its terminal.
       const double dx = at.x() - t.at.x;
       const double dy = at.y() - t.at.y;
       const double d = std::hypot(dx, dy);
-      const bool onLabel = std::abs(dy) < 9 && (t.labelLeft ? dx < 0 && dx > -70 : dx > 0 && dx < 60);
+      const bool onLabel = !t.bare && std::abs(dy) < 9 && (t.labelLeft ? dx < 0 && dx > -70 : dx > 0 && dx < 60);
       const double cost = onLabel ? std::min(d, 9 + std::abs(dy) / 10) : d;
-      if (cost < nearest) {
+      if (cost < (t.small ? kReachSmall : t.bare ? kReachSmall + 2 : kReach) && cost < nearest) {
         nearest = cost;
         best = t.address;
       }
     }
+    for (const auto& c : b.connectors)
+      if (!best && QRectF(c.rect.x, c.rect.y, c.rect.w, c.rect.h).contains(at)) best = c.address;
+  }
   return best;
 }
 
 QString Picture::subjectAt(QPointF p) const {
-  if (const auto t = terminalAt(p)) return QString::fromStdString(t->text());
+  if (const auto t = placeAt(p)) return QString::fromStdString(t->text());
   const QPointF at = p / m_zoom;
   for (auto it = m_layout.threads.rbegin(); it != m_layout.threads.rend(); ++it)
     for (std::size_t i = 1; i < it->path.size(); ++i)
@@ -203,6 +255,11 @@ QString Picture::subjectAt(QPointF p) const {
 }
 
 void Picture::mousePressEvent(QMouseEvent* e) {
+  if (e->button() == Qt::MiddleButton) {
+    m_pan = e->globalPosition().toPoint();
+    setCursor(Qt::ClosedHandCursor);
+    return;
+  }
   if (e->button() != Qt::LeftButton) return;
   const QPointF p = e->position();
   for (const auto& b : m_badges)
@@ -210,7 +267,7 @@ void Picture::mousePressEvent(QMouseEvent* e) {
       m_session.pick(QString::fromStdString(b.identity));
       return;
     }
-  m_from = terminalAt(p);
+  m_from = placeAt(p);
   m_pointer = p;
   m_dragged = false;
   m_session.pick({});
@@ -218,23 +275,47 @@ void Picture::mousePressEvent(QMouseEvent* e) {
 }
 
 void Picture::mouseMoveEvent(QMouseEvent* e) {
+  if (m_pan) {
+    const auto now = e->globalPosition().toPoint();
+    const auto by = now - *m_pan;
+    m_pan = now;
+    Q_EMIT panned(by);
+    return;
+  }
   if (m_from && (e->buttons() & Qt::LeftButton)) {
     m_dragged = m_dragged || (e->position() - m_pointer).manhattanLength() > 10;
     m_pointer = e->position();
-    if (m_dragged) update();
+    if (m_dragged) {
+      relight();
+      update();
+    }
   }
-  setCursor(terminalAt(e->position()) ? Qt::CrossCursor : Qt::ArrowCursor);
+  setCursor(placeAt(e->position()) ? Qt::CrossCursor : Qt::ArrowCursor);
 }
 
 void Picture::mouseReleaseEvent(QMouseEvent* e) {
+  if (e->button() == Qt::MiddleButton) {
+    m_pan.reset();
+    setCursor(Qt::ArrowCursor);
+    return;
+  }
   const auto from = m_from;
   m_from.reset();
   if (from && m_dragged) {
-    const auto to = terminalAt(e->position());
+    const auto to = placeAt(e->position());
     if (to && !(*to == *from)) Q_EMIT wireDrawn(QString::fromStdString(from->text()), QString::fromStdString(to->text()));
   }
   m_dragged = false;
+  relight();
   update();
+}
+
+void Picture::contextMenuEvent(QContextMenuEvent* e) {
+  // By key it is about what is picked, by mouse about what lies under the pointer.
+  const bool byKey = e->reason() == QContextMenuEvent::Keyboard;
+  const QPoint at = byKey ? placeOf(m_session.selection()).value_or(QPointF(rect().center())).toPoint() : e->pos();
+  if (!byKey) m_session.select(subjectAt(e->pos()));
+  Q_EMIT menuWanted(m_session.selection(), mapToGlobal(at));
 }
 
 // Arrow keys walk over the terminals, Enter begins and ends a wire, Escape lets go.
@@ -258,54 +339,43 @@ void Picture::keyPressEvent(QKeyEvent* e) {
         m_from.reset();
         if (!(from == *selected)) Q_EMIT wireDrawn(QString::fromStdString(from.text()), m_session.selection());
       }
+      relight();
       update();
       return;
     case Qt::Key_Escape:
-      m_from.reset();
-      m_session.pick({});
-      m_session.select({});
-      update();
+      letGo();
       return;
     default:
       QWidget::keyPressEvent(e);
   }
 }
 
+void Picture::letGo() {
+  const bool begun = m_from.has_value();
+  m_from.reset();
+  if (!begun) {  // first the wire that is drawn, then what is picked
+    m_session.pick({});
+    m_session.select({});
+  }
+  relight();
+  update();
+}
+
 void Picture::moveFocus(int key) {
-  const auto now = placeOf(m_session.selection());
-  double best = 1e18;
-  QString next;
-  for (const auto& b : m_layout.boxes)
-    for (const auto& t : b.terminals) {
-      const QPointF at = QPointF(t.at.x, t.at.y) * m_zoom;
-      if (!now) {
-        if (next.isEmpty()) next = QString::fromStdString(t.address.text());
-        continue;
-      }
-      const QPointF d = at - *now;
-      const double along = key == Qt::Key_Left ? -d.x() : key == Qt::Key_Right ? d.x() : key == Qt::Key_Up ? -d.y() : d.y();
-      const double aside = std::abs(key == Qt::Key_Left || key == Qt::Key_Right ? d.y() : d.x());
-      if (along < 2) continue;
-      const double cost = along + 4 * aside;
-      if (cost < best) {
-        best = cost;
-        next = QString::fromStdString(t.address.text());
-      }
-    }
-  if (!next.isEmpty()) m_session.select(next);
+  using picture::Direction;
+  const auto way = key == Qt::Key_Left    ? Direction::Left
+                   : key == Qt::Key_Right ? Direction::Right
+                   : key == Qt::Key_Up    ? Direction::Up
+                                          : Direction::Down;
+  const auto from = parseAddress(m_session.selection().toStdString());
+  const auto next = picture::nextPlace(m_layout, from.value_or(Address{}), way);
+  if (next) m_session.select(QString::fromStdString(next->text()));
 }
 
 bool Picture::event(QEvent* e) {
   if (e->type() == QEvent::ToolTip) {
     auto* help = static_cast<QHelpEvent*>(e);
-    const auto s = subjectAt(help->pos());
-    QString text;
-    if (const auto* c = m_session.harness().connection(s.toStdString()))
-      text = tr("%1: %2 to %3").arg(s, QString::fromStdString(c->a.text()), QString::fromStdString(c->b.text()));
-    else if (const auto* d = m_session.harness().device(s.toStdString()))
-      text = QString::fromStdString(d->called() + ": " + d->part);
-    else
-      text = s;
+    const auto text = tipFor(m_session, subjectAt(help->pos()));
     QToolTip::showText(help->globalPos(), plainTip(text), this);
     return true;
   }
@@ -321,39 +391,12 @@ void Picture::paintEvent(QPaintEvent* e) {
   paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_session.selection(), m_session.picked());
   if (m_flows) paintFlows(p, m_layout, *m_flows);
   if (m_from && (m_dragged || hasFocus())) {
-    if (const auto* t = m_layout.terminal(*m_from)) {
+    if (const auto from = placeOf(QString::fromStdString(m_from->text()))) {
+      const auto aim = m_dragged ? std::optional(m_pointer) : placeOf(m_session.selection());
       p.setPen(QPen(gui::palette().accent, 2.5, Qt::DashLine));
-      p.drawLine(QPointF(t->at.x, t->at.y), m_pointer / m_zoom);
+      p.drawLine(*from / m_zoom, aim.value_or(*from) / m_zoom);
     }
   }
-}
-
-PictureView::PictureView(Session& session, QWidget* parent) : QScrollArea(parent), m_picture(new Picture(session)) {
-  setObjectName("pictureView");
-  setFrameShape(QFrame::NoFrame);
-  setWidget(m_picture);
-  setAlignment(Qt::AlignHCenter | Qt::AlignTop);
-  setFocusProxy(m_picture);
-  connect(m_picture, &Picture::layoutChanged, this, &PictureView::fit);
-  connect(m_picture, &Picture::look, this, [this](const QRectF& place) {
-    const auto c = place.center().toPoint();
-    ensureVisible(c.x(), c.y(), static_cast<int>(place.width() / 2), static_cast<int>(place.height() / 2));
-  });
-}
-
-void PictureView::resizeEvent(QResizeEvent* e) {
-  QScrollArea::resizeEvent(e);
-  fit();
-}
-
-void PictureView::fit() {
-  const double have = viewport()->width();
-  const double want = m_picture->pictureLayout().width;
-  if (want > 0) m_picture->setZoom(std::clamp(have / want, kSmallest, 1.25));
-  auto back = viewport()->palette();
-  back.setColor(viewport()->backgroundRole(), gui::palette().paper);
-  viewport()->setPalette(back);
-  viewport()->setAutoFillBackground(true);
 }
 
 }  // namespace bold::gui

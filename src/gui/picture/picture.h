@@ -1,6 +1,5 @@
 #pragma once
 
-#include <QScrollArea>
 #include <QWidget>
 #include <optional>
 #include <set>
@@ -29,11 +28,18 @@ class Picture : public QWidget {
   /// Where a terminal or badge is, in widget coordinates (for tests and for scrolling to it).
   std::optional<QPointF> placeOf(const QString& subject) const;
   std::optional<QRectF> badgeOf(const QString& identity) const;
+  /// Everything that belongs to a subject or finding, in widget coordinates: of a wire both ends.
+  std::optional<QRectF> extentOf(const QString& subject) const;
+  /// Of what is picked: a finding's places, else the selection.
+  std::optional<QRectF> pickedExtent() const;
 
  Q_SIGNALS:
   void layoutChanged();
   void wireDrawn(const QString& from, const QString& to);
-  void look(const QRectF& place);  ///< scroll so that this is seen
+  void look(const QRectF& place);  ///< so that this is seen, in widget coordinates
+  void panned(const QPoint& by);
+  void menuWanted(const QString& subject, const QPoint& global);
+  void litChanged(const QString& what);  ///< what is lit while all else is dimmed, in words; empty: nothing is dimmed
 
  protected:
   void paintEvent(QPaintEvent* event) override;
@@ -41,6 +47,7 @@ class Picture : public QWidget {
   void mouseMoveEvent(QMouseEvent* event) override;
   void mouseReleaseEvent(QMouseEvent* event) override;
   void keyPressEvent(QKeyEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
   bool event(QEvent* event) override;
 
  private:
@@ -53,31 +60,19 @@ class Picture : public QWidget {
   std::optional<Address> m_from;  ///< a wire being drawn
   QPointF m_pointer;
   bool m_dragged = false;
+  std::optional<QPoint> m_pan;  ///< where the hand was last, in global coordinates
   std::set<std::string> m_lit;  ///< connections and devices that are not faded; empty: all
 
   void relayout();
   bool relight();  ///< whether other things are lit now
+  QString litWords() const;
   void reflow();
   void placeBadges();
   void updateAround(const std::vector<picture::Rect>& places);
-  std::optional<Address> terminalAt(QPointF p) const;
+  std::optional<Address> placeAt(QPointF p) const;
   QString subjectAt(QPointF p) const;
   void moveFocus(int key);
-};
-
-/// The picture in its scroll area, fitted to the width as long as it stays legible.
-class PictureView : public QScrollArea {
-  Q_OBJECT
- public:
-  explicit PictureView(Session& session, QWidget* parent = nullptr);
-  Picture& picture() { return *m_picture; }
-
- protected:
-  void resizeEvent(QResizeEvent* event) override;
-
- private:
-  Picture* m_picture;
-  void fit();
+  void letGo();
 };
 
 /// A finding's number in the shape of its severity: octagon, triangle, diamond.

@@ -4,7 +4,10 @@
 #include <cmath>
 #include <set>
 
+#include "core/circuit/bench.h"
+#include "core/harness/names.h"
 #include "core/parts/connector_id.h"
+#include "core/parts/connectors.h"
 #include "core/parts/roles.h"
 
 namespace bold::picture {
@@ -14,7 +17,7 @@ using harness::Device;
 
 constexpr double kEdge = 16;
 constexpr double kGap = 16;
-constexpr double kBoardGap = 28;  // between controllers: a plug comes in there
+constexpr double kBoardGap = 44;  // between controllers: a plug comes in there
 constexpr double kHead = 40;      // title and subtitle of a box
 constexpr double kControllerWidth = 152;
 constexpr double kTwoRowWidth = 212;
@@ -22,6 +25,16 @@ constexpr double kStageWidth = 196;
 constexpr double kMotorWidth = 164;
 constexpr double kSourceHeight = 62;
 constexpr double kSourceWidth = 176;
+constexpr double kLetter = 6.6;         // of a connector's name
+constexpr double kConnector = 16;       // high
+constexpr double kHole = 11;            // between the holes of a breadboard, across
+constexpr double kHoleDown = 12;        // and down
+constexpr std::size_t kHundreds = 100;  // terminals of a board whose holes are drawn as a grid
+
+// Room is kept in steps, so that one part more seldom moves anything.
+int inSteps(int n, int step) {
+  return (n + step - 1) / step * step;
+}
 
 BoxKind kindOf(const parts::Part& p) {
   if (parts::isController(p)) return BoxKind::Controller;
@@ -53,13 +66,14 @@ class Placer {
   Placement run() {
     // Copies: an overridden part has the same terminals, so the plain one serves.
     for (const auto& d : m_h.devices) {
-      const auto part = m_library.find(d.part);
-      Item item{&d, part, part ? kindOf(*part) : BoxKind::Stage};
-      m_items.push_back(item);
+      auto part = m_library.find(d.part);
+      const auto kind = part ? kindOf(*part) : BoxKind::Stage;
+      if (!part) part = circuit::opaquePart(m_h, d);
+      m_items.push_back({&d, std::move(part), kind});
     }
     measure();
     sources();
-    const double y0 = m_p.top + m_p.topHeight;
+    const double y0 = m_p.top + m_p.topHeight + kTabs;
     double low = controllers(y0);
     low = std::max(low, stages(y0));
     low = std::max(low, motors(y0));
@@ -86,10 +100,9 @@ class Placer {
     int leadEnds = 0;
     int nets = 2;
     for (const auto& i : m_items) {
-      if (i.kind == BoxKind::Controller && i.part && twoRows(*i.part)) m_controllerWidth = kTwoRowWidth;
+      if (i.kind == BoxKind::Controller && twoRows(*i.part)) m_controllerWidth = kTwoRowWidth;
       if (i.kind == BoxKind::Source) ++nets;
       if (i.kind == BoxKind::Controller) ++nets;
-      if (!i.part) continue;
       if (i.kind == BoxKind::Stage) trunkEnds += std::min<int>(8, static_cast<int>(i.part->terminals.size()));
       if (i.kind == BoxKind::Loose) ++trunkEnds;
       if (i.kind == BoxKind::Motor) leadEnds += static_cast<int>(i.part->terminals.size());
@@ -97,15 +110,16 @@ class Placer {
     const int sourceCount = static_cast<int>(std::ranges::count(m_items, BoxKind::Source, &Item::kind));
     m_p.margin = kEdge;
     const int boards = static_cast<int>(std::ranges::count(m_items, BoxKind::Controller, &Item::kind));
-    m_p.feeds = kEdge + kTrack * std::max(2, sourceCount + 1);
+    const int fed = inSteps(std::max(1, sourceCount), 2);
+    m_p.feeds = kEdge + kTrack * (fed + 1);
     const double marginWidth = m_p.feeds - kEdge + kTrack * std::max(0, boards - 1) + 6;
     m_p.trunk = kEdge + marginWidth + m_controllerWidth;
-    m_p.trunkWidth = 24 + kTrack * std::clamp(trunkEnds, 6, 19);
+    m_p.trunkWidth = 24 + kTrack * std::clamp(inSteps(trunkEnds, 6), 6, 18);
     m_p.leads = m_p.trunk + m_p.trunkWidth + kStageWidth;
-    m_p.leadsWidth = 46 + kTrack * std::clamp(leadEnds, 4, 12);
+    m_p.leadsWidth = 46 + kTrack * std::clamp(inSteps(leadEnds, 4), 4, 12);
     m_p.width = m_p.leads + m_p.leadsWidth + kMotorWidth + kEdge;
-    m_p.top = kEdge + (sourceCount > 0 ? kSourceHeight : 0) + 8;
-    m_p.topHeight = 14.0 * (sourceCount * 2 + 2) + 8;
+    m_p.top = kEdge + kSourceHeight + 8;
+    m_p.topHeight = 14.0 * (fed * 2 + 2) + 8;
     m_p.bottomHeight = kBarGap * nets;
   }
 
@@ -130,10 +144,10 @@ class Placer {
     Box b;
     b.device = i.device->id;
     b.kind = i.kind;
-    b.title = i.device->called();
-    b.subtitle = i.part ? i.part->name : "unknown part: " + i.device->part;
-    if (i.part && i.kind != BoxKind::Controller && i.kind != BoxKind::Source) b.symbol = symbolOf(*i.part);
-    if (i.part && (i.kind == BoxKind::Loose || i.kind == BoxKind::Motor) && !i.part->summary.empty()) b.subtitle = valueOf(i);
+    b.title = harness::shownName(m_h, *i.device);
+    b.subtitle = i.part->kind == "unknown" ? "unknown part: " + i.device->part : i.part->name;
+    if (i.kind != BoxKind::Controller && i.kind != BoxKind::Source) b.symbol = symbolOf(*i.part);
+    if ((i.kind == BoxKind::Loose || i.kind == BoxKind::Motor) && !i.part->summary.empty()) b.subtitle = valueOf(i);
     b.rect = rect;
     b.state = i.device->state;
     return b;
@@ -175,15 +189,31 @@ class Placer {
     if (!t.place.connector.empty()) m_p.connectors.try_emplace({b.device, parts::connectorId(t.place.connector)}, Port{at, exitY, zone});
   }
 
+  // The whole of a connector, to be pressed and to begin a plug's thread at.
+  void whole(Box& b, const parts::Connector& c, Point corner, Point at, Zone zone, double exitY) {
+    const Address address{b.device, c.id};
+    b.connectors.push_back({address, c.name, {corner.x, corner.y, kLetter * static_cast<double>(c.name.size()) + 14, kConnector}, at});
+    m_p.connectors[address] = {at, exitY, zone};
+  }
+
+  // Whether another part on the bench has a connector of this name: a board that sits on another.
+  bool hasMate(const Item& i, const parts::Connector& c) const {
+    return std::ranges::any_of(m_items, [&](const Item& other) {
+      return other.device != i.device &&
+             std::ranges::any_of(parts::connectorsOf(*other.part), [&](const parts::Connector& o) { return parts::mates(c, o); });
+    });
+  }
+
   void sources() {
     double x = m_p.trunk - m_controllerWidth;
-    std::set<std::string> plugged;  // over the controller they are plugged into
-    for (const auto& c : m_h.connections)
-      if (c.kind == harness::ConnectionKind::Plug) plugged.insert({c.a.device, c.b.device});
+    // What is plugged into a controller stands over it.
+    const auto plugs = [](const Item& i) {
+      return std::ranges::any_of(parts::connectorsOf(*i.part), [](const parts::Connector& c) { return c.contact == "socket"; });
+    };
     std::vector<const Item*> order;
     for (const bool first : {true, false})
       for (const auto& i : m_items)
-        if (i.kind == BoxKind::Source && plugged.contains(i.device->id) == first) order.push_back(&i);
+        if (i.kind == BoxKind::Source && plugs(i) == first) order.push_back(&i);
     for (const auto* i : order) {
       const double w = kSourceWidth;
       auto b = start(*i, {x, kEdge, w, kSourceHeight});
@@ -192,6 +222,10 @@ class Placer {
         mark(b, t, {tx, kEdge + kSourceHeight}, true, Zone::Top, kEdge + kSourceHeight);
         b.terminals.back().labelAbove = true;
         tx -= 34;
+      }
+      for (const auto& c : parts::connectorsOf(*i->part)) {
+        const double low = kEdge + kSourceHeight;
+        whole(b, c, {x + 8, low - kConnector - 3}, {x + 24, low}, Zone::Top, low);
       }
       m_p.boxes.push_back(std::move(b));
       x += w + kGap;
@@ -210,14 +244,7 @@ class Placer {
         ty = twoRowHeader(b, *i.part, ty);
       else
         for (const auto& strip : strips(*i.part)) ty = oneRow(b, *i.part, strip, ty);
-      for (const auto& t : i.part->terminals)  // sockets for plugs: on the upper edge
-        if (t.side == parts::Side::Top) {
-          const Address whole{b.device, parts::connectorId(t.place.connector)};
-          const double px = x + 24 + 60.0 * (t.place.connector == "jack" ? 1 : 0);
-          m_p.connectors[whole] = {{px, y}, y, Zone::Top};
-          m_p.ports[{b.device, t.id}] = {{px + (t.place.position == 2 ? 8.0 : 0.0), y}, y, Zone::Top};
-          if (t.place.position == 1) b.captions.push_back({t.place.connector, {px + 7, y - 4}});
-        }
+      sockets(b, *i.part);
       b.rect.h = ty - y + 4;
       y = b.rect.bottom() + kBoardGap;
       m_p.boxes.push_back(std::move(b));
@@ -225,8 +252,29 @@ class Placer {
     return y;
   }
 
+  // On the upper edge: the name of each, and its poles beside it.
+  void sockets(Box& b, const parts::Part& part) {
+    double x = b.rect.x + 8;
+    const double y = b.rect.y;
+    for (const auto& c : parts::connectorsOf(part)) {
+      if (part.find(c.terminals.front())->side != parts::Side::Top) continue;
+      whole(b, c, {x, y - kConnector}, {x + 14, y - kConnector}, Zone::Top, y - kConnector);
+      x = b.connectors.back().rect.right() + 9;
+      for (const auto& id : c.terminals) {
+        mark(b, *part.find(id), {x, y - kConnector / 2}, true, Zone::Top, y - kConnector / 2);
+        b.terminals.back().bare = true;
+        x += 14;
+      }
+      x += 2;
+    }
+  }
+
   double oneRow(Box& b, const parts::Part& p, const std::string& strip, double y) {
-    b.captions.push_back({strip, {b.rect.x + 10, y - 2}});
+    const auto connector = parts::connectorsNamed(p, strip);
+    if (!connector.empty() && connector.front().contact == "socket")
+      whole(b, connector.front(), {b.rect.x + 6, y - 14}, {b.rect.right() - 12, y + kPitch}, Zone::Trunk, y + kPitch);
+    else
+      b.captions.push_back({strip, {b.rect.x + 10, y - 2}});
     y += kPitch;
     for (const auto& t : p.terminals) {
       if (t.place.connector != strip || t.side == parts::Side::Top) continue;
@@ -270,7 +318,7 @@ class Placer {
   }
 
   void loose(const Item& i, double x, double& left, double& right) {
-    const auto symbol = i.part ? symbolOf(*i.part) : std::string();
+    const auto symbol = symbolOf(*i.part);
     const bool onLeft = symbol == "resistor";
     double& y = onLeft ? left : right;
     const double w = kStageWidth / 2 - 5;
@@ -289,12 +337,12 @@ class Placer {
     auto b = start(i, {x, y, kStageWidth, 0});
     double ly = snap(y + kHead + 8, 10);
     double ry = ly;
-    if (i.part) {
-      const auto used = usedOnly(i);
+    if (i.part->terminals.size() > kHundreds) {
+      ly = ry = grid(b, *i.part, ly);
+    } else {
       // Motor supply and outputs right, everything else left; grounds last.
       for (const int pass : {0, 1, 2})
         for (const auto& t : i.part->terminals) {
-          if (!used.empty() && !used.contains(t.id)) continue;
           const bool motorSupply = t.supply && t.supply->purpose == "motor";
           const bool onRight = t.output || motorSupply || t.side == parts::Side::Right;
           const int rank = onRight ? (motorSupply ? 0 : 1) : t.ground || t.side == parts::Side::Bottom ? 2 : t.supply ? 1 : 0;
@@ -303,26 +351,58 @@ class Placer {
           mark(b, t, {onRight ? b.rect.right() : x, ty}, onRight, onRight ? Zone::Leads : Zone::Trunk, ty);
           ty += kPitch;
         }
+      double low = std::max(ly, ry);
+      for (const auto& c : parts::connectorsOf(*i.part)) {
+        if (c.contact != "socket" && !hasMate(i, c)) continue;
+        const auto port = m_p.ports.at({b.device, c.terminals.front()});
+        whole(b, c, {x + 12, low - 8}, port.at, port.zone, port.exitY);
+        low += kPitch;
+      }
+      ly = ry = low;
     }
     b.rect.h = std::max({ly, ry, y + kHead + 24}) - y;
     m_p.boxes.push_back(b);
     return b.rect.bottom();
   }
 
-  // Boards of hundreds of holes show the holes that something is in.
-  std::set<std::string> usedOnly(const Item& i) const {
-    std::set<std::string> out;
-    if (i.part->terminals.size() <= 60) return out;
-    for (const auto& c : m_h.connections)
-      for (const auto* end : {&c.a, &c.b})
-        if (end->device == i.device->id) {
-          out.insert(end->terminal);
-          // Of a header that is plugged as a whole its first pin stands for it.
-          for (const auto& t : i.part->terminals)
-            if (t.place.position == 1 && parts::connectorId(t.place.connector) == end->terminal) out.insert(t.id);
-        }
-    if (out.empty()) out.insert(i.part->terminals.front().id);
-    return out;
+  // A breadboard: its rows run down, its columns across, as its holes are named. What hangs on a hole leaves between two rows, to the
+  // nearer side.
+  double grid(Box& b, const parts::Part& p, double y) {
+    std::vector<std::string> columns;
+    for (const auto& t : p.terminals)
+      if (std::ranges::count(columns, t.place.connector) == 0) columns.push_back(t.place.connector);
+    std::ranges::stable_sort(columns, {}, columnRank);
+    std::map<std::string, double> at;
+    double x = b.rect.x + 12;
+    int before = columnRank(columns.front());
+    for (const auto& c : columns) {
+      const int rank = columnRank(c);
+      if (rank / 10 != before / 10) x += 9;
+      before = rank;
+      at[c] = x;
+      if (c.starts_with("row ")) b.captions.push_back({c.substr(4), {x - 3, y + 3}});
+      x += kHole;
+    }
+    const double middle = (b.rect.x + x) / 2;
+    double low = y;
+    for (const auto& t : p.terminals) {
+      const auto digits = t.id.find_first_of("0123456789");
+      const int row = digits == std::string::npos ? 1 : std::atoi(t.id.c_str() + digits);
+      const Point place{at[t.place.connector], y + row * kHoleDown};
+      const bool right = place.x > middle;
+      mark(b, t, place, right, right ? Zone::Leads : Zone::Trunk, place.y + kHoleDown / 2);
+      b.terminals.back().bare = true;
+      b.terminals.back().small = true;
+      low = std::max(low, place.y);
+    }
+    return low + kHoleDown + 4;
+  }
+  // Rails outside, then the two fields with the gap between: tens are groups.
+  static int columnRank(const std::string& column) {
+    if (column.starts_with("top")) return column.ends_with("+") ? 0 : 1;
+    if (column.starts_with("bottom")) return column.ends_with("+") ? 31 : 30;
+    const int letter = column.back() - 'a';
+    return letter < 5 ? 10 + letter : 20 + letter - 5;
   }
 
   double motors(double y) {
@@ -336,6 +416,10 @@ class Placer {
       for (const auto& t : i.part->terminals) {
         mark(b, t, {x + 6, ty}, false, Zone::Leads, ty, true);
         ty += kPitch;
+      }
+      for (const auto& c : parts::connectorsOf(*i.part)) {
+        const auto port = m_p.ports.at({b.device, c.terminals.front()});
+        whole(b, c, {x + 2, y + 2}, port.at, port.zone, port.exitY);
       }
       y += h + kGap;
       m_p.boxes.push_back(std::move(b));

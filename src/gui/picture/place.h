@@ -33,7 +33,8 @@ Placement place(const harness::Harness& harness, const parts::Library& library);
 
 inline constexpr double kPitch = 20;      // between terminals of a strip
 inline constexpr double kTrack = 7;       // between threads side by side
-inline constexpr double kFeedAbove = 19;  // a plug comes to a controller this far above it
+inline constexpr double kTabs = 18;       // of sockets, above a controller
+inline constexpr double kFeedAbove = 12;  // a plug comes to a controller this far above it
 inline constexpr double kBarGap = 26;     // between ground bars, their labels included
 
 }  // namespace bold::picture

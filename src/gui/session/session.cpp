@@ -250,6 +250,7 @@ void Session::check() {
 
 void Session::finished(quint64 revision, Analysis analysis) {
   if (revision != m_revision) return;
+  carryOver(analysis, m_analysis);
   m_analysis = std::move(analysis);
   m_analysedRevision = revision;
   m_staleTimer.stop();
@@ -267,6 +268,13 @@ void Session::pick(const QString& identity) {
   if (m_picked == identity) return;
   m_picked = identity;
   Q_EMIT pickedChanged();
+}
+
+void Session::jump(const checks::Field& field) {
+  const auto subject = QString::fromStdString(field.subject);
+  pick({});
+  select(subject);
+  Q_EMIT fieldWanted(subject, QString::fromStdString(field.name));
 }
 
 void Session::showCommand(const QString& command, circuit::Charge charge) {

@@ -69,6 +69,8 @@ class Session : public QObject {
   /// Identity of the finding that is looked at; empty: none.
   const QString& picked() const { return m_picked; }
   void pick(const QString& identity);
+  /// Goes to where something is stated: selects its subject, and asks for the field.
+  void jump(const checks::Field& field);
 
   /// The operating point that is looked at: a command (empty: the first that makes a motor run) and a supply state. Only
   /// remembered; what an analysis holds of it is shownPoint().
@@ -85,6 +87,7 @@ class Session : public QObject {
   void selectionChanged();
   void pickedChanged();
   void commandShown();
+  void fieldWanted(const QString& subject, const QString& name);
   void problems(const QStringList& sentences);
   /// Another window has this file open too.
   void openElsewhere();

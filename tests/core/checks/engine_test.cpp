@@ -31,7 +31,9 @@ TEST_CASE("a motor without signals is judged for its currents, and the verdict s
   const auto a = analyseFast(h);
   CHECK(a.verdict == Verdict::LookAgain);
   REQUIRE(a.unstated.size() == 2);
-  CHECK(a.unstated[0] == "Left has no signals: its levels and pins are not judged");
+  CHECK(a.unstated[0].text ==
+        "Left has no signals (Controller D7 reaches in1, Controller D8 reaches in2, Controller D5 reaches speed): its levels and "
+        "pins are not judged");
   CHECK(findingsOf(a, "command-outcome").empty());
   // The stage's outputs were put into forward directly, so a stall is still seen.
   auto weak = bench("from l293d\nfigure m.winding 3 ohm");
@@ -121,10 +123,14 @@ TEST_CASE("a signal does not reach other inputs by way of the pull resistors ins
   }));
 }
 
-TEST_CASE("findings are numbered in the order of their weight, notes without number") {
+TEST_CASE("causes are numbered in the order of their weight, what follows has their number, notes none") {
   const auto a = analyse(bench(readFile("demo/wave-tank-first-try.bench")), library());
   int last = 0;
   for (const auto& f : a.findings) {
+    if (!f.explainedBy.empty()) {
+      CHECK(f.number == a.find(f.explainedBy)->number);
+      continue;
+    }
     if (f.severity == Severity::Note) {
       CHECK(f.number == 0);
       continue;
@@ -132,6 +138,7 @@ TEST_CASE("findings are numbered in the order of their weight, notes without num
     CHECK(f.number == last + 1);
     last = f.number;
   }
+  CHECK(last == 15);
   CHECK(a.findings.front().harm == Harm::Damage);
 }
 

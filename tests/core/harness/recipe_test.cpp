@@ -3,6 +3,7 @@
 #include <catch2/catch.hpp>
 
 #include "core/harness/intent.h"
+#include "core/harness/typed_end.h"
 #include "support/benches.h"
 
 using namespace bold;

@@ -108,7 +108,7 @@ TEST_CASE("why it is only to look at again is said") {
   h.assignments.clear();
   const auto out = told(h);
   CHECK(out.find("Look again: ") != std::string::npos);
-  CHECK(out.find("why: Left has no signals: its levels and pins are not judged.") != std::string::npos);
+  CHECK(out.find("why: Left has no signals (") != std::string::npos);
 }
 
 TEST_CASE("an empty bench is not judged and says so") {
@@ -141,7 +141,7 @@ TEST_CASE("the same bench gives the same bytes twice") {
 TEST_CASE("a summary counts each kind of harm apart") {
   CHECK(summaryLine("f", analyse(bench("from low-side\nwire psu.P psu.N\nremove d1"), library()))
             .starts_with("f: Do not switch on: 1 dangerous"));
-  CHECK(summaryLine("f", analyse(good("npn"), library())) == "f: Clear to switch on: nothing to mend\n");
-  CHECK(summaryLine("f", analyse(good("low-side"), library())) == "f: Clear to switch on: 1 note\n");
-  CHECK(summaryLine("f", analyse(good("l293d"), library())) == "f: Look again: 1 to look at again, 1 note\n");
+  CHECK(summaryLine("f", analyse(good("npn"), library())).starts_with("f: Clear to switch on: nothing to mend; tightest: "));
+  CHECK(summaryLine("f", analyse(good("low-side"), library())).starts_with("f: Clear to switch on: 1 note; tightest: "));
+  CHECK(summaryLine("f", analyse(good("l293d"), library())).starts_with("f: Look again: 1 to look at again, 1 note; tightest: "));
 }

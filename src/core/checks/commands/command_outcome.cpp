@@ -174,6 +174,9 @@ void outcomes(const SolvedBench& s, Findings& out) {
     if (wrong.empty()) continue;
     auto f = finding(Severity::Stop, fmt::format("{} does not do what is planned", called(s, m)),
                      fmt::format("Through these wires, {}", wrong.front()), {idOf(s.bench, m.device)});
+    f.ways = {{fmt::format("Hold both leads of {} and every signal of its stage against the plan; what is planned stands in its fields.",
+                           called(s, m)),
+               fieldOf(s, m, "directions")}};
     if (onLooseParts(s, m)) addLooseParts(s, m, f.subjects);
     for (const auto& id : connectorsOf(s, m)) add(f.subjects, id);
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
@@ -206,6 +209,9 @@ Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Ast
                    fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.",
                                a.signal->role, called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
                    {s.bench.address(a.input), s.bench.address(b.input)});
+  f.ways = {{fmt::format("Or tell the program: {} at {}, {} at {}.", a.signal->role, s.bench.called(b.pin), b.signal->role,
+                         s.bench.called(a.pin)),
+             fieldOf(s, m, "signal " + a.signal->role)}};
   f.formula = fmt::format("{} planned at {}, {} at {}", s.bench.facts(a.pin).label, s.bench.facts(a.input).label,
                           s.bench.facts(b.pin).label, s.bench.facts(b.input).label);
   // Where a terminal holds more than its signal (a pull-down), only the other end can be exchanged without moving that too;
@@ -231,6 +237,8 @@ Finding unclear(const SolvedBench& s, const Motor& m, const Astray& a) {
                           "its input alone, or is not known.",
                           a.signal->role, called(s, m), s.bench.called(a.pin), s.bench.called(a.input)),
               {s.bench.address(a.input), s.bench.address(a.pin)});
+  f.ways = {{fmt::format("Drive {} straight from {}, or measure its level with {} written high and low.", s.bench.called(a.input),
+                         s.bench.called(a.pin), s.bench.facts(a.pin).label)}};
   f.formula = "not followed";
   return f;
 }
@@ -246,6 +254,9 @@ Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
                           goes.empty() ? fmt::format("not wired to {}", s.bench.called(a.input))
                                        : fmt::format("wired to {}, not to {}", goes, s.bench.called(a.input))),
               {s.bench.address(a.input), s.bench.address(a.pin)});
+  f.ways = {{fmt::format("Wire {} to {}.", s.bench.called(a.pin), s.bench.called(a.input))},
+            {fmt::format("Or change what is stated of {} where the program uses another pin.", a.signal->role),
+             fieldOf(s, m, "signal " + a.signal->role)}};
   f.formula = fmt::format("{} planned at {}", s.bench.called(a.pin), s.bench.called(a.input));
   // Only where both ends are free is there one clear thing to do.
   if (!s.bench.connected(a.pin) && !s.bench.connected(a.input))

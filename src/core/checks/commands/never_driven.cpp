@@ -66,6 +66,7 @@ Findings neverDriven(const SolvedBench& s) {
                      fmt::format("To move {} {} needs {}, and no pin of a controller reaches it: the program can do what it likes.",
                                  called(s, m), circuit::called(s.bench, m.meant), blocks),
                      {s.bench.address(place), idOf(s.bench, m.device)});
+    f.ways = {{fmt::format("Wire a free pin of the controller to {}, or tie it to the level it needs.", s.bench.called(place))}};
     f.formula = fmt::format("needed: {}", blocks);
     out.push_back(std::move(f));
   }

@@ -38,6 +38,7 @@ void unsolvedCommands(const SolvedBench& s, Findings& out) {
   if (unsolved.names.empty()) return;
   auto f = finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", unsolved.names.front()),
                    fmt::format("For {} {}: nothing is said about it.", unsolved.first(), why), unsolved.subjects);
+  f.ways = {{"Judge the rest by itself: take what these commands are about off a copy of the bench."}};
   f.formula = unsolved.all();
   out.push_back(std::move(f));
 }
@@ -66,22 +67,24 @@ void huntingCommands(const SolvedBench& s, Findings& out) {
                                hunting.first(), hunting.names.size() > 1 ? "" : "s",
                                stop ? "" : " when the motor is held or the supplies are nearly empty"),
                    hunting.subjects);
+  f.ways = {{"Give the stage a supply of its own, or one that holds its voltage at this current."}};
   f.formula = hunting.all();
   out.push_back(std::move(f));
 }
 
 // Figures without which a part's currents are unknown: one finding a part.
 void missingFigures(const SolvedBench& s, Findings& out) {
-  const auto say = [&](int d, const std::string& figure, const std::string& what) {
+  const auto say = [&](int d, const std::string& figure, std::string_view id, const std::string& what) {
     auto f = finding(Severity::NotJudged, fmt::format("The {} of {} is unknown", figure, called(s.bench, d)),
                      fmt::format("Without the {} of {} nothing {} can be judged. Enter it as a figure of {}.", figure, called(s.bench, d),
                                  what, called(s.bench, d)),
                      {idOf(s.bench, d)});
+    f.ways = {{fmt::format("Measure the {} of {} and enter it.", figure, called(s.bench, d)), figureOf(s.bench, d, id)}};
     f.formula = figure + ": unknown";
     out.push_back(std::move(f));
   };
-  for (const int d : unknownSources(s)) say(d, "voltage", "it feeds");
-  for (const int d : unknownResistors(s)) say(d, "resistance", "behind it");
+  for (const int d : unknownSources(s)) say(d, "voltage", "full", "it feeds");
+  for (const int d : unknownResistors(s)) say(d, "resistance", "resistance", "behind it");
   for (const auto& m : s.motors) {
     if (m.windings.empty() || m.reached.empty()) continue;
     const auto& w = circuit::windingOf(s.bench, m, 0);
@@ -93,6 +96,10 @@ void missingFigures(const SolvedBench& s, Findings& out) {
         fmt::format("The {} of {} {} unknown: its currents are not judged. Measure and enter {}.", missing, called(s, m),
                     missing.find(" and ") != std::string::npos ? "are" : "is", missing.find(" and ") != std::string::npos ? "them" : "it"),
         {idOf(s.bench, m.device)});
+    if (!w.resistance.known())
+      f.ways.push_back({fmt::format("Measure the winding of {} and enter it.", called(s, m)), figureOf(s.bench, m.device, "winding")});
+    if (w.brushed && !w.run.known())
+      f.ways.push_back({fmt::format("Measure what {} draws running and enter it.", called(s, m)), figureOf(s.bench, m.device, "run")});
     f.formula = missing + ": unknown";
     out.push_back(std::move(f));
   }

@@ -37,6 +37,8 @@ Said outsideScope(const SolvedBench& s) {
     if (m.besides) return finding(fmt::format("{} is an AC source", name), only, m.margin.subjects);
     const Volts v{*m.margin.value};
     auto f = finding(fmt::format("{} gives {}", name, show(v)), only, m.margin.subjects);
+    f.ways = {{fmt::format("Take a supply of at most {}, or enter what {} really gives.", show(kHighest), name),
+               figureOf(s.bench, m.device, "full")}};
     f.formula = against(v, ">", kHighest);
     f.args = {{"voltage", v}, {"limit", kHighest}};
     return f;

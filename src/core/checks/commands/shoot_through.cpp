@@ -56,6 +56,9 @@ Finding possible(const SolvedBench& s, const Leg& leg, const Extreme& combined) 
                           "not ask for it, and nothing but the program prevents it.",
                           pins, s.bench.called(leg.middle), show(Amps{combined.value})),
               {idOf(s.bench, leg.top), idOf(s.bench, leg.bottom)});
+  f.ways = {{fmt::format("Put an interlock between the two controls, or a bridge that has one, in the place of {} and {}.",
+                         called(s.bench, leg.top), called(s.bench, leg.bottom))},
+            {"Or make sure that the program never writes that, and holds both off while it starts."}};
   f.formula = fmt::format("{} through both with {}", show(Amps{combined.value}), pins);
   f.args = {{"current", Amps{combined.value}}};
   return f;
@@ -72,6 +75,7 @@ Findings shootThrough(const SolvedBench& s) {
                        fmt::format("The bridge of {} is reached by {} pins; what it does in all their states is worked out for {} at most.",
                                    called(s, m), pins.size(), circuit::kMostBridgePins),
                        {idOf(s.bench, m.device)});
+      f.ways = {{fmt::format("Drive {} by at most {} pins, or by a bridge that is one part.", called(s, m), circuit::kMostBridgePins)}};
       f.formula = fmt::format("{} > {}", pins.size(), circuit::kMostBridgePins);
       out.push_back(std::move(f));
     }
@@ -105,6 +109,10 @@ Findings shootThrough(const SolvedBench& s) {
                       "{} and {} can both be on: {} and {} are written one after the other, and a slip of the program shorts the supply.",
                       called(s.bench, leg.top), called(s.bench, leg.bottom), s.bench.called(topPin), s.bench.called(bottomPin)),
         {idOf(s.bench, leg.top), idOf(s.bench, leg.bottom)});
+    f.ways = {{happens ? fmt::format("Turn the level of one of the two over in between, or steer {} and {} by a pin each.",
+                                     called(s.bench, leg.top), called(s.bench, leg.bottom))
+                       : fmt::format("Steer {} and {} so that one level cannot have both on, or take a bridge that is one part.",
+                                     called(s.bench, leg.top), called(s.bench, leg.bottom))}};
     f.formula = happens ? fmt::format("{} through both", show(Amps{both.value})) : "two pins, no interlock";
     if (happens) f.args = {{"current", Amps{both.value}}};
     out.push_back(std::move(f));

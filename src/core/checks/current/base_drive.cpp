@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 #include "core/base/interpolate.h"
@@ -71,6 +72,55 @@ std::vector<Drive> measure(const SolvedBench& s) {
   return out;
 }
 
+// The resistor that the base current comes through; nullptr where there is none, or more than one.
+const parts::Resistor* seriesResistor(const SolvedBench& s, const Drive& d, int& device) {
+  const auto base = s.bench.terminal(d.device, d.transistor->base);
+  const parts::Resistor* found = nullptr;
+  int n = 0;
+  eachElement<parts::Resistor>(s.bench, [&](int k, int, const parts::Resistor& r) {
+    const auto a = at(s.bench, k, r.a);
+    const auto b = at(s.bench, k, r.b);
+    if (a < 0 || b < 0 || r.conductor) return;
+    const auto other = s.nets.same(a, base) ? b : s.nets.same(b, base) ? a : -1;
+    if (other < 0 || drivenBy(s, other) < 0) return;
+    found = &r;
+    device = k;
+    ++n;
+  });
+  return n == 1 ? found : nullptr;
+}
+
+// The next smaller value of the E12 row.
+Ohms e12(double ohms) {
+  static constexpr std::array kRow{1.0, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2};
+  const double decade = std::pow(10, std::floor(std::log10(ohms)));
+  double best = decade;
+  for (const double step : kRow)
+    if (step * decade <= ohms * 1.001) best = step * decade;
+  return Ohms{best};
+}
+
+// A smaller resistor as far as the pin stands what it lets through; a MOSFET; another transistor.
+std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
+  std::vector<Way> out;
+  const Amps wanted{d.collector.value / (d.transistor->darlington ? kForcedDarlington : kForcedPlain)};
+  int device = -1;
+  const auto* r = seriesResistor(s, d, device);
+  const auto ohms = r ? r->resistance.typical() : std::nullopt;
+  const auto pin = drivenBy(s, s.bench.terminal(d.device, d.transistor->base));
+  const auto group = pin >= 0 ? pinGroup(s.bench, pin) : std::nullopt;
+  const auto most = group ? group->pins->recommended.typical() : std::nullopt;
+  if (ohms && wanted > d.base && (!most || wanted.value <= *most))
+    out.push_back({fmt::format("Put {} in the place of {} ({}): the base then gets about {}.",
+                               show(e12(*ohms * d.base.value / wanted.value)), called(s.bench, device), show(Ohms{*ohms}), show(wanted)),
+                   figureOf(s.bench, device, "resistance")});
+  else if (most && wanted.value > *most)
+    out.push_back({fmt::format("{} would need {} into its base, more than {} gives ({}): a smaller resistor does not help.",
+                               called(s.bench, d.device), show(wanted), s.bench.called(pin), show(Amps{*most}))});
+  out.push_back({fmt::format("Or take a logic-level MOSFET in the place of {}: it needs no current.", called(s.bench, d.device))});
+  return out;
+}
+
 }  // namespace
 
 // Base current x least gain against the collector current the motor wants. No typical gain is promised, so the least
@@ -83,6 +133,7 @@ Said baseDrive(const SolvedBench& s) {
                     called(s.bench, d.device), show(d.base), d.gain, show(d.base * d.gain), called(s, *d.motor), show(d.collector),
                     show(d.left)),
         d.margin.subjects);
+    f.ways = waysOf(s, d);
     f.formula = fmt::format("{} x {:.0f} / {} = {:.2g} (2 or more wanted)", show(d.base), d.gain, show(d.collector), *d.margin.value);
     f.args = {{"base", d.base}, {"collector", d.collector}, {"overdrive", AnyQuantity{*d.margin.value, Unit::One}}};
     f.bar = Bar{"current it can promise", d.base * d.gain, {}, d.collector, "wanted", true};

@@ -98,6 +98,8 @@ Said boardRailCurrent(const SolvedBench& s) {
         fmt::format("{} gives {}", d.name, show(Amps{worst.value})),
         fmt::format("With {} {} gives {}; it is good for {}.", during(*worst.point), d.name, show(Amps{worst.value}), show(Amps{d.limit})),
         d.margins[0].subjects);
+    f.ways = {{fmt::format("Feed what hangs on {} from a supply of its own that gives {} or more, grounds joined.", d.name,
+                           show(Amps{worst.value}))}};
     f.formula = against(Amps{worst.value}, ">", Amps{d.limit});
     f.args = {{"current", Amps{worst.value}}, {"limit", Amps{d.limit}}};
     f.bar = Bar{"current from the rail", Amps{worst.value}, AnyQuantity(Amps{d.running.value}), Amps{d.limit}, "good for"};

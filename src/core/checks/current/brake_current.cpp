@@ -35,6 +35,9 @@ Said brakeCurrent(const SolvedBench& s) {
                      fmt::format("Braked at full speed {} drives {} round through {}, which stands {} for a moment and has {}.",
                                  called(s, *b.motor), show(amps), circuit::called(s.bench, b.ref), show(peak), word(b.load.protection)),
                      b.margin.subjects);
+    f.ways = {{fmt::format("If the program lets {} coast before it stops, state that it does.", called(s, *b.motor)),
+               fieldOf(s, *b.motor, "starting")},
+              {fmt::format("Or take a stage that stands {} for a moment.", show(amps))}};
     f.formula = fmt::format("E / R = {} against {} peak", show(amps), show(peak));
     f.args = {{"current", amps}, {"peak", peak}};
     f.bar = barOf(b.margin, b.load.peak, "peak", Amps{b.load.running});

@@ -108,10 +108,13 @@ std::vector<Carried> both(std::vector<Carried> running, std::vector<Carried> hel
 // Every contact with its running current, and with what it carries while a motor is held: breadboard holes, pins, sockets, screws,
 // connectors.
 Said contactCurrent(const SolvedBench& s) {
-  const auto withNumbers = [](Finding f, const Carried& c) {
+  const auto withNumbers = [&](Finding f, const Carried& c) {
     f.formula = against(Amps{c.most.value}, ">", c.rating);
     f.args = {{"current", Amps{c.most.value}}, {"rating", c.rating}};
     f.bar = barOf(c.margin, c.rating.value, "rating");
+    f.ways = {c.connector >= 0
+                  ? Way{fmt::format("Take a connector for {} or more, or join the wires without one.", show(Amps{c.most.value}))}
+                  : Way{fmt::format("Lead this current by a wire that is screwed or soldered on, past {}.", s.bench.called(c.contact))}};
     f.sources = c.source ? sourcesOf({c.source}) : std::vector<std::string>{"recalled, not re-read"};
     return f;
   };

@@ -74,6 +74,11 @@ Finding neverSet(const SolvedBench& s, const Setting& m) {
                                missing, name, called(s, *m.motor)),
                    m.margins[0].subjects);
   f.text[0] = 'I';
+  if (!chopper.reference.known())
+    f.ways.push_back(
+        {"Measure the reference at the trimmer with the motor supply off, and enter it.", figureOf(s.bench, m.ref.device, "reference")});
+  if (!chopper.senseResistor.known())
+    f.ways.push_back({"Read the sense resistor off the board (R100 is 0.1 Ω), and enter it.", figureOf(s.bench, m.ref.device, "sense")});
   f.formula = fmt::format("I_trip = V_ref / ({:g} x R_sense)", chopper.perVolt);
   if (m.phase && chopper.senseResistor.typical())
     f.formula += fmt::format("; for {} set V_ref = {}", show(Amps{*m.phase}),
@@ -87,6 +92,11 @@ Finding words(const SolvedBench& s, const Setting& m) {
   const auto one = [&](const Margin& margin, const std::string& headline, const std::string& text, Amps limit,
                        const std::string& limitName) {
     auto f = finding(headline, text, margin.subjects);
+    const auto wanted = std::min(m.phase.value_or(1e9), m.cooled.value_or(1e9));
+    if (m.chopper->senseResistor.typical() && wanted < 1e9)
+      f.ways = {{fmt::format("Trim its reference to {}: {} a coil.",
+                             show(Volts{wanted * kCrest * m.chopper->perVolt * *m.chopper->senseResistor.typical()}), show(Amps{wanted})),
+                 figureOf(s.bench, m.ref.device, "reference")}};
     f.formula = fmt::format("I_trip = {} / ({:g} x {}) = {}; RMS {}", displayText(m.chopper->reference), m.chopper->perVolt,
                             displayText(m.chopper->senseResistor), show(m.trip), show(m.rms));
     f.args = {{"trip", m.trip}, {"rms", m.rms}, {"limit", limit}};

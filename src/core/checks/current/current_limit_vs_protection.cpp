@@ -49,6 +49,8 @@ Said currentLimitVsProtection(const SolvedBench& s) {
                      fmt::format("{} lets go from {} on; {} starts with {}: it will chatter until the motor turns.", stage, show(m.trip),
                                  called(s, *m.motor), show(m.amps)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Take a stage that lets go above {}, or let the program start {} gently.", show(m.amps), called(s, *m.motor)),
+               fieldOf(s, *m.motor, "starting")}};
     f.formula = against(m.amps, ">", m.trip);
     f.args = {{"start", m.amps}, {"trip", m.trip}};
     f.bar = barOf(m.margin, m.trip.value, "trip level");

@@ -51,6 +51,7 @@ Said diodeCurrent(const SolvedBench& s) {
                      fmt::format("With {} {} flow through {} all the time; it is made for {}.", during(*m.current.point), show(amps), name,
                                  show(rating)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Take a diode for {} or more, or lead the motor's current past it.", show(amps))}};
     f.formula = fmt::format("{} > {}{}", show(amps), m.margin.stops() ? "1.5 x " : "", show(rating));
     f.args = {{"current", amps}, {"limit", rating}};
     f.bar = barOf(m.margin, rating.value, "average rating");

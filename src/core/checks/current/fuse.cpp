@@ -73,10 +73,11 @@ struct Fit {
   Finding finding;  // what is said where it does not
 };
 
-Fit fit(const SolvedBench& s, Margin margin, int fuse, int source, std::string headline, std::string text, std::string formula) {
+Fit fit(const SolvedBench& s, Margin margin, int fuse, int source, std::string headline, std::string text, std::string formula, Way way) {
   margin.subjects = {idOf(s.bench, fuse), idOf(s.bench, source)};
   auto f = finding(std::move(headline), std::move(text), margin.subjects);
   f.formula = std::move(formula);
+  f.ways = {std::move(way)};
   return {std::move(margin), std::move(f)};
 }
 
@@ -95,7 +96,7 @@ std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const ci
   return fit(
       s, std::move(m), fu.device, pole.device, fmt::format("{} is for {}", name, show(rated)),
       fmt::format("{} breaks {} at most; {} gives {}: its arc does not go out.", name, show(rated), called(s.bench, pole.device), show(v)),
-      against(v, ">", rated));
+      against(v, ">", rated), {fmt::format("Take a fuse for {} or more of direct voltage.", show(v))});
 }
 
 // The short circuit that it has to break.
@@ -113,7 +114,8 @@ std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, con
   return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} cannot break {}", name, show(*amps)),
              fmt::format("{} breaks {} at most; {} gives {} into a short: it bursts instead of melting.", name, show(most),
                          called(s.bench, pole.device), show(*amps)),
-             against(*amps, ">", most));
+             against(*amps, ">", most),
+             {fmt::format("Take a fuse that breaks {} or more: blade fuses do, small glass ones do not.", show(*amps))});
 }
 
 // The running current that it has to last with.
@@ -131,7 +133,9 @@ std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const ci
   return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} carries {} of its {}", name, show(amps), show(Amps{*rating})),
              fmt::format("With {} {} carries {}; more than three quarters of its {} melt it sooner or later.",
                          running.point ? during(*running.point) : "", name, show(amps), show(Amps{*rating})),
-             fmt::format("{} > 0.75 x {}", show(amps), show(Amps{*rating})));
+             fmt::format("{} > 0.75 x {}", show(amps), show(Amps{*rating})),
+             {fmt::format("Take a fuse of {} or more, as far as the wires behind it allow.", show(amps / kLasts)),
+              figureOf(s.bench, fu.device, "rating")});
 }
 
 // The thinnest wire that it has to melt before.
@@ -150,7 +154,8 @@ std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const circ
   return fit(s, std::move(m), fu.device, pole.device, fmt::format("{} is larger than its wires", name),
              fmt::format("{} melts above {}; the thinnest wire behind it carries {}: the wire goes first.", name, show(Amps{*rating}),
                          show(Amps{*wire})),
-             fmt::format("{} > {}{}", show(Amps{*rating}), stop ? "2.5 x " : "", show(Amps{*wire})));
+             fmt::format("{} > {}{}", show(Amps{*rating}), stop ? "2.5 x " : "", show(Amps{*wire})),
+             {fmt::format("Take a fuse of {} at most, or thicker wires.", show(Amps{*wire})), figureOf(s.bench, fu.device, "rating")});
 }
 
 Finding noFuse(const SolvedBench& s, const circuit::Nets::Pole& pole) {
@@ -160,6 +165,7 @@ Finding noFuse(const SolvedBench& s, const circuit::Nets::Pole& pole) {
                    fmt::format("Nothing melts between {} and what it feeds{}: a stray wire glows before anything else gives way.", name,
                                amps ? fmt::format("; it gives about {} into a short", show(*amps)) : ""),
                    {idOf(s.bench, pole.device)});
+  f.ways = {{fmt::format("Put a fuse into the wire at the + of {}, for what the thinnest wire carries.", name)}};
   f.formula = amps ? fmt::format("{} into a short", show(*amps)) : "lithium";
   return f;
 }

@@ -61,6 +61,8 @@ Said gateDrive(const SolvedBench& s) {
                     g.margin.stops() ? fmt::format("It may not open at all (threshold up to {}).", show(g.thresholdMost))
                                      : fmt::format("A typical one carries about {} there, which is not promised.", show(g.carries))),
         g.margin.subjects);
+    f.ways = {{fmt::format("Take a MOSFET with a promised row at {} or below in the place of {}.", show(g.vgs), called(s.bench, g.device))},
+              {fmt::format("Or lift its gate to {} by a level shifter or a transistor.", show(g.row))}};
     f.formula = fmt::format("{} < {}; K (VGS - {})² = {}", show(g.vgs), show(g.row), show(g.threshold), show(g.carries));
     f.args = {{"vgs", g.vgs}, {"row", g.row}, {"carries", g.carries}};
     f.bar = barOf(g.margin, g.row.value, "lowest promised row", {}, true);

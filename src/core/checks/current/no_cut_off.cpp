@@ -18,6 +18,7 @@ Findings noCutOff(const SolvedBench& s) {
                      fmt::format("There is no switch between {} and what it feeds{}: when something goes wrong a plug has to be pulled.",
                                  called(s.bench, pole.device), amps ? fmt::format("; it gives about {} into a short", show(*amps)) : ""),
                      {idOf(s.bench, pole.device)});
+    f.ways = {{fmt::format("Put a switch into the wire from the + of {}.", called(s.bench, pole.device))}};
     f.formula = "no switch on the way from its + to a load";
     out.push_back(std::move(f));
   }

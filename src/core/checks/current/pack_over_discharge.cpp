@@ -14,6 +14,7 @@ Findings packOverDischarge(const SolvedBench& s) {
         fmt::format("Nothing stops {} from being emptied below {}: a lithium cell taken below that is spoilt and may burn when charged.",
                     called(s.bench, pole.device), displayText(body.empty)),
         {idOf(s.bench, pole.device)});
+    f.ways = {{fmt::format("Take a pack with a protection board, or put a low-voltage alarm on {}.", called(s.bench, pole.device))}};
     f.formula = "lithium, without protection of its own";
     f.sources = sourcesOf({&body.empty});
     out.push_back(std::move(f));

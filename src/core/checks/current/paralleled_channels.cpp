@@ -47,6 +47,7 @@ Findings paralleledChannels(const SolvedBench& s) {
                       fmt::format("{} is joined to the other channel and {} is not: that one carries the whole current.",
                                   s.bench.called(joined), s.bench.called(alone)),
                       {s.bench.address(alone), s.bench.address(joined)});
+          f.ways = {{fmt::format("Join {} to its partner of the other channel as well.", s.bench.called(alone))}};
           f.formula = "one output joined, one not";
           out.push_back(std::move(f));
           continue;
@@ -62,6 +63,9 @@ Findings paralleledChannels(const SolvedBench& s) {
                       : fmt::format("The channels {} and {} of {} must not share a load: nothing makes them share the current evenly.",
                                     a.id, b.id, called(s.bench, device)),
             {s.bench.address(joined), idOf(s.bench, device)});
+        f.ways = {{!together && allowed
+                       ? fmt::format("Join the inputs of channels {} and {} one by one as well, or take the outputs apart.", a.id, b.id)
+                       : fmt::format("Take the outputs of channels {} and {} apart.", a.id, b.id)}};
         f.formula = together ? "the part does not allow it" : "outputs joined, inputs not";
         out.push_back(std::move(f));
       }

@@ -61,6 +61,10 @@ Said pinCurrent(const SolvedBench& s) {
         f.subjects.push_back(s.bench.address(driven));
         break;
       }
+    if (const auto rail = m.group.rail >= 0 ? s.bench.facts(m.group.rail).supply : std::nullopt; rail && rail->recommended.typical())
+      f.ways = {{fmt::format("Put a resistor of at least {} between {} and what it drives, or a larger one in the place of what is there.",
+                             show(Ohms{std::ceil(*rail->recommended.typical() / limit.value / 10) * 10}), s.bench.called(m.pin))}};
+    f.ways.push_back({"Or drive it by a transistor or MOSFET that needs less from the pin."});
     f.formula = against(amps, ">", limit);
     f.args = {{"current", amps}, {"limit", limit}};
     f.bar = barOf(m.margin, limit.value, std::string(m.margin.passed()->name));

@@ -60,6 +60,7 @@ Said pinTotalCurrent(const SolvedBench& s) {
         fmt::format("The pins of {} give {} together", called(s.bench, m.device), show(amps)),
         fmt::format("With {} {} carry {} together; {} is their absolute maximum.", during(*m.margin.at), m.what, show(amps), show(limit)),
         m.margin.subjects);
+    f.ways = {{"Put larger resistors in front of what these pins drive, or drivers that need less of them (MOSFET, bridge)."}};
     f.formula = against(amps, ">", limit);
     f.args = {{"current", amps}, {"limit", limit}};
     f.bar = Bar{"pins together", amps, {}, limit, "absolute maximum"};

@@ -36,6 +36,9 @@ Said reversalCurrent(const SolvedBench& s) {
                             "moment and has {}.",
                             called(s, *r.motor), show(amps), circuit::called(s.bench, r.ref), show(peak), word(r.load.protection)),
                 r.margin.subjects);
+    f.ways = {{fmt::format("If the program lets {} stop before it turns it round, state that it does.", called(s, *r.motor)),
+               fieldOf(s, *r.motor, "starting")},
+              {fmt::format("Or take a stage that stands {} for a moment.", show(amps))}};
     f.formula = fmt::format("(V + E) / R = {} against {} peak", show(amps), show(peak));
     f.args = {{"current", amps}, {"peak", peak}};
     f.bar = barOf(r.margin, r.load.peak, "peak", Amps{r.load.running});

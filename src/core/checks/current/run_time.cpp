@@ -51,6 +51,7 @@ Said runTime(const SolvedBench& s) {
                      fmt::format("With {} {} gives {}: its {} last about {:.0f} minutes.", during(*m.margin.at), called(s.bench, m.device),
                                  show(m.running), capacity, 60 * m.hours),
                      m.margin.subjects);
+    f.ways = {{fmt::format("For an hour it takes a pack of {:.2g} Ah.", m.running.value)}};
     f.formula = fmt::format("{} / {} = {:.2f} h", capacity, show(m.running), m.hours);
     f.args = {{"current", m.running}};
     f.sources = sourcesOf({&m.source->capacity});

@@ -64,6 +64,10 @@ Said runningCurrent(const SolvedBench& s) {
     auto f = finding(fmt::format("{} carries {} running", stage, show(m.amps)),
                      fmt::format("{} running draws {} through {}; it stands {} for long.", m.who, show(m.amps), stage, show(m.rating)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Take a stage for {} or more for long.", show(m.amps))}};
+    if (s.bench.devices[static_cast<std::size_t>(m.ref.device)].part->setting("heatSink"))
+      f.ways.push_back({fmt::format("If a heat sink is fitted to {}, say so.", called(s.bench, m.ref.device)),
+                        settingOf(s.bench, m.ref.device, "heatSink")});
     f.formula = fmt::format("{} > {}{}", show(m.amps), m.margin.stops() ? "1.5 x " : "", show(m.rating));
     f.args = {{"current", m.amps}, {"limit", m.rating}};
     f.bar = barOf(m.margin, m.rating.value, "continuous");

@@ -69,6 +69,7 @@ Said sharedChannel(const SolvedBench& s) {
                      fmt::format("{} share {}: {} running and {} when all are held; it stands {} for long, {} for a moment.", m.names,
                                  stage, show(running), show(sum), show(Amps{m.load.continuous}), show(peak)),
                      m.margins[0].subjects);
+    f.ways = {{fmt::format("Give each motor a channel of its own, or take a stage that stands {} for a moment.", show(sum))}};
     f.formula = fmt::format("{} held together against {} peak", show(sum), show(peak));
     f.args = {{"stall", sum}, {"running", running}};
     f.bar = barOf(m.margins[0], peak.value, "peak", running);

@@ -58,6 +58,7 @@ Said stageUndersized(const SolvedBench& s) {
                                 : "",
             show(m.running)),
         m.margin.subjects);
+    f.ways = {{fmt::format("Take a stage for {} or more for long.", show(m.running))}};
     f.formula = fmt::format("{} > 1.5 x {}", show(m.running), show(Amps{m.best}));
     f.args = {{"running", m.running}, {"best", Amps{m.best}}};
     f.bar = Bar{"running current", m.running, {}, Amps{m.best}, "at best"};

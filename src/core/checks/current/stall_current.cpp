@@ -79,6 +79,13 @@ Said stallCurrent(const SolvedBench& s) {
                                  show(peak), word(m.load.protection)),
                      margin.subjects);
     if (spread) f.text += " Measure the winding at three rotor positions and enter the lowest.";
+    if (spread)
+      f.ways.push_back(
+          {"Measure the winding at three positions of the shaft and enter the lowest.", figureOf(s.bench, m.motor->device, "winding")});
+    f.ways.push_back({fmt::format("Take a stage that stands {} for a moment and {} for long.", show(shown), show(running))});
+    if (!spread)
+      f.ways.push_back({fmt::format("Or enter the winding of {} as measured, if its figure is only recalled.", called(s, *m.motor)),
+                        figureOf(s.bench, m.motor->device, "winding")});
     f.formula =
         fmt::format("{} at {} on the winding ({}) against {} continuous, {} peak", show(Amps{m.load.amps}),
                     m.winding ? show(Volts{std::abs(m.winding->value)}) : "?", displayText(w.resistance), show(continuous), show(peak));

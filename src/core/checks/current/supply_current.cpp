@@ -100,6 +100,10 @@ Said supplyCurrent(const SolvedBench& s) {
                             : fmt::format("With {} {} gives {}; it is rated for {}, so it sags and ages fast.", during(*worst.point), name,
                                           show(amps), show(rating)),
                      g.margins[0].subjects);
+    f.ways = {{fmt::format("Take a supply for {} or more.", show(amps))}};
+    if (!over)
+      f.ways.push_back({"Or let the motors start one after the other, and state which start together.",
+                        s.motors.empty() ? Field{} : fieldOf(s, s.motors.front(), "together")});
     f.formula = fmt::format("{} {} {}", show(amps), held && !over ? "at its limit of" : ">", show(rating));
     f.args = {{"current", amps}, {"rating", rating}};
     f.bar = barOf(g.margins[over ? 0 : 1], rating.value, held && !over ? "current limit" : "rated", Amps{g.running.value});

@@ -44,6 +44,7 @@ Said vinAsOutput(const SolvedBench& s) {
                      fmt::format("With {} {} come out of {}: they pass the jack, the diode and the thin tracks of {}.",
                                  during(*m.worst.point), show(amps), s.bench.called(m.pin), called(s.bench, s.bench.deviceOf(m.pin))),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Feed the motors from the supply itself instead of from {}.", s.bench.called(m.pin))}};
     f.formula = fmt::format("{} > {:g} A", show(amps), *limit.most);
     f.args = {{"current", amps}};
     f.bar = barOf(m.margin, *limit.most, std::string(limit.name));

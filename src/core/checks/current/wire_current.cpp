@@ -105,7 +105,16 @@ std::vector<Wire> measure(const SolvedBench& s) {
   return out;
 }
 
-Finding tooMuch(const Wire& w, const std::string& name) {
+// The thinnest gauge the library knows that carries a current in free air.
+Way thicker(const SolvedBench& s, const Wire& w, Amps amps) {
+  const auto& id = s.bench.connections[static_cast<std::size_t>(w.link->connection)].id;
+  for (auto it = s.bench.gauges.rbegin(); it != s.bench.gauges.rend(); ++it)
+    if (it->second.freeAir.typical().value_or(0) >= amps.value)
+      return {fmt::format("Take {} AWG or thicker{}.", it->first, w.size.gaugeGiven ? "" : ", or enter what it is"), {id, "gauge"}};
+  return {"Split the current over several wires: none that is known carries it.", {id, "gauge"}};
+}
+
+Finding tooMuch(const SolvedBench& s, const Wire& w, const std::string& name) {
   const Amps amps{w.most.value};
   const Amps rating{*w.rating->typical()};
   auto f = finding(
@@ -113,6 +122,7 @@ Finding tooMuch(const Wire& w, const std::string& name) {
       fmt::format("With {} the wire from {} carries {}; {} AWG carries {} in free air{}.", during(*w.most.point), name, show(amps),
                   w.size.awg, show(rating), w.size.gaugeGiven ? "" : " (its gauge is not given: that is what such wires usually are)"),
       w.margins[0].subjects);
+  f.ways = {thicker(s, w, amps)};
   f.formula = against(amps, ">", rating);
   f.args = {{"current", amps}, {"rating", rating}};
   f.bar = barOf(w.margins[0], rating.value, "free-air rating");
@@ -120,7 +130,7 @@ Finding tooMuch(const Wire& w, const std::string& name) {
   return f;
 }
 
-Finding melts(const Wire& w, const std::string& name) {
+Finding melts(const SolvedBench& s, const Wire& w, const std::string& name) {
   const auto& margin = w.margins[*w.held];
   const Amps amps{*margin.value};
   const Amps rating{*w.rating->typical()};
@@ -130,6 +140,7 @@ Finding melts(const Wire& w, const std::string& name) {
                           "insulation.",
                           during(*margin.at), name, show(amps), w.size.awg, show(rating)),
               margin.subjects);
+  f.ways = {thicker(s, w, amps / kMelts), {"Or put a fuse into the supply that goes before this wire does."}};
   f.formula = fmt::format("{} > 4 x {}", show(amps), show(rating));
   f.args = {{"current", amps}, {"rating", rating}};
   f.bar = barOf(margin, kMelts * rating.value, "4 x free-air rating");
@@ -137,11 +148,16 @@ Finding melts(const Wire& w, const std::string& name) {
   return f;
 }
 
-Finding loses(const Wire& w, const std::string& name) {
+Finding loses(const SolvedBench& s, const Wire& w, const std::string& name) {
   auto f = finding(fmt::format("A wire loses {}", show(w.lost)),
                    fmt::format("With {} the wire from {} loses {} of {}: it is too long or too thin.", during(*w.most.point), name,
                                show(w.lost), show(w.full)),
                    w.margins[0].subjects);
+  const auto& c = s.bench.connections[static_cast<std::size_t>(w.link->connection)];
+  const double share = kLostShare * w.full.value / w.lost.value;
+  f.ways = {{fmt::format("Make it {} or shorter, or take a wire of {:.1f} times its cross-section.",
+                         show(c.length.value_or(Metres{0}) * share), 1 / share),
+             {c.id, "gauge"}}};
   f.formula = fmt::format("{} x {} = {} > 5 % of {}", show(Amps{w.most.value}), show(w.link->resistance), show(w.lost), show(w.full));
   f.args = {{"lost", w.lost}};
   return f;
@@ -153,8 +169,8 @@ Finding loses(const Wire& w, const std::string& name) {
 Said wireCurrent(const SolvedBench& s) {
   return asOne(say(measure(s), [&](const Wire& w) {
     const auto name = fmt::format("{} to {}", s.bench.called(w.link->a), s.bench.called(w.link->b));
-    if (w.margins[0].passed()) return tooMuch(w, name);
-    return w.held && w.margins[*w.held].passed() ? melts(w, name) : loses(w, name);
+    if (w.margins[0].passed()) return tooMuch(s, w, name);
+    return w.held && w.margins[*w.held].passed() ? melts(s, w, name) : loses(s, w, name);
   }));
 }
 

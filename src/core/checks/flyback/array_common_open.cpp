@@ -43,6 +43,7 @@ Findings arrayCommonOpen(const SolvedBench& s) {
                                    s.bench.called(common), open ? "is not joined to" : "is lower than", called(s, m),
                                    open ? "they clamp nothing" : "they conduct while the coil is off"),
                        {s.bench.address(common), idOf(s.bench, m.device)});
+      f.ways = {{fmt::format("Join {} to the supply of {}, at {}.", s.bench.called(common), called(s, m), s.bench.called(feed))}};
       f.formula = fmt::format("{} and {} are two nets", s.bench.called(common), s.bench.called(feed));
       out.push_back(std::move(f));
     }

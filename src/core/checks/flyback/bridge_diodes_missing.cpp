@@ -47,6 +47,8 @@ Findings bridgeDiodesMissing(const SolvedBench& s) {
               ? fmt::format("{}: {}. Four fast diodes a motor settle it.", called(s.bench, ref.device), channel.clampsDoubtful)
               : fmt::format("{} has no clamp diodes: each output needs one to its supply and one to ground.", called(s.bench, ref.device)),
           {idOf(s.bench, ref.device), idOf(s.bench, m.device)});
+      f.ways = {{fmt::format("Fit four fast diodes at {}: from each output to its supply and from ground to each output.",
+                             called(s.bench, ref.device))}};
       f.formula = channel.clampsInside ? "clamps in dispute" : "no clamp inside, none found outside";
       out.push_back(std::move(f));
     }

@@ -28,6 +28,7 @@ Findings diodeOnReversibleMotor(const SolvedBench& s) {
                                    "clamps by its own diodes.",
                                    called(s.bench, d.device), called(s, m)),
                        {idOf(s.bench, d.device), idOf(s.bench, m.device)});
+      f.ways = {{fmt::format("Take {} away from across {}.", called(s.bench, d.device), called(s, m))}};
       f.formula = "one diode across both outputs of a bridge";
       Plan plan(s.bench);
       for (std::size_t i = 0; i < s.bench.connections.size(); ++i) {

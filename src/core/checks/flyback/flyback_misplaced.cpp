@@ -27,6 +27,8 @@ Findings flybackMisplaced(const SolvedBench& s) {
                          fmt::format("{} lies across {}, not across {}: there it clamps nothing.", called(s.bench, d.device),
                                      circuit::called(s.bench, ref), called(s, motor)),
                          {idOf(s.bench, d.device), idOf(s.bench, motor.device)});
+        f.ways = {
+            {fmt::format("Put {} across {}: its band to the end that is at the supply.", called(s.bench, d.device), called(s, motor))}};
         f.formula = "the current of the winding must flow round through the diode and back into the winding";
         out.push_back(std::move(f));
       }

@@ -161,6 +161,7 @@ Finding lifted(const SolvedBench& s, const Opened& m) {
                 fmt::format("Switched off, the {} through {} go into {} at its stage, since no supply takes them; the {} is not known.",
                             show(m.current), name, show(pulse.farads), pulse.unknown),
                 pulse.margin.subjects);
+    f.ways = {{fmt::format("Fit a suppressor or more capacitance at the stage of {}, or enter the inductance of its winding.", name)}};
     f.formula = "sqrt(V² + L x I² / C) with L unknown";
     return f;
   }
@@ -172,6 +173,9 @@ Finding lifted(const SolvedBench& s, const Opened& m) {
                           "is on it stands {}.",
                           show(m.current), name, show(pulse.farads), show(peak), show(most)),
               pulse.margin.subjects);
+  f.ways = {{fmt::format("Take {:.2g} times the capacitance at that stage, or a suppressor for less than {}.",
+                         std::pow(std::max(peak.value - pulse.before.value, 0.1) / std::max(most.value - pulse.before.value, 0.1), 2),
+                         show(most))}};
   f.formula = fmt::format("sqrt({}² + {:.2g} J / {}) = {}", show(pulse.before), pulse.joules, show(pulse.farads), show(peak));
   f.args = {{"peak", peak}, {"limit", most}};
   f.bar = barOf(pulse.margin, most.value, "absolute maximum");
@@ -197,6 +201,7 @@ Said flybackMissing(const SolvedBench& s) {
                      fmt::format("When {} opens, the {} through {} have nowhere to go: the voltage rises until something breaks down.",
                                  stage, show(m.current), called(s, motor)),
                      subjects);
+    f.ways = {{fmt::format("Put a fast diode across {}, its band to the end that is at the supply.", called(s, motor))}};
     f.formula = fmt::format("{:.0f} % of {} find no path", 100 * *m.margins[0].value, show(m.current));
     f.args = {{"current", m.current}};
     f.sources = sourcesOf({&circuit::windingOf(s.bench, motor, m.winding).run});

@@ -34,6 +34,7 @@ Rated rated(Margin margin, const Clamp& c, const SolvedBench& s, std::string hea
             const Figure& source) {
   margin.subjects = {idOf(s.bench, c.device)};
   auto f = finding(std::move(headline), std::move(text), margin.subjects);
+  f.ways = {{"Take a diode that is made for it, such as a 1N5822 (40 V, 3 A) or an SB560 (60 V, 5 A)."}};
   f.formula = std::move(formula);
   f.args = {{"value", {margin.value.value_or(0), margin.unit}}, {"limit", {limit, margin.unit}}};
   f.bar = barOf(margin, limit, "rating");

@@ -57,6 +57,7 @@ Said snubberNote(const SolvedBench& s) {
             "Brushes spark; {} of lead radiate it into sensors and resets. 100 nF across the leads of {}, at the motor, takes most of it.",
             show(m.length), called(s, *m.motor)),
         m.margin.subjects);
+    f.ways = {{fmt::format("Solder 100 nF across {}, or enter the length of its leads if it is less.", called(s, *m.motor))}};
     f.formula = against(m.length, ">", kLong);
     f.args = {{"length", m.length}};
     return f;

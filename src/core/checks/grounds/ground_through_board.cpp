@@ -111,6 +111,7 @@ Said groundThroughBoard(const SolvedBench& s) {
             "With {} {} of motor current go through the ground pin {} and lift the ground by {}: levels shift and the board resets.",
             m.current.point ? during(*m.current.point) : "", show(amps), name, show(m.lift)),
         m.margins[0].subjects);
+    f.ways = {{fmt::format("Lead the motor's ground straight back to its supply, and join {} to it by one wire of its own.", name)}};
     f.formula = stop ? against(amps, ">", *m.rating) : fmt::format("{}, {} of lift", show(amps), show(m.lift));
     f.args = {{"current", amps}, {"lift", m.lift}};
     f.bar = barOf(m.margins[0], stop ? m.rating->value : kQuiet.value, stop ? "contact rating" : "to plan with");

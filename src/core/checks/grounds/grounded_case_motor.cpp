@@ -22,6 +22,7 @@ Findings groundedCaseMotor(const SolvedBench& s) {
               "{} is joined to the case of {}: on a bridge the case stands at the supply half of the time, and a metal frame shorts it.",
               s.bench.called(lead), called(s, m)),
           {s.bench.address(lead), idOf(s.bench, m.device)});
+      f.ways = {{fmt::format("Keep the case of {} off every metal that is grounded, or take a motor whose case is free.", called(s, m))}};
       f.formula = "case on a bridge's output";
       out.push_back(std::move(f));
     }

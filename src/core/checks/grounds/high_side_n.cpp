@@ -83,6 +83,8 @@ Said highSideN(const SolvedBench& s) {
             "{} is {} on the supply's side: {} gets its control voltage less a junction, {}, and {} stay in the transistor as heat.", name,
             m.what, motor, show(m.gets), show(m.lost)),
         m.margins[0].subjects);
+    f.ways = {{fmt::format("Put {} between {} and ground instead.", name, motor)},
+              {"Or take a P-channel or PNP transistor, or a driver for high sides."}};
     f.formula = fmt::format("{} at the motor, {} lost", show(m.gets), show(m.lost));
     f.args = {{"voltage", m.gets}, {"lost", m.lost}};
     return f;

@@ -24,6 +24,8 @@ Findings highSidePStaysOn(const SolvedBench& s) {
                                  "The pin is pulled up to that supply as well.",
                                  s.bench.called(top), show(*supply), s.bench.called(pin), show(*rail), show(*still)),
                      {s.bench.address(control), s.bench.address(pin)});
+    f.ways = {{fmt::format("Drive {} by a small N-type transistor and a pull-up to {} instead of by {} itself.", called(s.bench, d),
+                           s.bench.called(top), s.bench.called(pin))}};
     f.formula = fmt::format("{} - {} = {} > {}", show(*supply), show(*supply - *still), show(*still), show(Volts{opens}));
     f.args = {{"supply", *supply}, {"left", *still}};
     out.push_back(std::move(f));

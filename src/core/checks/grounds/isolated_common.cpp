@@ -14,6 +14,8 @@ Findings isolatedCommon(const SolvedBench& s) {
           fmt::format("The LED of this isolated input needs a way in at {} and a way back at {}: in no command does it get more than {}.",
                       s.bench.called(o.plus), s.bench.called(o.minus), show(Amps{o.most})),
           {s.bench.address(s.bench.connected(o.plus) ? o.minus : o.plus)});
+      f.ways = {{fmt::format("Wire {}: to a pin, or to the ground or supply its partner's level is against.",
+                             s.bench.called(s.bench.connected(o.plus) ? o.minus : o.plus))}};
       f.formula = fmt::format("{} at most, {} needed", show(Amps{o.most}), show(kOptoOff));
       out.push_back(std::move(f));
       continue;
@@ -25,6 +27,7 @@ Findings isolatedCommon(const SolvedBench& s) {
                        fmt::format("{} is joined to the motor ground of {}: the signals are no longer isolated, motor noise comes through.",
                                    s.bench.called(o.minus), called(s.bench, o.device)),
                        {s.bench.address(o.minus)});
+      f.ways = {{fmt::format("Take {} to the controller's ground only, if the isolation is wanted.", s.bench.called(o.minus))}};
       f.formula = "signal common and motor ground are one net";
       out.push_back(std::move(f));
       break;

@@ -58,6 +58,8 @@ Findings motorToGround(const SolvedBench& s) {
                                      railName(s, leads[1 - i]), s.bench.called(partnerOf(s, ref, leads[i])),
                                      both ? "it can never turn the other way" : "it works one way, without brake"),
                          {s.bench.address(leads[1 - i]), idOf(s.bench, ref.device)});
+        f.ways = {{fmt::format("Move that lead of {} to {}.", called(s, m), s.bench.called(partnerOf(s, ref, leads[i])))}};
+        if (both) f.ways.push_back({"Or state that it turns one way only.", fieldOf(s, m, "directions")});
         f.formula = "one lead on an output, one on a rail";
         out.push_back(std::move(f));
       }

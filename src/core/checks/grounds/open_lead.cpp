@@ -79,8 +79,8 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
   bool any = false;
   for (std::size_t i = 0; i < part.terminals.size(); ++i) any = any || s.bench.connected(device.first + static_cast<int>(i));
   if (!any) {
-    auto f = finding(Severity::Note, fmt::format("{} is not wired", device.doc.called()),
-                     fmt::format("{} is on the bench, and nothing is connected to it.", device.doc.called()), {device.doc.id});
+    auto f = finding(Severity::Note, fmt::format("{} is not wired", device.called()),
+                     fmt::format("{} is on the bench, and nothing is connected to it.", device.called()), {device.doc.id});
     f.formula = "no leg wired";
     out.push_back(std::move(f));
     return;
@@ -89,8 +89,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
     const auto t = device.first + static_cast<int>(i);
     if (s.bench.connected(t) || part.terminals[i].optional) continue;
     say(t, fmt::format("{} is not wired", s.bench.called(t)),
-        fmt::format("{} of {} is on the bench and not wired: without it the part does nothing.", part.terminals[i].label,
-                    device.doc.called()));
+        fmt::format("{} of {} is on the bench and not wired: without it the part does nothing.", part.terminals[i].label, device.called()));
   }
 }
 
@@ -156,7 +155,7 @@ Findings openLead(const SolvedBench& s) {
     }
     if (open.empty()) continue;
     const bool spare = supply && wired == 0;
-    const auto& name = device.doc.called();
+    const auto& name = device.called();
     auto f =
         finding(spare ? Severity::Note : Severity::Stop,
                 wired == 0 ? fmt::format("{} is not wired", name) : fmt::format("{}: {} goes nowhere", name, list(open)),

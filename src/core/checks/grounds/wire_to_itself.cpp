@@ -16,9 +16,10 @@ void bridgedParts(const SolvedBench& s, Findings& out) {
     const bool bridged =
         std::holds_alternative<parts::Diode>(body) || std::holds_alternative<parts::Capacitor>(body) || (r && !r->conductor);
     if (!bridged || !s.nets.same(device.first, device.first + 1)) continue;
-    auto f = finding(Severity::Caution, fmt::format("{} does nothing", device.doc.called()),
-                     fmt::format("Both legs of {} are on one net: there is never a voltage across it.", device.doc.called()),
+    auto f = finding(Severity::Caution, fmt::format("{} does nothing", device.called()),
+                     fmt::format("Both legs of {} are on one net: there is never a voltage across it.", device.called()),
                      {device.doc.id, s.bench.address(device.first), s.bench.address(device.first + 1)});
+    f.ways = {{fmt::format("Move one leg of {} to where it belongs, on a breadboard into another row.", device.called())}};
     f.formula = "both legs on one net";
     out.push_back(std::move(f));
   }
@@ -53,6 +54,7 @@ Findings wireToItself(const SolvedBench& s) {
                      fmt::format("Both ends of the wire {} are on one net inside {}: {} and {} are the same.", c.id, called(s.bench, d),
                                  s.bench.called(l.a), s.bench.called(l.b)),
                      {c.id, s.bench.address(l.a)});
+    f.ways = {{fmt::format("Take the wire {} away, or move the end that was meant for another place.", c.id), {c.id, "ends"}}};
     f.formula = "both ends on one net";
     out.push_back(std::move(f));
   }

@@ -80,6 +80,7 @@ Finding unknown(const SolvedBench& s, const Junction& j) {
                           "figure.",
                           during(*j.expected.power.point), name, show(power)),
               {idOf(s.bench, j.device)});
+  f.ways = {{fmt::format("Feel {} after a minute, or take one whose thermal resistance is known.", name)}};
   f.formula = fmt::format("{} > {}, K/W unknown", show(power), show(Watts{kWorthAsking}));
   f.args = {{"power", power}};
   return f;
@@ -106,6 +107,10 @@ Said junctionTemperature(const SolvedBench& s) {
                                  show(power), far ? fmt::format("more than {}", show(farther)) : show(shown), show(Celsius{heat.air}),
                                  expected ? "" : " in the worst case", show(hottest)),
                      margin.subjects);
+    f.ways = {{fmt::format("It would need {:.0f} K/W or less to the air, or a stage that loses less than {}.",
+                           std::max(0.0, (hottest.value - heat.air) / std::max(power.value, 1e-3)), show(power))}};
+    if (s.bench.devices[static_cast<std::size_t>(j.device)].part->setting("heatSink"))
+      f.ways.push_back({"If a heat sink is fitted, say so.", settingOf(s.bench, j.device, "heatSink")});
     f.formula = fmt::format("{} + {} x {:.3g} K/W {}", show(Celsius{heat.air}), show(power), heat.rth,
                             far ? "> " + show(farther) : "= " + show(shown));
     f.args = {{"temperature", shown}, {"power", power}, {"limit", hottest}};

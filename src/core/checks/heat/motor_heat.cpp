@@ -91,6 +91,14 @@ Said motorHeat(const SolvedBench& s) {
                       fmt::format("{} turns {} into heat in its windings and reaches {} after a while; they stand {}.", called(s, *m.motor),
                                   show(m.heat), show(t), show(hottest)),
                       m.margin.subjects);
+    if (const auto* chopper = m.motor->meant.device >= 0 ? circuit::chopperOf(s.bench, m.motor->meant) : nullptr; chopper && !m.runaway)
+      f.ways = {{fmt::format("Trim the stage of {} to {:.0f} % of its current.", called(s, *m.motor),
+                             100 * std::sqrt(std::max(0.0, hottest.value - ambient(s.bench)) / std::max(t.value - ambient(s.bench), 1.0))),
+                 figureOf(s.bench, m.motor->meant.device, "reference")}};
+    else
+      f.ways = {{fmt::format("Run {} for short times only, or with a lower voltage or load.", called(s, *m.motor))}};
+    if (m.motor->intent && m.motor->intent->hold)
+      f.ways.push_back({"Or let it go at rest, and state that it does not hold.", fieldOf(s, *m.motor, "hold")});
     f.formula = m.runaway ? fmt::format("0.0039 x {:.3g} K/W x {} > 1", m.rth, show(m.heat))
                           : fmt::format("{} + {} x {:.3g} K/W = {}", show(Celsius{ambient(s.bench)}), show(m.heat), m.rth, show(t));
     f.args = {{"power", m.heat}};

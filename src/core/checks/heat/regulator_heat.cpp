@@ -48,6 +48,8 @@ Said regulatorHeat(const SolvedBench& s) {
         fmt::format("With {} the regulator of {} turns {} into heat and reaches {}; it stands {}. It would need {:.0f} K/W or less.",
                     during(*m.power.point), name, show(power), show(t), show(Celsius{m.hottest}), enough),
         m.margin.subjects);
+    f.ways = {{fmt::format("Feed {} from a lower voltage, or what hangs on it from another supply; or a heat sink of {:.0f} K/W or less.",
+                           name, enough)}};
     f.formula = fmt::format("{} + {} x {:.3g} K/W = {}", show(Celsius{ambient(s.bench)}), show(power), m.rth, show(t));
     f.args = {{"temperature", t}, {"power", power}};
     f.bar = barOf(m.margin, m.hottest, "greatest");

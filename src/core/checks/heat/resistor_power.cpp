@@ -51,6 +51,7 @@ Said resistorPower(const SolvedBench& s) {
                 fmt::format("With {} {} turns {} into heat; it is made for {}{}.", during(*m.power.point), name, show(power), show(rating),
                             m.margin.stops() ? ": it chars and may set light to what it lies on" : ": it gets too hot to touch"),
                 m.margin.subjects);
+    f.ways = {{fmt::format("Take a resistor for {} or more, or a larger value.", show(power)), figureOf(s.bench, m.device, "power")}};
     f.formula = fmt::format("{} > {}{}", show(power), m.margin.stops() ? "2 x " : "", show(rating));
     f.args = {{"power", power}, {"limit", rating}};
     f.bar = barOf(m.margin, rating.value, "rating");

@@ -50,6 +50,8 @@ Findings activeLevel(const SolvedBench& s) {
           fmt::format("The plan drives {} of {} as active {}; {} has to be {} for {} to move: on and off come out the wrong way round.",
                       sig.role, called(s, m), stated, s.bench.called(input), needed, called(s, m)),
           {s.bench.address(input), idOf(s.bench, m.device)});
+      f.ways = {{fmt::format("State {} as active {}, if the program does so.", sig.role, needed), fieldOf(s, m, "signal " + sig.role)},
+                {fmt::format("Or write {} the other way round in the program.", s.bench.called(input))}};
       f.formula =
           fmt::format("{} = {} to move, by the truth table of {}", s.bench.facts(input).label, needed, called(s.bench, m.meant.device));
       out.push_back(std::move(f));

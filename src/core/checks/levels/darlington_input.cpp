@@ -77,6 +77,7 @@ Said darlingtonInput(const SolvedBench& s) {
         fmt::format("{} gets {} for {}", name, show(m.volts), show(m.coil)),
         fmt::format("To carry {} the input {} is promised to need {}; it gets {}.", show(m.coil), name, show(m.need), show(m.volts)),
         m.margin.subjects);
+    f.ways = {{fmt::format("Drive {} from a board whose pins give {} or more, or take an array for lower levels.", name, show(m.need))}};
     f.formula = fmt::format("{} < {} at {}", show(m.volts), show(m.need), show(m.coil));
     f.args = {{"voltage", m.volts}, {"needed", m.need}, {"coil", m.coil}};
     f.bar = barOf(m.margin, m.need.value, "needed for this coil", {}, true);

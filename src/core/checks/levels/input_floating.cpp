@@ -70,6 +70,12 @@ Findings inputFloating(const SolvedBench& s) {
                               : fmt::format("{} is open and the part gives it no level: {} may move by itself or stay dead.", name,
                                             called(s, *motors.front())),
                      {s.bench.address(t)});
+    if (pin >= 0)
+      f.ways = {
+          {fmt::format("State which role {} has for {}: what the program drives there.", s.bench.called(pin), called(s, *motors.front())),
+           fieldOf(s, *motors.front(), "signals")}};
+    else
+      f.ways = {{fmt::format("Wire {} to a pin, or tie it to the level it needs.", name)}};
     f.formula = "more than 1 MΩ to anything that could hold it";
     out.push_back(std::move(f));
   }

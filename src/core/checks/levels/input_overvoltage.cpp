@@ -155,6 +155,7 @@ Finding pushedIn(const SolvedBench& s, const Input& m) {
       fmt::format("With {} {} flow into {}, which stands at {}, above its own rail: a pin of {} does not stand that.",
                   during(*m.worst.point), show(amps), name, m.volts ? show(*m.volts) : "?", called(s.bench, s.bench.deviceOf(m.terminal))),
       m.margin.subjects);
+  f.ways = {{fmt::format("Put a level shifter before {}, or a resistor that keeps the current below 1 mA.", name)}};
   f.formula = fmt::format("{} into the pin", show(amps));
   f.args = {{"current", amps}};
   return f;
@@ -167,6 +168,7 @@ Finding liftedTo(const SolvedBench& s, const Input& m) {
                    fmt::format("What {} draws itself is not known. If it is little, what flows in through {} lifts it to {}; it stands {}.",
                                rail, s.bench.called(m.terminal), show(*m.volts), show(most)),
                    m.margin.subjects);
+  f.ways = {{fmt::format("Put a level shifter or a divider before {}.", s.bench.called(m.terminal))}};
   f.formula = against(*m.volts, ">", most);
   f.args = {{"voltage", *m.volts}, {"limit", most}};
   f.bar = barOf(m.margin, most.value, "absolute maximum");
@@ -190,6 +192,8 @@ Said inputOvervoltage(const SolvedBench& s) {
                      fmt::format("With {} the {} {} gets {}; it {} {}.", during(*m.worst.point), pin ? "pin" : "input", name, show(v),
                                  pin ? "tolerates" : "stands", show(most)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Put a level shifter or a divider before {} that brings {} down to less than {}.", name, show(v), show(most))},
+              {"Or pull it up to the lower rail instead."}};
     f.formula = against(v, ">", most);
     f.args = {{"voltage", v}, {"limit", most}};
     f.bar = barOf(m.margin, most.value, std::string(limit.name));

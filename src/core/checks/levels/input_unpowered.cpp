@@ -27,6 +27,7 @@ Findings inputUnpowered(const SolvedBench& s) {
                        fmt::format("With {}, {} gets {} while {} is without supply: the current goes in through its protection diode.",
                                    p->command().title, s.bench.called(t), show(*v), called(s.bench, d)),
                        {s.bench.address(t), s.bench.address(rail)});
+      f.ways = {{fmt::format("Switch {} on before the controller writes to it, or feed both from one switch.", called(s.bench, d))}};
       f.formula = fmt::format("{} at the input, {} at its supply", show(*v), r ? show(*r) : "nothing");
       f.args = {{"voltage", *v}};
       out.push_back(std::move(f));

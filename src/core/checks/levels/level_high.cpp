@@ -55,6 +55,8 @@ Finding atEnds(const SolvedBench& s, const High& m) {
                   s.bench.called(m.pin), show(gives), s.bench.called(m.input), m.ends.pin < 1 ? " while its rail is at its lower end" : "",
                   show(least), m.ends.input > 1 ? " while that rail is at its upper end" : ""),
       m.margins[1].subjects);
+  f.ways = {{fmt::format("Put a level shifter between {} and {}, or take a stage that reads {} as high.", s.bench.called(m.pin),
+                         s.bench.called(m.input), show(gives))}};
   f.formula = against(gives, "<", least);
   f.args = {{"voltage", gives}, {"high", least}};
   f.bar = barOf(m.margins[1], least.value, "least for high", {}, true);
@@ -77,6 +79,8 @@ Said levelHigh(const SolvedBench& s) {
                                  : severity == Severity::Caution ? ": it will often work, but nobody promises it"
                                                                  : ", so little is left"),
                      m.margins[0].subjects);
+    f.ways = {{fmt::format("Put a level shifter between {} and {}, or take a stage that reads {} as high.", s.bench.called(m.pin),
+                           s.bench.called(m.input), show(r.volts))}};
     f.formula = fmt::format("{} against {} = {}", show(r.volts), r.highLevels(), show(r.high));
     f.args = {{"voltage", r.volts}, {"high", r.high}, {"low", r.low}};
     f.bar = barOf(m.margins[0], r.high.value, "least for high", {}, true);

@@ -65,6 +65,8 @@ Said levelLow(const SolvedBench& s) {
                     : severity == Severity::Caution ? ": it will often work, but nobody promises it"
                                                     : ", so little is left"),
         m.margins[0].subjects);
+    f.ways = {{fmt::format("Take a smaller resistor between {} and {}, or a larger pull-up there.", s.bench.called(m.pin),
+                           s.bench.called(m.input))}};
     f.formula = fmt::format("{} against {} = {}", show(r.volts), r.lowLevels(), show(r.low));
     f.args = {{"voltage", r.volts}, {"low", r.low}, {"high", r.high}};
     f.bar = barOf(margin, low.value, "most for low");

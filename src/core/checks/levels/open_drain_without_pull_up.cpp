@@ -22,6 +22,8 @@ Findings openDrainWithoutPullUp(const SolvedBench& s) {
                 fmt::format("{} only pulls low; read by {} it needs a pull-up of about 10 kΩ, or the pin's own switched on by the program.",
                             s.bench.called(t), s.bench.called(pin)),
                 {s.bench.address(t), s.bench.address(pin)});
+    f.ways = {{fmt::format("Fit 10 kΩ from {} to the supply of {}, or switch the pull-up of {} on in the program.", s.bench.called(t),
+                           called(s.bench, s.bench.deviceOf(pin)), s.bench.called(pin))}};
     f.formula = "open drain, no way to a rail";
     out.push_back(std::move(f));
   }

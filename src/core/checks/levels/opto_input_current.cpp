@@ -65,6 +65,7 @@ Said optoInputCurrent(const SolvedBench& s) {
           fmt::format("{} is {} the wrong way round", name, show(m.reverse)),
           fmt::format("The LED at {} is fed {} backwards; it stands {}.", name, show(m.reverse), displayText(o.led->reverseVoltage)),
           m.margins[1].subjects);
+      f.ways = {{fmt::format("Exchange the wires at {} and {}.", s.bench.called(o.plus), s.bench.called(o.minus))}};
       f.formula = fmt::format("{} backwards", show(m.reverse));
     } else {
       const bool over = m.margins[0].passed()->most.has_value();
@@ -77,6 +78,9 @@ Said optoInputCurrent(const SolvedBench& s) {
                          : fmt::format("The LED at {} gets {}; on is promised from {}{}.", name, show(most), show(limit),
                                        m.margins[0].stops() ? ", and this is far below" : ": it will often work, but nobody promises it"),
                   m.margins[0].subjects);
+      f.ways = {{over   ? fmt::format("Put a resistor before {} that leaves at most {}.", name, show(limit))
+                 : dark ? fmt::format("Wire the other side of {} to the ground or supply of the pin that drives it.", name)
+                        : fmt::format("Take a smaller resistor before {}, or a higher voltage, until {} flow.", name, show(limit))}};
       f.formula = fmt::format("{} against {}", show(most), show(limit));
       f.bar = barOf(m.margins[0], limit.value, over ? "absolute maximum" : "promised on", {}, !over);
     }

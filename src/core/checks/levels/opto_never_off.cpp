@@ -36,6 +36,7 @@ Said optoNeverOff(const SolvedBench& s) {
                      fmt::format("Even at the off level of its pin {} flow through the LED at {}; it is off below {}.", show(m.least), name,
                                  show(kOptoOff)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Take the common of {} to the supply of the pins that drive it, or drive it by a transistor.", name)}};
     f.formula = against(m.least, ">", kOptoOff);
     f.args = {{"current", m.least}};
     return f;

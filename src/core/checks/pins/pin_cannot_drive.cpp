@@ -11,6 +11,8 @@ Findings pinCannotDrive(const SolvedBench& s) {
   Findings out;
   std::set<std::string> told;
   for (const auto& intent : s.bench.intents) {
+    const int d = s.bench.deviceIndex(intent.motor);
+    const auto motor = d < 0 ? intent.motor : called(s.bench, d);
     for (const auto& signal : intent.signals) {
       const auto t = s.bench.terminal(signal.pin);
       const auto where = signal.pin.text();
@@ -27,9 +29,10 @@ Findings pinCannotDrive(const SolvedBench& s) {
       if (why.empty()) continue;
       told.insert(where);
       const auto name = t < 0 ? where : s.bench.called(t);
-      auto f =
-          finding(Severity::Stop, fmt::format("{} cannot be driven", name),
-                  fmt::format("The plan drives {} of {} from {}, which {}.", signal.role, intent.motor, name, why), {where, intent.motor});
+      auto f = finding(Severity::Stop, fmt::format("{} cannot be driven", name),
+                       fmt::format("The plan drives {} of {} from {}, which {}.", signal.role, motor, name, why), {where, intent.motor});
+      f.ways = {{fmt::format("Take another pin for {} of {}, in the wires and in the program.", signal.role, motor),
+                 {intent.motor, "signal " + signal.role}}};
       f.formula = fmt::format("{} {}", name, why);
       out.push_back(std::move(f));
     }

@@ -42,6 +42,9 @@ void servoTimers(const SolvedBench& s, Findings& out) {
                            fmt::format("The usual servo library takes {} for {}; {} of {} needs the same timer for its PWM.",
                                        group->pins->servoTimer, called(s, servo), s.bench.called(t), called(s, m)),
                            {s.bench.address(t), idOf(s.bench, servo.device)});
+          f.ways = {{fmt::format("Take a PWM pin of another timer than {} for {} of {}.", group->pins->servoTimer, s.bench.called(t),
+                                 called(s, m)),
+                     fieldOf(s, m, "signals")}};
           f.formula = fmt::format("{} and the servo share {}", s.bench.facts(t).label, group->pins->servoTimer);
           out.push_back(std::move(f));
         }
@@ -71,6 +74,8 @@ void stackedBoards(const SolvedBench& s, Findings& out) {
                          fmt::format("{} uses {} as its {}; the plan wants it for {} of {}.", called(s.bench, d), s.bench.called(pin),
                                      facts.aliases.front(), sig.role, called(s, m)),
                          {s.bench.address(pin), idOf(s.bench, d)});
+        f.ways = {{fmt::format("Take another pin than {} for {} of {}.", s.bench.called(pin), sig.role, called(s, m)),
+                   fieldOf(s, m, "signal " + sig.role)}};
         f.formula = fmt::format("{} = {}", facts.label, facts.aliases.front());
         out.push_back(std::move(f));
       }
@@ -106,6 +111,7 @@ Findings pinConflict(const SolvedBench& s) {
     }
     auto f = finding(Severity::Stop, fmt::format("{} has two jobs", s.bench.called(t)),
                      fmt::format("The plan uses {} for {}.", s.bench.called(t), names), subjects);
+    f.ways = {{fmt::format("Give one of them another pin than {}, in the wires and in the program.", s.bench.called(t))}};
     f.formula = names;
     out.push_back(std::move(f));
   }
@@ -117,6 +123,7 @@ Findings pinConflict(const SolvedBench& s) {
                        fmt::format("The program drives both {} and {}, and a wire joins them: one high and the other low is a short.",
                                    s.bench.called(a), s.bench.called(b)),
                        {s.bench.address(a), s.bench.address(b)});
+      f.ways = {{fmt::format("Take the wire between {} and {} away, or drive one of them only.", s.bench.called(a), s.bench.called(b))}};
       f.formula = fmt::format("{} and {} are one net", s.bench.called(a), s.bench.called(b));
       out.push_back(std::move(f));
     }

@@ -52,6 +52,10 @@ Findings pinNoPwm(const SolvedBench& s) {
         if (other.pin && !other.pin->pwm.empty() && other.pin->reserved.empty() && !s.bench.connected(o))
           free += (free.empty() ? "" : ", ") + other.label;
       }
+      f.ways = {{free.empty() ? fmt::format("Give up a PWM pin for {} of {}: none is free.", signal->role, name)
+                              : fmt::format("Move the wire from {} to {}, and state that pin.", s.bench.called(t), free),
+                 {intent.motor, "signal " + signal->role}},
+                {"Or state no speed control, if full speed will do.", {intent.motor, "speed"}}};
       f.formula = free.empty() ? "no free pin with PWM is left" : "free pins with PWM: " + free;
       out.push_back(std::move(f));
     }

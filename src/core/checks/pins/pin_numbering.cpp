@@ -32,6 +32,7 @@ Findings pinNumbering(const SolvedBench& s) {
               "The program's number for {} of {} is {} by the chip; counted on the header, {} is {}. Say which numbering the program uses.",
               sig.role, called(s.bench, s.bench.deviceIndex(intent.motor)), pin.code, pin.code, other->label),
           {s.bench.address(t), intent.motor});
+      f.ways = {{fmt::format("Choose the numbering that the program uses for {}.", sig.role), {intent.motor, "numbering " + sig.role}}};
       f.formula = fmt::format("{} = {} by the chip, position {} = {}", pin.code, s.bench.facts(t).label, pin.code, other->label);
       out.push_back(std::move(f));
     }

@@ -40,6 +40,7 @@ Findings pinSerial(const SolvedBench& s) {
                      {s.bench.address(t)});
     f.text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(f.text[0])));
     f.subjects.insert(f.subjects.end(), use->subjects.begin(), use->subjects.end());
+    f.ways = {{fmt::format("Move what is on {} to a pin that is no {}.", s.bench.called(t), pin->serial)}};
     f.formula = pin->serial;
     out.push_back(std::move(f));
   }

@@ -23,6 +23,8 @@ Findings pinStrapping(const SolvedBench& s) {
                            : fmt::format("{} must be {} while {} starts; it is now, but what is wired to it may change that.",
                                          s.bench.called(t), wantHigh ? "high" : "low", called(s.bench, group->device)),
                      {s.bench.address(t)});
+    f.ways = {{fmt::format("Move what is on {} to another pin, or hold it {} while {} starts by 10 kΩ.", s.bench.called(t),
+                           wantHigh ? "high" : "low", called(s.bench, group->device))}};
     f.formula = v ? fmt::format("{} at boot, must be {}", show(Volts{level}), wantHigh ? "high" : "low")
                   : std::string("must be ") + (wantHigh ? "high" : "low");
     out.push_back(std::move(f));

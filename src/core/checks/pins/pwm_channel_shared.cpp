@@ -52,6 +52,9 @@ Findings pwmChannelShared(const SolvedBench& s) {
                       a.signal->role, motor(a), s.bench.called(b.pin), b.signal->role, motor(b), one.channel, one.pwm),
           {s.bench.address(a.pin), s.bench.address(b.pin), a.intent->motor});
       if (b.intent != a.intent) f.subjects.push_back(b.intent->motor);
+      f.ways = {{fmt::format("Move {} or {} to a pin of another channel than {} of {}.", s.bench.called(a.pin), s.bench.called(b.pin),
+                             one.channel, one.pwm),
+                 {a.intent->motor, "signal " + a.signal->role}}};
       f.formula = fmt::format("{} = {} = {} channel {}", s.bench.facts(a.pin).label, s.bench.facts(b.pin).label, one.pwm, one.channel);
       out.push_back(std::move(f));
     }

@@ -47,6 +47,9 @@ Finding words(const SolvedBench& s, const Chopped& m) {
                          circuit::called(s.bench, m.motor->meant), show(most))
            : fmt::format("{} is planned at {}, which can be heard.", name, show(m.frequency)),
       m.margin.subjects);
+  f.ways = {{over ? fmt::format("Set the PWM of {} to {} or less.", name, show(most))
+                  : fmt::format("Set the PWM of {} below {} or above {}.", name, show(Hertz{kHearsFrom}), show(Hertz{kHearsTo})),
+             fieldOf(s, *m.motor, "pwm")}};
   f.formula = over ? against(m.frequency, ">", most)
                    : fmt::format("{} lies between {} and {}", show(m.frequency), show(Hertz{kHearsFrom}), show(Hertz{kHearsTo}));
   f.args = {{"frequency", m.frequency}};
@@ -82,6 +85,8 @@ Findings sharedTimers(const SolvedBench& s) {
                                    called(s, *first.motor), show(first.frequency), s.bench.called(first.pin), called(s, *u.motor),
                                    show(u.frequency), s.bench.called(u.pin), timer.second),
                        {s.bench.address(first.pin), s.bench.address(u.pin)});
+      f.ways = {{fmt::format("Give both {}, or move one of them to a pin of another timer than {}.", show(first.frequency), timer.second),
+                 fieldOf(s, *u.motor, "pwm")}};
       f.formula = fmt::format("{} against {} on {}", show(first.frequency), show(u.frequency), timer.second);
       out.push_back(std::move(f));
       break;

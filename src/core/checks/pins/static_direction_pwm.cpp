@@ -28,6 +28,7 @@ Findings staticDirectionPwm(const SolvedBench& s) {
         fmt::format("{} has PWM and {} has not: with {} high the motor is driven while {} is low, so 30 % means 70 % that way round.",
                     s.bench.called(pwm), s.bench.called(still), s.bench.facts(still).label, s.bench.facts(pwm).label),
         {s.bench.address(still), idOf(s.bench, m.device)});
+    f.ways = {{fmt::format("Move {} to a PWM pin as well, or write 1 - duty in reverse.", s.bench.called(still))}};
     f.formula = "duty in reverse = 1 - duty";
     out.push_back(std::move(f));
   }

@@ -25,6 +25,7 @@ Findings coilInterrupted(const SolvedBench& s) {
                          fmt::format("{} lies between {} and a coil of {}: opened under current it sends the coil's energy into the stage.",
                                      called(s.bench, d), called(s.bench, ref.device), called(s, m)),
                          {idOf(s.bench, d), idOf(s.bench, m.device)});
+        f.ways = {{fmt::format("Take {} out of the coil's lead; switch the supply of the stage instead.", called(s.bench, d))}};
         f.formula = "a switch in a coil's lead";
         out.push_back(std::move(f));
         return;

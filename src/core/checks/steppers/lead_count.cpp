@@ -16,6 +16,8 @@ Findings leadCount(const SolvedBench& s) {
     const auto say = [&](const std::string& headline, const std::string& text, std::vector<std::string> subjects,
                          const std::string& formula) {
       auto f = finding(Severity::Stop, headline, text, std::move(subjects));
+      f.ways = {
+          {fmt::format("Take a stage that fits the leads of {}: two bridges for four, switches to ground for five or six.", called(s, m))}};
       f.formula = formula;
       out.push_back(std::move(f));
     };

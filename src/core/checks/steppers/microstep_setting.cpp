@@ -34,6 +34,8 @@ std::optional<Finding> bySequence(const SolvedBench& s, const Motor& m, double o
                   made, called(s, m), counted, half ? ": that many are half steps, whose sequence has eight states" : ""),
       {idOf(s.bench, m.device)});
   if (m.meant.device >= 0) f.subjects.push_back(idOf(s.bench, m.meant.device));
+  f.ways = {{fmt::format("State {:.0f} steps a turn, if the program counts so.", made), fieldOf(s, m, "steps")},
+            {"Or state the sequence that the program uses.", fieldOf(s, m, "sequence")}};
   f.formula = fmt::format("{:.0f} against {}", made, counted);
   return f;
 }
@@ -66,6 +68,11 @@ Findings microstepSetting(const SolvedBench& s) {
                                          *micro, counted, called(s, m), *m.intent->stepsPerTurn)
                            : fmt::format("{} as wired are no row of the table of {}.", names, called(s.bench, m.meant.device)),
                      {idOf(s.bench, m.meant.device), idOf(s.bench, m.device)});
+    if (micro)
+      f.ways = {{fmt::format("State {:.0f} steps a turn, if the program counts so, or wire {} for another number.", counted, names),
+                 fieldOf(s, m, "steps")}};
+    else
+      f.ways = {{fmt::format("Wire {} as a row of the table of {} has it.", names, called(s.bench, m.meant.device))}};
     f.formula = micro ? fmt::format("{} x {:.0f} = {:.0f}, plan {}", *micro, *steps->figure.typical(), counted, *m.intent->stepsPerTurn)
                       : "no such row";
     f.sources = sourcesOf({&steps->figure});

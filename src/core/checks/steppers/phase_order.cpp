@@ -34,6 +34,7 @@ void bipolarOrder(const SolvedBench& s, const Motor& m, Findings& out) {
       fmt::format("Coil {} of {} is wired the other way round than its labels say: the motor turns backwards.", turned.name, called(s, m)),
       {s.bench.address(turned.a), idOf(s.bench, m.device)});
   for (const auto& id : connectorsOf(s, m)) f.subjects.push_back(id);
+  f.ways = {{fmt::format("Exchange the two leads of one coil of {}, or turn the direction round in the program.", called(s, m))}};
   f.formula = fmt::format("coil A {}, coil B {}", *first > 0 ? "as labelled" : "exchanged", *second > 0 ? "as labelled" : "exchanged");
   out.push_back(std::move(f));
 }
@@ -68,6 +69,9 @@ Findings phaseOrder(const SolvedBench& s) {
                     "Over the four steps of the plan the field of {} jumps to and fro instead of going round: it will shake and not turn.",
                     called(s, m)),
         {idOf(s.bench, m.device)});
+    f.ways = {
+        {fmt::format("Put the leads of {} on in the order of the sequence, or write the pins in the order of the wires.", called(s, m)),
+         fieldOf(s, m, "signals")}};
     // On switches of their own it may as well be the pins that are exchanged.
     if (!m.further.empty() && m.intent)
       for (const auto& signal : m.intent->signals)

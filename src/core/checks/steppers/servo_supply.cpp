@@ -80,6 +80,9 @@ Said servoSupply(const SolvedBench& s) {
                                      show(limit), burns ? ": its electronics burn" : ": it runs hot and wears")
                        : fmt::format("{} gets {} while it moves; it wants {}: it is weak and slow.", name, show(v), show(limit)),
                 m.margins[0].subjects);
+    f.ways = {{none   ? fmt::format("Wire {} to a supply that {} is made for.", terminal, name)
+               : over ? fmt::format("Feed {} with {} at most.", name, show(limit))
+                      : fmt::format("Feed {} with {} or more, from a supply that holds it at a start.", name, show(limit))}};
     f.formula = fmt::format("{} {} {}", show(v), over ? ">" : "<", show(limit));
     f.args = {{"voltage", v}, {"limit", limit}};
     f.bar = Bar{"servo supply", v, {}, limit, over ? "greatest" : "least", !over};

@@ -75,6 +75,7 @@ Finding weak(const SolvedBench& s, const Rate& m) {
       fmt::format("Above {:.0f} full steps/s {} cannot force {} into the coils of {} any more; {:.0f} are planned: its torque falls.",
                   *m.knee, show(m.supply), show(Amps{m.amps}), name, m.full),
       m.margins[0].subjects);
+  f.ways = {{fmt::format("Plan {:.0f} full steps/s at most, or take a higher supply.", *m.knee), fieldOf(s, *m.motor, "rate")}};
   f.formula = fmt::format("({} - {} x {}) / (2 x {} x {}) = {:.0f} full steps/s", show(m.supply), show(Amps{m.amps}),
                           show(Ohms{*w.resistance.typical()}), show(Henries{*w.inductance.typical()}), show(Amps{m.amps}), *m.knee);
   f.args = {{"rate", Hertz{m.full}}, {"knee", Hertz{*m.knee}}};
@@ -93,6 +94,7 @@ Said stepRate(const SolvedBench& s) {
         finding(fmt::format("{} needs a ramp", called(s, *m.motor)),
                 fmt::format("{:.0f} full steps/s from standstill is more than a small stepper follows: start slower and speed up.", m.full),
                 m.margins[0].subjects);
+    f.ways = {{fmt::format("Let the program begin below {:.0f} full steps/s and speed up.", kStartStop), fieldOf(s, *m.motor, "rate")}};
     f.formula = fmt::format("{:.0f} > {:.0f} full steps/s", m.full, kStartStop);
     return f;
   });

@@ -58,6 +58,9 @@ Said stepTiming(const SolvedBench& s) {
                  : fmt::format("{} pulses a second are planned; {} follows {} at most.", show(*intent.rate), stage,
                                show(Hertz{1 / (high + low).value})),
         m.margins[0].subjects);
+    f.ways = {{tooShort ? fmt::format("Make the step pulse {} or longer.", show(high))
+                        : fmt::format("Plan {} at most.", show(Hertz{1 / (high + low).value})),
+               fieldOf(s, *m.motor, tooShort ? "pulse" : "rate")}};
     f.formula = tooShort ? against(*intent.pulse, "<", high) : fmt::format("{} > 1 / ({} + {})", show(*intent.rate), show(high), show(low));
     f.sources = sourcesOf({&m.chopper->stepHigh});
     return f;

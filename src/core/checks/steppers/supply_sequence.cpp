@@ -21,6 +21,7 @@ Findings supplySequence(const SolvedBench& s) {
             fmt::format("With {} {} has {} at {} and nothing at {}: it has to be switched on the other way round.", p->command().title,
                         called(s.bench, d), show(*motor), s.bench.facts(input.positive).label, s.bench.facts(logic.positive).label),
             {s.bench.address(input.positive), s.bench.address(logic.positive)});
+        f.ways = {{fmt::format("Switch on what feeds {} first, or feed both from one switch.", s.bench.called(logic.positive))}};
         f.formula = "two supplies that are switched on apart";
         out.push_back(std::move(f));
         break;

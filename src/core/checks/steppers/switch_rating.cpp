@@ -66,6 +66,8 @@ Said switchRating(const SolvedBench& s) {
                           : fmt::format("{} has to break {} and is rated for {} DC: its arc does not go out.", name, show(m.volts),
                                         displayText(c.volts)),
                      m.margins[0].subjects);
+    f.ways = {{over ? fmt::format("Take a switch for {} DC or more in the place of {}.", show(amps), name)
+                    : fmt::format("Take a switch for {} DC or more in the place of {}.", show(m.volts), name)}};
     f.formula = over ? against(amps, ">", Amps{*c.rating.typical()}) : fmt::format("{} > {}", show(m.volts), displayText(c.volts));
     if (over) f.bar = barOf(m.margins[0], *c.rating.typical(), "DC rating");
     f.sources = sourcesOf({&c.rating, &c.volts});

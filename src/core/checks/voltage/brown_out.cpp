@@ -87,6 +87,8 @@ Said brownOut(const SolvedBench& s) {
                                  : margin.stops() && m.sink->resets.typical() ? fmt::format("below {} it starts anew", show(limit))
                                                                               : fmt::format("it needs {} and starts anew", show(limit))),
                      {idOf(s.bench, m.device), idOf(s.bench, s.motors[motor].device)});
+    f.ways = {{fmt::format("Feed {} from a supply of its own, grounds joined.", name)},
+              {"Or let the motors start gently, and state that they do.", fieldOf(s, s.motors[motor], "starting")}};
     f.formula = against(v, "<", limit);
     f.args = {{"voltage", v}, {"least", limit}};
     f.bar = Bar{"supply at the start", v, AnyQuantity(m.rest), limit, "least", true};

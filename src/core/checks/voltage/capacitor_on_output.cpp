@@ -21,6 +21,7 @@ Hanging hanging(const parts::Capacitor& c, Finding f, double most, Severity elec
   const auto farads = c.capacitance.typical();
   f.formula = farads ? against(Farads{*farads}, ">", Farads{most}) : "an electrolytic";
   f.sources = sourcesOf({&c.capacitance});
+  f.ways = {{fmt::format("Take it away there, or a ceramic one of {} at most.", show(Farads{most}))}};
   Margin m{.quantity = "capacitance on an output",
            .subjects = f.subjects,
            .unit = Unit::Farad,

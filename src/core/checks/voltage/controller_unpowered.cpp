@@ -1,6 +1,9 @@
 #include <fmt/core.h>
 
+#include "core/checks/plan.h"
 #include "core/checks/queries.h"
+#include "core/parts/connectors.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {
@@ -38,6 +41,29 @@ std::vector<Powered> measure(const SolvedBench& s) {
   return out;
 }
 
+// A plug that lies on the bench and goes into a socket of this board by its name, with nothing in either.
+std::optional<Repair> plugIn(const SolvedBench& s, int board) {
+  const auto ends = [&](int d) {
+    std::vector<parts::Connector> out = parts::connectorsOf(*s.bench.devices[static_cast<std::size_t>(d)].part);
+    std::erase_if(out, [&](const parts::Connector& c) {
+      return std::ranges::any_of(c.terminals, [&](const std::string& t) { return s.bench.connected(s.bench.terminal(d, t)); });
+    });
+    return out;
+  };
+  const auto sockets = ends(board);
+  for (std::size_t k = 0; k < s.bench.devices.size(); ++k) {
+    const int d = static_cast<int>(k);
+    if (d == board || !parts::isSource(*s.bench.devices[k].part)) continue;
+    for (const auto& plug : ends(d))
+      for (const auto& socket : sockets)
+        if (plug.id == socket.id && parts::mates(plug, socket))
+          return Plan(s.bench)
+              .plug({idOf(s.bench, d), plug.id}, {idOf(s.bench, board), socket.id})
+              .repair(fmt::format("Plug {} into the {} socket of {}.", called(s.bench, d), socket.name, called(s.bench, board)));
+  }
+  return std::nullopt;
+}
+
 }  // namespace
 
 // The rail of a controller's pins below half of what the chip needs. Whether what it gets is enough is for logic-supply-out-of-range.
@@ -52,6 +78,9 @@ Said controllerUnpowered(const SolvedBench& s) {
     eachElement<parts::Regulator>(s.bench, [&](int r, int, const parts::Regulator& reg) {
       if (r != m.device && s.nets.same(at(s.bench, r, reg.out), m.rail)) f.subjects.push_back(idOf(s.bench, r));
     });
+    f.repair = plugIn(s, m.device);
+    f.ways = {{fmt::format("Put what feeds {} on the bench (Ctrl+K, such as \"usb\") and plug it in by typing \"usb {}\" at Ctrl+L.", name,
+                           idOf(s.bench, m.device))}};
     f.formula = against(m.supply, "<", m.least);
     f.args = {{"voltage", m.supply}, {"least", m.least}};
     f.bar = barOf(m.margin, m.least.value, "least", {}, true);

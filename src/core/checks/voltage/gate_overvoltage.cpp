@@ -75,6 +75,7 @@ Said gateOvervoltage(const SolvedBench& s) {
                        fmt::format("With {} the base of {} is {} the wrong side of its emitter; the junction breaks down from 5 V.",
                                    during(*m.worst.point), name, show(v)),
                        m.margin.subjects);
+      f.ways = {{fmt::format("Put a diode or a divider before the base of {}.", name)}};
       f.formula = fmt::format("{} > 5 V", show(v));
       f.args = {{"voltage", v}};
       return f;
@@ -84,6 +85,7 @@ Said gateOvervoltage(const SolvedBench& s) {
         fmt::format("The gate of {} gets {}", name, show(v)),
         fmt::format("With {} there are {} between gate and source of {}; it stands {}.", during(*m.worst.point), show(v), name, show(most)),
         m.margin.subjects);
+    f.ways = {{fmt::format("Put a divider or a zener diode at the gate of {} that leaves less than {}.", name, show(most))}};
     f.formula = against(v, ">", most);
     f.args = {{"voltage", v}, {"limit", most}};
     f.bar = barOf(m.margin, most.value, "absolute maximum");

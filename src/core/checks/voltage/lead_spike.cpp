@@ -58,6 +58,8 @@ Said leadSpike(const SolvedBench& s) {
                 fmt::format("{} has only ceramic capacitors and {} of lead: plugged in live it rings to {:g} times {}; it stands {}.",
                             called(s.bench, s.bench.deviceOf(m.input.positive)), show(m.lead), times, show(m.supply), show(m.absolute)),
                 margin.subjects);
+    f.ways = {
+        {fmt::format("Fit 100 µF, an electrolytic, at {}, or plug it in while the supply is off.", s.bench.called(m.input.positive))}};
     f.formula = fmt::format("{:g} x {} = {} > {}", times, show(m.supply), show(peak), show(m.absolute));
     f.args = {{"peak", peak}, {"absolute", m.absolute}};
     f.bar = Bar{"ringing at plug-in", peak, AnyQuantity(m.supply), m.absolute, "absolute maximum"};

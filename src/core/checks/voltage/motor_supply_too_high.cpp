@@ -64,6 +64,7 @@ Said motorSupplyTooHigh(const SolvedBench& s) {
                      fmt::format("{} gets {} from a full supply; {} is {}.", m.what, show(v),
                                  over ? "its absolute maximum" : "the most it is meant for", show(limit)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Feed it with {} at most when the supply is full.", show(limit))}};
     f.formula = against(v, ">", limit);
     f.args = {{"voltage", v}, {"limit", limit}};
     f.bar = barOf(m.margin, limit.value, over ? "absolute maximum" : "recommended");

@@ -84,6 +84,8 @@ Said motorSupplyTooLow(const SolvedBench& s) {
                      : fmt::format("{} gets {} {} while {} runs; it needs {}.", name, show(v),
                                    atNominal ? "at nominal charge" : "once the supply is nearly empty", called(s, *m.motor), show(least)),
                 margin.subjects);
+    f.ways = {{none ? fmt::format("Wire {} to a supply of {} or more.", name, show(least))
+                    : fmt::format("Take a supply that holds {} or more there, or a stage that works with {}.", show(least), show(v))}};
     f.formula = against(v, "<", least);
     f.args = {{"voltage", v}, {"least", least}};
     f.bar = Bar{"supply while running", v, {}, least, "least", true};

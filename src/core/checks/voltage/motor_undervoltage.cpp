@@ -84,6 +84,7 @@ Finding weakCoils(const SolvedBench& s, const Fed& m) {
       fmt::format("The coils of {} get only {}", name, show(most)),
       fmt::format("A coil of {} gets {} of the {} it is made for: it will be weak and may miss steps.", name, show(most), show(m.made)),
       m.margin.subjects);
+  f.ways = {{fmt::format("Take a higher supply, or a stage that regulates, so that a coil of {} gets {}.", name, show(m.made))}};
   f.formula = fmt::format("{} < {} x {}", show(most), kWeak, show(m.made));
   f.args = {{"current", most}, {"rated", m.made}};
   f.bar = barOf(m.margin, *m.margin.passed()->least, "least to count on", {}, true);
@@ -108,6 +109,8 @@ Said motorUndervoltage(const SolvedBench& s) {
                       : fmt::format("{} gets {} of the {} it is made for: it will be weak and may not start.", name, show(volts),
                                     displayText(w.nominal)),
                 m.margin.subjects);
+    f.ways = {{fmt::format("Take a supply that leaves {} at {}, or a stage that loses less.", show(m.made), name)}};
+    if (m.motor->intent && m.motor->intent->dutyCap) f.ways.push_back({"Or allow a greater duty.", fieldOf(s, *m.motor, "duty")});
     f.formula = against(volts, "<", m.made);
     f.args = {{"voltage", volts}, {"least", m.made}};
     f.bar = barOf(m.margin, m.made.value, still ? "to turn at all" : "least to count on", {}, true);

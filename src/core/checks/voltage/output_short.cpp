@@ -53,6 +53,7 @@ Findings outputShort(const SolvedBench& s) {
           auto f = finding(Severity::Stop, fmt::format("{} is on a rail", s.bench.called(t)),
                            fmt::format("The output {} is joined to {}: switching it the other way is a short.", s.bench.called(t), name),
                            {s.bench.address(t)});
+          f.ways = {{fmt::format("Take {} off {}: only the motor belongs on an output.", name, s.bench.called(t))}};
           f.formula = fmt::format("{} and {} are one net", s.bench.called(t), name);
           out.push_back(std::move(f));
         }
@@ -63,6 +64,7 @@ Findings outputShort(const SolvedBench& s) {
               Severity::Stop, fmt::format("{} and {} are joined", s.bench.called(t), s.bench.facts(other).label),
               fmt::format("Both outputs {} and {} of one bridge are joined: forward is a short.", s.bench.called(t), s.bench.called(other)),
               {s.bench.address(t), s.bench.address(other)});
+          f.ways = {{fmt::format("Take {} and {} apart: one lead of the motor to each.", s.bench.called(t), s.bench.called(other))}};
           f.formula = fmt::format("{} and {} are one net", s.bench.called(t), s.bench.called(other));
           out.push_back(std::move(f));
         }

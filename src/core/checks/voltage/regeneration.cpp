@@ -102,6 +102,10 @@ Said regeneration(const SolvedBench& s) {
                                  called(s, *m.motor), m.joules, called(s.bench, m.pole->device), show(m.farads), show(m.peak),
                                  called(s.bench, m.motor->meant.device), show(absolute)),
                      m.margin.subjects);
+    f.ways = {{fmt::format("Fit a capacitor of {} or more at {}, or a suppressor for less than {}.",
+                           show(Farads{2 * m.joules / std::max(absolute.value * absolute.value - m.supply.value * m.supply.value, 1.0)}),
+                           called(s.bench, m.motor->meant.device), show(absolute))},
+              {"Or let the program slow it down gently, and state that it does.", fieldOf(s, *m.motor, "starting")}};
     f.formula = fmt::format("sqrt({}² + 2 x {:.2g} J / {}) = {}", show(m.supply), m.joules, show(m.farads), show(m.peak));
     f.args = {{"peak", m.peak}, {"absolute", absolute}};
     f.bar = barOf(m.margin, absolute.value, "absolute maximum", m.supply);

@@ -84,6 +84,8 @@ Said regulatorInput(const SolvedBench& s) {
                                 displayText(r.printed), show(v))
               : fmt::format("{} prints {} for its regulator; it gets {}. Heat decides, see there.", name, displayText(r.printed), show(v)),
         m.margins[0].subjects);
+    f.ways = {{low ? fmt::format("Feed {} with {} or more.", name, show(limit))
+                   : fmt::format("Feed {} with {} at most when the supply is full.", name, show(limit))}};
     f.formula = fmt::format("{} {} {}", show(v), low ? "<" : ">", show(limit));
     f.args = {{"voltage", v}, {"limit", limit}};
     f.bar = Bar{"regulator input", v, {}, limit, stop ? "absolute maximum" : starves ? "least" : "printed", low};

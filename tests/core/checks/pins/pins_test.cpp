@@ -9,9 +9,9 @@ TEST_CASE("pin-cannot-drive: grounds, supplies, absent and reserved pins") {
   const auto plan = [](const std::string& pin) { return "from low-side\nintent pump stage=q1 in=" + pin; };
   CHECK(Judged("pin-cannot-drive", plan("uno.D5")).quiet());
   CHECK(Judged("pin-cannot-drive", plan("uno.A0")).quiet());
-  CHECK(Judged("pin-cannot-drive", plan("uno.GND")).text() == "The plan drives in of pump from Controller GND, which is a ground.");
-  CHECK(Judged("pin-cannot-drive", plan("uno.5V")).text() == "The plan drives in of pump from Controller 5V, which is a supply.");
-  CHECK(Judged("pin-cannot-drive", plan("uno.D42")).text() == "The plan drives in of pump from uno.D42, which is not on the bench.");
+  CHECK(Judged("pin-cannot-drive", plan("uno.GND")).text() == "The plan drives in of Pump from Controller GND, which is a ground.");
+  CHECK(Judged("pin-cannot-drive", plan("uno.5V")).text() == "The plan drives in of Pump from Controller 5V, which is a supply.");
+  CHECK(Judged("pin-cannot-drive", plan("uno.D42")).text() == "The plan drives in of Pump from uno.D42, which is not on the bench.");
   const Judged reserved("pin-cannot-drive", "from array-sbc\nintent m stage=s1 in1=sbc.J8-27 in2=sbc.J8-13 in3=sbc.J8-15 in4=sbc.J8-16");
   CHECK(reserved.only() == kStop);
   CHECK(reserved.text().find("is reserved: identification of stacked boards") != std::string::npos);

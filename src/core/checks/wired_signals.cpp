@@ -1,0 +1,67 @@
+#include "core/checks/wired_signals.h"
+
+#include <algorithm>
+
+#include "core/circuit/signal_nets.h"
+
+namespace bold::checks {
+namespace {
+
+// Every pin that a program can drive on the way to an input, by copper, resistors and transistors.
+std::vector<TerminalIndex> pinsAt(const SolvedBench& s, TerminalIndex input) {
+  std::vector<TerminalIndex> out;
+  const auto take = [&](TerminalIndex t) {
+    const auto& pin = s.bench.facts(t).pin;
+    if (pinGroup(s.bench, t) && pin && pin->output && pin->reserved.empty() && std::ranges::count(out, t) == 0) out.push_back(t);
+  };
+  take(input);
+  for (const auto t : signalReach(s, input)) take(t);
+  if (out.empty())
+    for (const int net : circuit::signalNets(s.bench, s.nets, input, circuit::Along::TransistorsBack))
+      for (const auto t : s.nets.members(net)) take(t);
+  return out;
+}
+
+TerminalIndex inputFor(const SolvedBench& s, const Motor& m, const std::string& role) {
+  if (m.kind != MotorKind::Servo) return circuit::inputOf(s.bench, m, role);
+  for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
+    if (t.input) return s.bench.terminal(m.device, t.id);
+  return -1;
+}
+
+}  // namespace
+
+std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
+  std::vector<WiredSignal> out;
+  for (const auto& role : circuit::rolesOf(s.bench, m)) {
+    WiredSignal signal{role, {}, {}};
+    if (const auto input = inputFor(s, m, role); input >= 0) {
+      const auto pins = pinsAt(s, input);
+      if (pins.size() == 1) signal.pin = addressOf(s.bench, pins.front());
+      if (pins.empty() && s.bench.connected(input)) {
+        const auto* off = s.point(Action::AllOff, Charge::Nominal);
+        const auto level = off ? off->level(input) : parts::Level::Undefined;
+        signal.tied = level == parts::Level::High ? "high" : level == parts::Level::Low ? "low" : "";
+      }
+    }
+    out.push_back(std::move(signal));
+  }
+  return out;
+}
+
+std::optional<harness::Edit> stateAsWired(const harness::Harness& h, const SolvedBench& s, const std::string& motor) {
+  const auto it = std::ranges::find_if(s.motors, [&](const Motor& m) { return idOf(s.bench, m.device) == motor; });
+  if (it == s.motors.end() || !h.device(motor)) return std::nullopt;
+  harness::Intent intent;
+  intent.motor = motor;
+  if (auto known = harness::intentOf(h, motor)) intent = std::move(*known);
+  const auto before = intent.signals.size();
+  for (const auto& w : wiredSignals(s, *it)) {
+    const bool stated = std::ranges::count(intent.signals, w.role, &harness::Signal::role) > 0;
+    if (!stated && !w.pin.device.empty()) intent.signals.push_back({w.role, w.pin, "label", harness::Active::Unsaid});
+  }
+  if (intent.signals.size() == before) return std::nullopt;
+  return harness::stating(h, intent, "State the pins of " + called(s, *it) + " as they are wired");
+}
+
+}  // namespace bold::checks

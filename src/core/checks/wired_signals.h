@@ -1,0 +1,24 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/checks/queries.h"
+
+namespace bold::checks {
+
+/// What the wires say of a role of a motor's stage: the pin that reaches its input.
+struct WiredSignal {
+  std::string role;
+  Address pin;       ///< of a controller; empty device: none, or more than one
+  std::string tied;  ///< "high" or "low" where the input stands at a rail instead; empty: it does not
+};
+
+/// One for each role that the motor's plan may have signals for, in their order; of a motor without a stage none has a pin.
+std::vector<WiredSignal> wiredSignals(const SolvedBench& solved, const Motor& motor);
+
+/// The edit that states "the program uses these pins": of a motor (its device id) every role that the wires lead to a pin and that nobody
+/// stated yet. Nothing where there is no such role.
+std::optional<harness::Edit> stateAsWired(const harness::Harness& harness, const SolvedBench& solved, const std::string& motor);
+
+}  // namespace bold::checks

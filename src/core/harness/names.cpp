@@ -1,0 +1,32 @@
+#include "core/harness/names.h"
+
+#include <algorithm>
+
+#include "core/parts/connectors.h"
+
+namespace bold::harness {
+
+std::string shownName(const Harness& h, const Device& device) {
+  const bool clash = std::ranges::any_of(h.devices, [&](const Device& d) { return d.id != device.id && d.called() == device.called(); });
+  return clash && device.called() != device.id ? device.called() + " (" + device.id + ")" : device.called();
+}
+
+std::string shownEnd(const Harness& h, const parts::Library& library, const Address& end) {
+  const auto* d = h.device(end.device);
+  if (!d) return end.text();
+  const auto part = library.find(d->part);
+  const auto name = shownName(h, *d) + " ";
+  if (!part) return name + end.terminal;
+  if (const auto* t = part->find(end.terminal)) {
+    const auto alike = std::ranges::count_if(part->terminals, [&](const parts::Terminal& o) { return o.label == t->label; });
+    return name + (alike > 1 && !t->ground ? t->id : t->label);
+  }
+  const auto whole = parts::connectorsNamed(*part, end.terminal);
+  return name + (whole.empty() ? end.terminal : whole.front().name);
+}
+
+std::string shownEnds(const Harness& h, const parts::Library& library, const Connection& c) {
+  return shownEnd(h, library, c.a) + " – " + shownEnd(h, library, c.b);
+}
+
+}  // namespace bold::harness

@@ -1,0 +1,20 @@
+#pragma once
+
+#include <string>
+
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
+
+/// What things are called: by the name that people gave them, and by ids only where two names clash.
+namespace bold::harness {
+
+/// "Wave paddle"; "Pump (m2)" where another device is called Pump as well.
+std::string shownName(const Harness& harness, const Device& device);
+
+/// "S1 IN1", "Uno USB": an end of a connection as it is shown, and as it may be typed. The address where there is no such end.
+std::string shownEnd(const Harness& harness, const parts::Library& library, const Address& end);
+
+/// "Uno D9 – S1 IN1"
+std::string shownEnds(const Harness& harness, const parts::Library& library, const Connection& connection);
+
+}  // namespace bold::harness

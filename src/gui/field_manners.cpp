@@ -1,0 +1,43 @@
+#include "gui/field_manners.h"
+
+#include <QAbstractSlider>
+#include <QAbstractSpinBox>
+#include <QComboBox>
+#include <QKeyEvent>
+#include <QLineEdit>
+#include <QScrollBar>
+
+namespace bold::gui {
+namespace {
+
+bool turnsWithTheWheel(const QWidget* w) {
+  return qobject_cast<const QComboBox*>(w) || qobject_cast<const QAbstractSpinBox*>(w) ||
+         (qobject_cast<const QAbstractSlider*>(w) && !qobject_cast<const QScrollBar*>(w));
+}
+
+}  // namespace
+
+bool FieldManners::eventFilter(QObject* watched, QEvent* event) {
+  auto* widget = qobject_cast<QWidget*>(watched);
+  if (!widget) return false;
+  switch (event->type()) {
+    case QEvent::Polish:
+      if (turnsWithTheWheel(widget) && widget->focusPolicy() == Qt::WheelFocus) widget->setFocusPolicy(Qt::StrongFocus);
+      return false;
+    case QEvent::Wheel:
+      if (!turnsWithTheWheel(widget) || widget->hasFocus()) return false;
+      event->ignore();  // what is around it gets it
+      return true;
+    case QEvent::ShortcutOverride: {
+      const auto* field = qobject_cast<QLineEdit*>(widget);
+      const auto* key = static_cast<QKeyEvent*>(event);
+      if (!field || field->isModified() || !(key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo))) return false;
+      event->ignore();
+      return true;
+    }
+    default:
+      return false;
+  }
+}
+
+}  // namespace bold::gui

@@ -1,0 +1,18 @@
+#pragma once
+
+#include <QObject>
+
+namespace bold::gui {
+
+/// How every field of the program behaves, installed once on the application:
+/// the wheel changes only what has the focus, else it scrolls what is around it; undo and redo are the bench's where a field holds
+/// nothing new.
+class FieldManners : public QObject {
+ public:
+  explicit FieldManners(QObject* parent) : QObject(parent) {}
+
+ protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+};
+
+}  // namespace bold::gui

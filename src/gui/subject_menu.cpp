@@ -1,0 +1,99 @@
+#include "gui/subject_menu.h"
+
+#include <QCoreApplication>
+#include <QMenu>
+#include <functional>
+
+#include "core/harness/names.h"
+#include "core/harness/recipe.h"
+#include "core/harness/turn_round.h"
+#include "gui/panels/part_card_dialog.h"
+#include "gui/session/session.h"
+#include "gui/theme/palette.h"
+#include "gui/theme/plain_text.h"
+
+namespace bold::gui {
+namespace {
+
+QString qs(const std::string& s) {
+  return QString::fromStdString(s);
+}
+
+QString tr(const char* text) {
+  return QCoreApplication::translate("SubjectMenu", text);
+}
+
+void add(QMenu& menu, const QString& text, bool can, const std::function<void()>& then) {
+  auto* action = menu.addAction(plainAction(text), &menu, then);
+  action->setEnabled(can);
+}
+
+void ofConnection(QMenu& menu, Session& s, const harness::Connection& c) {
+  const bool can = !s.readOnly();
+  const auto id = c.id;
+  for (const auto* end : {&c.a, &c.b})
+    add(menu, tr("Go to %1").arg(qs(shownEnd(s.harness(), s.library(), *end))), true, [&s, text = qs(end->text())] { s.select(text); });
+  menu.addSeparator();
+  if (c.kind == harness::ConnectionKind::Wire) {
+    auto* colours = menu.addMenu(tr("Colour"));
+    for (const auto& [code, name] : wireCodes())
+      add(*colours, code + "  " + name, can, [&s, id, code = code] {
+        const auto* now = s.harness().connection(id);
+        if (!now || now->colour == code.toStdString()) return;
+        auto changed = *now;
+        changed.colour = code.toStdString();
+        s.apply({"Recolour " + shownEnds(s.harness(), s.library(), changed), {harness::Put<harness::Connection>{changed, {}}}});
+      });
+  }
+  if (c.state != harness::State::OnBench) add(menu, tr("It is done"), can, [&s, id] { s.apply(harness::markDone(s.harness(), id)); });
+  add(menu, c.kind == harness::ConnectionKind::Plug ? tr("Pull it out") : tr("Delete"), can, [&s, id] {
+    if (const auto* now = s.harness().connection(id))
+      s.apply({"Delete " + shownEnds(s.harness(), s.library(), *now), {harness::Drop<harness::Connection>{id}}});
+  });
+}
+
+void ofDevice(QMenu& menu, Session& s, const harness::Device& d, QWidget* parent) {
+  const bool can = !s.readOnly();
+  const auto id = d.id;
+  add(menu, tr("Its figures and settings"), true, [&s, id] { s.jump({id, {}}); });
+  if (s.library().find(d.part))
+    add(menu, tr("About this part"), true, [&s, part = d.part, parent] { (new PartCardDialog(s, part, parent->window()))->show(); });
+  menu.addSeparator();
+  if (auto edit = harness::turnRound(s.harness(), s.library(), id))
+    add(menu, tr("Turn it round"), can, [&s, edit = std::move(*edit)] { s.apply(edit); });
+  if (d.state != harness::State::OnBench) add(menu, tr("It is done"), can, [&s, id] { s.apply(harness::markDone(s.harness(), id)); });
+  add(menu, tr("Take it off the bench"), can, [&s, id] {
+    if (s.harness().device(id)) s.apply(harness::removeDevice(s.harness(), id));
+  });
+}
+
+void ofPlace(QMenu& menu, Session& s, const Address& end, QWidget* parent) {
+  int n = 0;
+  for (const auto& c : s.harness().connections)
+    if (c.a == end || c.b == end) {
+      ++n;
+      auto* sub = menu.addMenu(plainAction(tr("%1 to %2").arg(qs(c.id), qs(shownEnd(s.harness(), s.library(), c.a == end ? c.b : c.a)))));
+      add(*sub, tr("Pick it"), true, [&s, id = qs(c.id)] { s.select(id); });
+      ofConnection(*sub, s, c);
+    }
+  if (n == 0) menu.addAction(tr("nothing is connected here"))->setEnabled(false);
+  menu.addSeparator();
+  if (const auto* d = s.harness().device(end.device)) ofDevice(*menu.addMenu(plainAction(qs(shownName(s.harness(), *d)))), s, *d, parent);
+}
+
+}  // namespace
+
+void showSubjectMenu(Session& s, const QString& subject, const QPoint& global, QWidget* parent) {
+  QMenu menu(parent);
+  menu.setObjectName("subjectMenu");
+  const auto id = subject.toStdString();
+  if (const auto* c = s.harness().connection(id))
+    ofConnection(menu, s, *c);
+  else if (const auto* d = s.harness().device(id))
+    ofDevice(menu, s, *d, parent);
+  else if (const auto end = parseAddress(id))
+    ofPlace(menu, s, *end, parent);
+  if (!menu.isEmpty()) menu.exec(global);
+}
+
+}  // namespace bold::gui
