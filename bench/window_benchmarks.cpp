@@ -59,7 +59,7 @@ void repaintPicture(benchmark::State& state) {
   for (auto _ : state) {
     QPainter p(&page);
     p.setClipRect(page.rect());
-    gui::paintPicture(p, layout, {}, {}, {}, {});
+    gui::paintPicture(p, layout, {}, {}, true, {}, {});
   }
 }
 BENCHMARK(repaintPicture)->Arg(6)->Arg(50)->Arg(200)->Unit(benchmark::kMillisecond);

@@ -120,7 +120,8 @@ int main(int argc, char** argv) {
     QObject::connect(&session, &Session::analysisChanged, settle, [&session, settle, &options] {
       if (!session.analysis().explained) return;
       for (const auto& f : session.analysis().findings)
-        if (options.isSet("pick") && f.number == options.value("pick").toInt()) session.pick(QString::fromStdString(f.identity()));
+        if (options.isSet("pick") && f.explainedBy.empty() && f.number == options.value("pick").toInt())
+          session.pick(QString::fromStdString(f.identity()));
       settle->start();
     });
     QObject::connect(settle, &QTimer::timeout, &app, [shown, &options, &session] {

@@ -304,7 +304,8 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
   return QMainWindow::eventFilter(watched, event);
 }
 
-// Rail, picture and panel side by side; where that leaves too little picture, the panel lies over it.
+// Rail, picture and panel side by side; where that leaves too little picture, the panel can be put away. Nothing of the picture lies
+// behind it: what a finding speaks of can always be scrolled into view.
 void MainWindow::arrange() {
   m_narrow = width() < kSheetBelow;
   m_rail->setNarrow(width() < kShortBelow);
@@ -314,17 +315,17 @@ void MainWindow::arrange() {
   const int side = std::min(kSideWidth, m_body->width() - rail - 60);
   const bool shown = !m_narrow || m_sheet->isChecked();
   m_rail->setGeometry(0, 0, rail, h);
-  m_picture->setGeometry(rail, 0, m_body->width() - rail - (m_narrow ? 0 : side), h);
+  m_picture->setGeometry(rail, 0, m_body->width() - rail - (shown ? side : 0), h);
   m_side->setVisible(shown);
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
-  m_picture->setCovered(m_narrow && shown ? side : 0);
   m_start->setVisible(m_session.harness().devices.empty());
   m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));
 }
 
 void MainWindow::showStep() {
   m_side->setCurrentIndex(static_cast<int>(m_rail->step()));
+  m_picture->picture().setDimming(m_rail->step() != Step::Wiring);
   m_picture->picture().showCurrents(m_rail->step() == Step::Currents);
   if (m_narrow && !m_sheet->isChecked()) m_sheet->setChecked(true);
   arrange();

@@ -34,7 +34,7 @@ void paint(QImage& page, double zoom, const QRegion& region, const Shown& s) {
   p.setClipRegion(region);
   p.fillRect(page.rect(), gui::palette().paper);
   p.scale(zoom, zoom);
-  gui::paintPicture(p, s.layout, s.badges, {}, {}, {});
+  gui::paintPicture(p, s.layout, s.badges, {}, true, {}, {});
 }
 
 QImage whole(double zoom, const Shown& s) {

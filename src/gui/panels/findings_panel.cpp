@@ -54,6 +54,12 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_column->addWidget(m_quiet);
   m_margins = new MarginsList(session, m_inside);
   m_column->addWidget(m_margins);
+  m_taken = plainLabel(m_inside);
+  m_taken->setObjectName("taken");
+  m_taken->setWordWrap(true);
+  m_taken->setForegroundRole(QPalette::PlaceholderText);
+  m_taken->setFont(small);
+  m_column->addWidget(m_taken);
   m_column->addStretch();
   m_scroll->setWidget(m_inside);
   outer->addWidget(m_head);
@@ -105,7 +111,6 @@ void FindingsPanel::refresh() {
   const auto& a = m_session.analysis();
   const auto anchor = anchored();
   QString judged = tr("%1 checks over %2 solved commands, %3.").arg(a.checks).arg(a.commands).arg(QString::fromStdString(unknownWords(a)));
-  for (const auto& x : a.assumptions) judged += " " + tr("Taken: %1.").arg(QString::fromStdString(x));
   for (const auto& x : a.why) {  // what has cards of its own is not said twice
     const bool unstated = std::ranges::any_of(a.unstated, [&](const Unstated& u) { return u.text == x; });
     if (!unstated && !x.starts_with("left out of ") && !x.starts_with("once the planned change"))
@@ -132,6 +137,10 @@ void FindingsPanel::refresh() {
                                                        : tr("No check has anything to say about this bench as it is drawn. Hold the "
                                                                                     "drawing against the real wires, end by end, before you switch on."));
   m_margins->refresh();
+  QStringList taken;
+  for (const auto& x : a.assumptions) taken << QString::fromStdString(x) + ".";
+  m_taken->setText(tr("Taken for granted:\n%1").arg(taken.join("\n")));
+  m_taken->setVisible(!taken.isEmpty());
   showPicked();
   hold(anchor);
 }

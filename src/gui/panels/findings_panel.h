@@ -32,7 +32,7 @@ class FindingsPanel : public QWidget {
   LeftOutCard* m_leftOut;
   UnstatedCard* m_unstated;
   MarginsList* m_margins;
-  QLabel *m_head, *m_judged, *m_quiet;
+  QLabel *m_head, *m_judged, *m_quiet, *m_taken;
   QScrollArea* m_scroll;
   QWidget* m_inside;
   QVBoxLayout* m_column;

@@ -28,7 +28,7 @@ QString qs(std::string_view s) {
 
 // What a line shows of a margin: values, so that two can be compared.
 struct Line {
-  QString identity, name, limit, percent, details, subject;
+  QString identity, place, name, value, limit, percent, details, subject;
   double used = 0;
   checks::Severity past = checks::Severity::Note;
   bool known = true;
@@ -51,14 +51,17 @@ QString detailsOf(const checks::Margin& m) {
   return out.join("\n");
 }
 
-Line lineOf(const circuit::Bench& bench, const checks::Margin& m) {
+Line lineOf(const circuit::Bench& bench, const checks::Margin& m, bool ofWires) {
   Line out;
   out.identity = qs(m.identity());
   out.subject = m.subjects.empty() ? QString() : qs(m.subjects.front());
-  const auto place = m.subjects.empty() || bench.deviceIndex(m.subjects.front()) >= 0
-                         ? QString()
-                         : qs(checks::calledSubject(bench, m.subjects.front())) + ": ";
-  out.name = place + qs(m.quantity) + " " + (m.value ? qs(checks::shown(*m.value, m.unit)) : MarginsList::tr("not known"));
+  if (!m.subjects.empty() && bench.deviceIndex(m.subjects.front()) < 0) {
+    const auto address = parseAddress(m.subjects.front());
+    const auto t = address && !ofWires ? bench.terminal(*address) : -1;
+    out.place = t >= 0 ? qs(bench.facts(t).label) : qs(checks::calledSubject(bench, m.subjects.front()));
+  }
+  out.name = qs(m.quantity);
+  out.value = m.value ? qs(checks::shown(*m.value, m.unit)) : MarginsList::tr("not known");
   const auto* judged = m.judged();
   out.limit =
       judged ? qs(checks::bounds(*judged, m.unit)) + " (" + qs(std::string(judged->name)) + ")" : MarginsList::tr("limit not known");
@@ -67,6 +70,28 @@ Line lineOf(const circuit::Bench& bench, const checks::Margin& m) {
   out.used = m.used().value_or(0);
   out.known = m.used().has_value();
   if (const auto* passed = m.passed()) out.past = passed->consequence;
+  return out;
+}
+
+// Equal numbers of several terminals of one device (three inputs on one rail) are one line.
+std::vector<Line> linesOf(const circuit::Bench& bench, const checks::MarginGroup& group) {
+  std::vector<Line> out;
+  std::vector<QStringList> places;
+  for (const auto* m : group.margins) {
+    auto line = lineOf(bench, *m, group.device.empty());
+    const auto place = line.place;
+    const auto it = std::ranges::find_if(out, [&](const Line& o) {
+      return !place.isEmpty() && !o.place.isEmpty() && o.name == line.name && o.value == line.value && o.limit == line.limit && o.percent == line.percent;
+    });
+    if (it == out.end()) {
+      out.push_back(std::move(line));
+      places.push_back({place});
+    } else if (auto& all = places[static_cast<std::size_t>(it - out.begin())]; !all.contains(place)) {
+      all << place;
+    }
+  }
+  for (std::size_t k = 0; k < out.size(); ++k)
+    if (!out[k].place.isEmpty()) out[k].name = MarginsList::tr("%1 at %2").arg(out[k].name, places[k].join(", "));
   return out;
 }
 
@@ -83,7 +108,7 @@ class MarginLine : public QAbstractButton {
     if (line == m_line && open == m_open) return;
     m_line = line;
     m_open = open;
-    setAccessibleName(line.name + ", " + line.limit + ", " + line.percent);
+    setAccessibleName(line.name + " " + line.value + ", " + line.limit + ", " + line.percent);
     setAccessibleDescription(line.details);
     updateGeometry();
     update();
@@ -110,11 +135,11 @@ class MarginLine : public QAbstractButton {
     const QFontMetricsF metrics(f);
     const QRectF first(6, 4, width() - 12, 17);
     p.setPen(c.ink);
-    const auto percent = m_line.percent;
-    const double wide = metrics.horizontalAdvance(percent);
-    p.drawText(first, Qt::AlignRight | Qt::AlignVCenter, percent);
+    const auto numbers = m_line.value + QString::fromUtf8("   ") + m_line.percent;
+    const double wide = metrics.horizontalAdvance(numbers);
+    p.drawText(first, Qt::AlignRight | Qt::AlignVCenter, numbers);
     p.drawText(QRectF(first.left(), first.top(), first.width() - wide - 8, first.height()), Qt::AlignLeft | Qt::AlignVCenter,
-               metrics.elidedText(m_line.name, Qt::ElideMiddle, first.width() - wide - 8));
+               metrics.elidedText(m_line.name, Qt::ElideRight, first.width() - wide - 8));
     p.setPen(c.inkSoft);
     const QRectF second(6, 20, width() - 12, 16);
     p.drawText(second, Qt::AlignLeft | Qt::AlignVCenter, metrics.elidedText(m_line.limit, Qt::ElideRight, second.width()));
@@ -229,8 +254,9 @@ void MarginsList::refresh() {
     }
     ++place;
     box->setHead(g.name.empty() ? tr("Wires and contacts") : tr("%1, %2").arg(qs(g.name), qs(word(g.kind))));
+    const auto lines = linesOf(a.solved->bench, g);
     const bool whole = m_whole.contains(id);
-    const auto n = whole ? g.margins.size() : std::min(kFewest, g.margins.size());
+    const auto n = whole ? lines.size() : std::min(kFewest, lines.size());
     for (std::size_t k = 0; k < n; ++k) {
       const bool fresh = static_cast<qsizetype>(k) >= box->findChildren<QAbstractButton*>("marginLine").size();
       auto* line = box->line(k);
@@ -242,11 +268,11 @@ void MarginsList::refresh() {
           if (!line->line().subject.isEmpty()) m_session.select(line->line().subject);
           refresh();
         });
-      const auto shown = lineOf(a.solved->bench, *g.margins[k]);
+      const auto& shown = lines[k];
       line->show(shown, m_opened.contains(shown.identity));
     }
     box->keep(n);
-    const auto rest = static_cast<int>(g.margins.size() - std::min(kFewest, g.margins.size()));
+    const auto rest = static_cast<int>(lines.size() - std::min(kFewest, lines.size()));
     box->more()->setVisible(rest > 0);
     box->more()->setText(whole ? tr("fewer") : tr("%1 more").arg(rest));
   }

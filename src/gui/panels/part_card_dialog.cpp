@@ -54,7 +54,7 @@ QPixmap drawing(const Session& session, const std::string& part, double ratio) {
   out.fill(gui::palette().paper);
   QPainter p(&out);
   p.translate(-seen.topLeft());
-  paintPicture(p, layout, {}, {}, {}, {});
+  paintPicture(p, layout, {}, {}, true, {}, {});
   return out;
 }
 

@@ -91,6 +91,9 @@ StepRail::StepRail(Session& session, QWidget* parent) : QWidget(parent), m_sessi
 
 void StepRail::setNarrow(bool narrow) {
   setFixedWidth(narrow ? 92 : 140);
+  if (narrow == m_narrow) return;
+  m_narrow = narrow;
+  refresh();
 }
 
 void StepRail::setStep(Step step) {
@@ -112,19 +115,21 @@ void StepRail::refresh() {
     motors += parts::isMotor(*part);
   }
   say(Step::Bench, h.devices.empty() ? tr("nothing yet")
+                   : m_narrow        ? plural(motors, tr("motor"), tr("motors"))
                                      : plural(motors, tr("motor"), tr("motors")) + " · " + plural(boards, tr("board"), tr("boards")));
   int wires = 0;
   for (const auto& c : h.connections) wires += c.kind == harness::ConnectionKind::Wire;
   const int open = h.openChanges();
-  say(Step::Wiring, open > 0 ? tr("%1 wires, %2 to do").arg(wires).arg(open) : tr("%1 wires").arg(wires));
+  const auto toDo = m_narrow ? tr("%1 to do").arg(open) : tr("%1 wires, %2 to do").arg(wires).arg(open);
+  say(Step::Wiring, open > 0 ? toDo : tr("%1 wires").arg(wires));
   const auto& a = m_session.analysis();
   const int stops = a.causes(checks::Severity::Stop);
   const int cautions = a.causes(checks::Severity::Caution);
   const int leftOut = static_cast<int>(a.leftOut.size());
   say(Step::Limits, stops + cautions == 0 && leftOut > 0 ? tr("%1 left out").arg(leftOut)
-                    : stops + cautions == 0
-                        ? tr("nothing open")
-                        : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));
+                    : stops + cautions == 0              ? tr("nothing open")
+                    : m_narrow                           ? tr("%1 open").arg(stops + cautions)
+                               : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));
   const auto* shown = m_session.shownPoint();
   say(Step::Currents, shown ? QString::fromStdString(shown->command().id) : tr("nothing to solve"));
 }

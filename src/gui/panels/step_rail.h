@@ -24,6 +24,7 @@ class StepRail : public QWidget {
 
  private:
   Session& m_session;
+  bool m_narrow = false;
   Step m_step = Step::Limits;
   QButtonGroup* m_buttons;
   void refresh();

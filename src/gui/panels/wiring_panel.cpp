@@ -79,7 +79,7 @@ QString sizeWords(const harness::Connection& c) {
   QStringList out;
   if (c.gauge) out << WiringPanel::tr("%1 AWG").arg(*c.gauge);
   if (c.length) out << qs(displayText(*c.length));
-  return out.join(" ");
+  return out.join(", ");
 }
 
 enum Column { Which, From, To, WireSize, Made, Columns };
@@ -154,7 +154,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_table = new QTableWidget(0, Columns, this);
   m_table->setObjectName("wireTable");
   m_table->setAccessibleName(tr("Connections"));
-  m_table->setHorizontalHeaderLabels({QString(), tr("From"), tr("To"), tr("Size"), tr("State")});
+  m_table->setHorizontalHeaderLabels({QString(), tr("From"), tr("To"), tr("AWG"), tr("State")});
   m_table->verticalHeader()->hide();
   m_table->verticalHeader()->setDefaultSectionSize(26);
   m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -169,6 +169,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_table->horizontalHeader()->setSectionResizeMode(To, QHeaderView::Stretch);
   m_table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // what is cut short stands in the tip
   m_table->setWordWrap(false);
+  m_table->setTextElideMode(Qt::ElideMiddle);  // a terminal is at the end of its name
   m_table->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(m_table, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
     if (const auto* item = m_table->itemAt(at)) {
@@ -227,11 +228,12 @@ void WiringPanel::refresh() {
     which->setToolTip(plainTip(kind + " " + qs(c.id)));
     cell(From, qs(shownEnd(h, m_session.library(), c.a)));
     cell(To, qs(shownEnd(h, m_session.library(), c.b)));
-    cell(WireSize, sizeWords(c));
+    cell(WireSize, c.gauge ? QString::number(*c.gauge) : QString())->setToolTip(plainTip(sizeWords(c)));
     cell(Made, stateWords(c.state));
   }
   m_filling = false;
   const int open = h.openChanges();
+  m_table->setColumnHidden(Made, std::ranges::all_of(h.connections, [](const auto& c) { return c.state == harness::State::OnBench; }));
   m_allDone->setVisible(open > 0);
   m_allDone->setText(tr("%1 planned: mark all as done").arg(plural(open, tr("change"), tr("changes"))));
   showSelection();

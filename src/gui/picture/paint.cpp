@@ -338,10 +338,11 @@ void paintBadge(QPainter& p, QPointF at, int number, checks::Severity severity, 
 }
 
 void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<picture::Badge>& badges, const std::set<std::string>& lit,
-                  const QString& selection, const QString& picked) {
+                  bool dimming, const QString& selection, const QString& picked) {
   p.setRenderHint(QPainter::Antialiasing);
   const auto chosen = selection.toStdString();
-  const auto shown = [&](const std::string& id) { return lit.empty() || lit.contains(id); };
+  const auto shown = [&](const std::string& id) { return !dimming || lit.empty() || lit.contains(id); };
+  const auto outlined = [&](const std::string& id) { return id == chosen || (!dimming && lit.contains(id)); };
   // What lies out of sight is left out: a picture of many motors is far larger than any window.
   const QRegion seen = p.hasClipping() ? p.clipRegion() : QRegion(-1'000'000, -1'000'000, 2'000'000, 2'000'000);
   const auto inSight = [&](const picture::Rect& r) { return seen.intersects(QRectF(r.x, r.y, r.w, r.h).toAlignedRect()); };
@@ -356,7 +357,7 @@ void paintPicture(QPainter& p, const picture::Layout& layout, const std::vector<
   for (const bool front : {false, true})
     for (const auto& t : layout.threads) {
       if (shown(t.connection) != front || std::ranges::none_of(picture::covered(t), inSight)) continue;
-      paintThread(p, t, t.connection == chosen, front ? 1 : kFaded);
+      paintThread(p, t, outlined(t.connection), front ? 1 : kFaded);
     }
   for (const auto& b : layout.boxes) {
     if (!inSight(picture::covered(b))) continue;

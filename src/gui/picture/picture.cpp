@@ -91,6 +91,13 @@ void Picture::updateAround(const std::vector<picture::Rect>& places) {
   update(region);
 }
 
+void Picture::setDimming(bool dimming) {
+  if (m_dimming == dimming) return;
+  m_dimming = dimming;
+  relight();
+  update();
+}
+
 void Picture::showCurrents(bool shown) {
   m_currents = shown;
   reflow();
@@ -146,7 +153,7 @@ bool Picture::relight() {
     return c && (c->a.device != c->b.device || subjects.front() == id);
   };
   if (m_session.picked().isEmpty() && std::ranges::none_of(m_lit, connected)) m_lit.clear();
-  if (m_lit != before) Q_EMIT litChanged(m_lit.empty() ? QString() : litWords());
+  if (m_lit != before) Q_EMIT litChanged(m_lit.empty() || !m_dimming ? QString() : litWords());
   return m_lit != before;
 }
 
@@ -388,7 +395,8 @@ void Picture::paintEvent(QPaintEvent* e) {
   p.fillRect(e->rect(), gui::palette().paper);
   if (m_session.harness().devices.empty()) return;
   p.scale(m_zoom, m_zoom);
-  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_session.selection(), m_session.picked());
+  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_dimming, m_session.selection(),
+               m_session.picked());
   if (m_flows) paintFlows(p, m_layout, *m_flows);
   if (m_from && (m_dragged || hasFocus())) {
     if (const auto from = placeOf(QString::fromStdString(m_from->text()))) {

@@ -21,6 +21,8 @@ class Picture : public QWidget {
   QSize sizeHint() const override;
   void setZoom(double zoom);
   double zoom() const { return m_zoom; }
+  /// What is not lit is dimmed, or what is lit is outlined: while wires are made everything has to be seen.
+  void setDimming(bool dimming);
   /// Currents and voltages of the shown operating point instead of the findings' badges.
   void showCurrents(bool shown);
   const std::optional<picture::Flows>& flows() const { return m_flows; }
@@ -56,6 +58,7 @@ class Picture : public QWidget {
   std::vector<picture::Badge> m_badges;
   std::optional<picture::Flows> m_flows;  ///< set while currents are shown
   bool m_currents = false;
+  bool m_dimming = true;
   double m_zoom = 1;
   std::optional<Address> m_from;  ///< a wire being drawn
   QPointF m_pointer;
@@ -80,7 +83,7 @@ void paintBadge(QPainter& painter, QPointF at, int number, checks::Severity seve
 
 /// Paints a layout without a window: what the picture shows, also for files.
 void paintPicture(QPainter& painter, const picture::Layout& layout, const std::vector<picture::Badge>& badges,
-                  const std::set<std::string>& lit, const QString& selection, const QString& picked);
+                  const std::set<std::string>& lit, bool dimming, const QString& selection, const QString& picked);
 /// Current along threads and voltages at terminals, over a painted layout.
 void paintFlows(QPainter& painter, const picture::Layout& layout, const picture::Flows& flows);
 

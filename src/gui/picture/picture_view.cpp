@@ -66,7 +66,7 @@ void PictureView::fitAll() {
   const auto& l = m_picture->pictureLayout();
   if (l.width <= 0 || l.height <= 0) return;
   m_size = Size::Chosen;
-  m_picture->setZoom(std::clamp(std::min(room().width() / l.width, room().height() / l.height), kLeast, kLargest));
+  m_picture->setZoom(std::clamp(std::min(viewport()->width() / l.width, viewport()->height() / l.height), kLeast, kLargest));
 }
 
 void PictureView::fitPicked() {
@@ -74,7 +74,7 @@ void PictureView::fitPicked() {
   if (!place) return;
   m_size = Size::Chosen;
   const double zoom = m_picture->zoom();
-  const double wanted = zoom * std::min(room().width() / place->width(), room().height() / place->height());
+  const double wanted = zoom * std::min(viewport()->width() / place->width(), viewport()->height() / place->height());
   m_picture->setZoom(std::clamp(wanted, kLeast, 1.6));
   const double k = m_picture->zoom() / zoom;
   show({place->topLeft() * k, place->size() * k});
@@ -83,14 +83,6 @@ void PictureView::fitPicked() {
 void PictureView::usualSize() {
   m_size = Size::Usual;
   fit();
-}
-
-void PictureView::setCovered(int pixels) {
-  m_covered = pixels;
-}
-
-QSize PictureView::room() const {
-  return {std::max(50, viewport()->width() - m_covered), viewport()->height()};
 }
 
 double PictureView::usual() const {
@@ -117,15 +109,15 @@ void PictureView::show(const QRectF& place) {
     else if (to > now + room)
       bar.setValue(static_cast<int>(to - room));
   };
-  scroll(*horizontalScrollBar(), place.left(), place.right(), room().width());
-  scroll(*verticalScrollBar(), place.top(), place.bottom(), room().height());
+  scroll(*horizontalScrollBar(), place.left(), place.right(), viewport()->width());
+  scroll(*verticalScrollBar(), place.top(), place.bottom(), viewport()->height());
 }
 
 // Both ends of a wire are seen at once, if it has to be from further away; then back to the usual size.
 void PictureView::reveal(const QRectF& place) {
   if (m_size == Size::Chosen) return show(place);
   const auto unscaled = QRectF(place.topLeft() / m_picture->zoom(), place.size() / m_picture->zoom());
-  const double fits = std::min(room().width() / unscaled.width(), room().height() / unscaled.height());
+  const double fits = std::min(viewport()->width() / unscaled.width(), viewport()->height() / unscaled.height());
   const double zoom = std::min(usual(), std::max(fits, kLeastToReveal));
   m_size = zoom < usual() ? Size::Reveal : Size::Usual;
   m_picture->setZoom(zoom);

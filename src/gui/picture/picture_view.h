@@ -19,8 +19,6 @@ class PictureView : public QScrollArea {
   void zoomBy(double factor);
   /// Fitted to the width again.
   void usualSize();
-  /// So much of the right edge is covered by a panel: what is looked at is kept clear of it.
-  void setCovered(int pixels);
 
  protected:
   void resizeEvent(QResizeEvent* event) override;
@@ -29,10 +27,8 @@ class PictureView : public QScrollArea {
  private:
   Picture* m_picture;
   enum class Size { Usual, Reveal, Chosen } m_size = Size::Usual;
-  int m_covered = 0;
 
   double usual() const;
-  QSize room() const;
   void fit();
   void zoomTo(double zoom, QPointF keep);
   void show(const QRectF& place);

@@ -3,9 +3,10 @@
 #include <QApplication>
 #include <QFont>
 #include <QPalette>
-#include <QStyleFactory>
 #include <QToolTip>
 #include <cmath>
+
+#include "gui/theme/style.h"
 
 namespace bold::gui {
 namespace {
@@ -98,7 +99,7 @@ QColor between(const QColor& a, const QColor& b, double share) {
 void applyTheme(QApplication& app, Theme theme) {
   g_current = theme == Theme::Dark ? &darkPalette() : &lightPalette();
   const auto& p = *g_current;
-  QApplication::setStyle(QStyleFactory::create("Fusion"));
+  QApplication::setStyle(new Style);
   QPalette q;
   q.setColor(QPalette::Window, p.panel);
   q.setColor(QPalette::WindowText, p.ink);
@@ -130,6 +131,8 @@ void applyTheme(QApplication& app, Theme theme) {
           "QPushButton{padding:2px 12px;border:1px solid %1;border-radius:6px;background:%2;color:%3}"
           "QPushButton:hover{border-color:%4}QPushButton:focus{border:2px solid %4}"
           "QPushButton:disabled{color:%5}"
+          "QToolButton{padding:0 8px;border:1px solid %1;border-radius:6px;background:%2;color:%3}QToolButton:focus{border:2px solid %4}"
+          "QToolButton:checked{background:%8;border-color:%4}QLineEdit QToolButton{border:0;padding:0;background:transparent}"
           "QPushButton[primary=\"true\"]{background:%4;color:%6;border-color:%4;font-weight:600}"
           "QPushButton[primary=\"true\"]:focus{border:2px solid %3}"
           "QLineEdit{border:1px solid %1;border-radius:6px;padding:1px 8px;background:%7;color:%3}"
