@@ -15,8 +15,10 @@ namespace {
 
 constexpr int kAnswersEvery = 30;  // ms
 
-const char* const kTexts[]{"d9 s1.in1", "usb uno", "uno", "28byj",  "12 V 0.5 A, 2 A stall", "1.2 kHz", "-3",   "80 %", "4k7",      "",
-                           "s1.",       "gnd",     "%1",  "<b>x", "l298n",                 "irlz44n", "nema", "5",    "d5 q1.gate", "0.3 m"};
+const char* const kTexts[]{"d9 s1.in1", "usb uno", "uno",  "28byj",      "12 V 0.5 A, 2 A stall",
+                           "1.2 kHz",   "-3",      "80 %", "4k7",        "",
+                           "s1.",       "gnd",     "%1",   "<b>x",       "l298n",
+                           "irlz44n",   "nema",    "5",    "d5 q1.gate", "0.3 m"};
 
 // What asks for files or printers, ends the program or leaves it: not for hands that know nothing.
 bool leftAlone(const QString& text) {
@@ -47,7 +49,8 @@ std::string RandomHands::lastDone() const {
 QWidget* RandomHands::anyWidget(QWidget* top) {
   QWidgetList all;
   for (auto* w : top->findChildren<QWidget*>())
-    if (w->isVisible() && w->isEnabled() && w->width() > 2 && w->height() > 2 && w->objectName() != "save" && w->objectName() != "open") all << w;
+    if (w->isVisible() && w->isEnabled() && w->width() > 2 && w->height() > 2 && w->objectName() != "save" && w->objectName() != "open")
+      all << w;
   return all.isEmpty() ? top : all[below(static_cast<int>(all.size()))];
 }
 
@@ -56,11 +59,12 @@ QPoint RandomHands::anyPlace(const QWidget& w) {
 }
 
 void RandomHands::type(QWidget& w) {
-  static constexpr int kKeys[]{Qt::Key_Tab,    Qt::Key_Backtab, Qt::Key_Return, Qt::Key_Escape, Qt::Key_Up,       Qt::Key_Down, Qt::Key_Left,
-                               Qt::Key_Right,  Qt::Key_Delete,  Qt::Key_Home,   Qt::Key_End,    Qt::Key_PageDown, Qt::Key_Space, Qt::Key_Backspace,
-                               Qt::Key_PageUp, Qt::Key_F9,      Qt::Key_F1};
-  static constexpr int kWithControl[]{Qt::Key_Z, Qt::Key_Y, Qt::Key_K, Qt::Key_L, Qt::Key_F, Qt::Key_U, Qt::Key_D,    Qt::Key_1,     Qt::Key_2,
-                                      Qt::Key_3, Qt::Key_4, Qt::Key_0, Qt::Key_9, Qt::Key_8, Qt::Key_A, Qt::Key_Return, Qt::Key_Plus, Qt::Key_Minus};
+  static constexpr int kKeys[]{Qt::Key_Tab,   Qt::Key_Backtab,   Qt::Key_Return, Qt::Key_Escape, Qt::Key_Up,  Qt::Key_Down,
+                               Qt::Key_Left,  Qt::Key_Right,     Qt::Key_Delete, Qt::Key_Home,   Qt::Key_End, Qt::Key_PageDown,
+                               Qt::Key_Space, Qt::Key_Backspace, Qt::Key_PageUp, Qt::Key_F9,     Qt::Key_F1};
+  static constexpr int kWithControl[]{Qt::Key_Z, Qt::Key_Y, Qt::Key_K, Qt::Key_L,      Qt::Key_F,    Qt::Key_U,
+                                      Qt::Key_D, Qt::Key_1, Qt::Key_2, Qt::Key_3,      Qt::Key_4,    Qt::Key_0,
+                                      Qt::Key_9, Qt::Key_8, Qt::Key_A, Qt::Key_Return, Qt::Key_Plus, Qt::Key_Minus};
   if (below(4) == 0) {
     const auto text = QString(anyOf(kTexts));
     const auto half = text.left(below(static_cast<int>(text.size()) + 1));
@@ -145,7 +149,7 @@ void RandomHands::answer() {
 
 void RandomHands::one(QWidget* top) {
   auto* w = below(3) == 0 && QApplication::focusWidget() && QApplication::focusWidget()->window() == top ? QApplication::focusWidget()
-                                                                                                            : anyWidget(top);
+                                                                                                         : anyWidget(top);
   switch (below(20)) {
     case 0:
     case 1:

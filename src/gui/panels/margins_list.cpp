@@ -81,7 +81,8 @@ std::vector<Line> linesOf(const circuit::Bench& bench, const checks::MarginGroup
     auto line = lineOf(bench, *m, group.device.empty());
     const auto place = line.place;
     const auto it = std::ranges::find_if(out, [&](const Line& o) {
-      return !place.isEmpty() && !o.place.isEmpty() && o.name == line.name && o.value == line.value && o.limit == line.limit && o.percent == line.percent;
+      return !place.isEmpty() && !o.place.isEmpty() && o.name == line.name && o.value == line.value && o.limit == line.limit &&
+             o.percent == line.percent;
     });
     if (it == out.end()) {
       out.push_back(std::move(line));

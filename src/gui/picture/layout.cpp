@@ -135,7 +135,7 @@ class Router {
     auto a = port(c.a);
     auto b = port(c.b);
     if (!a || !b) return std::nullopt;  // a wire to nowhere is listed, not drawn
-    Thread t{c.id, c.kind, c.state, c.colour, c.a, c.b, {}};
+    Thread t{c.id, c.kind, c.state, c.colour, c.a, c.b, {}, !m_p.ports.contains(c.a)};
     // A planned wire has no net of its own yet: it goes by the bar of whichever end has one.
     int net = netOf(c.a);
     if (!m_bars.contains(net)) net = netOf(c.b);

@@ -75,6 +75,7 @@ struct Thread {
   std::string colour;
   Address a, b;
   std::vector<Point> path;
+  bool whole = false;  ///< joins connectors, not single terminals
   bool operator==(const Thread&) const = default;
 };
 

@@ -83,7 +83,7 @@ void paintThread(QPainter& p, const Thread& t, bool selected, double strength) {
   const auto path = legs(t.path);
   QColor stripe;
   const QColor colour = t.kind == ConnectionKind::Wire ? wireColour(QString::fromStdString(t.colour), &stripe) : c.inkSoft;
-  const double width = t.kind == ConnectionKind::Plug ? 6 : t.kind == ConnectionKind::Jumper ? 5 : 3;
+  const double width = t.kind == ConnectionKind::Plug && t.whole ? 6 : t.kind == ConnectionKind::Jumper ? 5 : 3;
   const auto shade = [&](const QColor& of) { return between(of, c.paper, strength); };
   stroke(p, path, c.paper, width + 6);  // the gap where it crosses another
   if (selected) stroke(p, path, c.accent, width + 6);

@@ -27,7 +27,7 @@ constexpr double kSourceHeight = 62;
 constexpr double kSourceWidth = 176;
 constexpr double kLetter = 6.6;         // of a connector's name
 constexpr double kConnector = 16;       // high
-constexpr double kHole = 11;            // between the holes of a breadboard, across
+constexpr double kHole = 10;            // between the holes of a breadboard, across
 constexpr double kHoleDown = 12;        // and down
 constexpr std::size_t kHundreds = 100;  // terminals of a board whose holes are drawn as a grid
 
@@ -377,7 +377,7 @@ class Placer {
     int before = columnRank(columns.front());
     for (const auto& c : columns) {
       const int rank = columnRank(c);
-      if (rank / 10 != before / 10) x += 9;
+      if (rank / 10 != before / 10) x += before < 10 ? 22 : 9;  // beside the first rails stand the numbers
       before = rank;
       at[c] = x;
       if (c.starts_with("row ")) b.captions.push_back({c.substr(4), {x - 3, y + 3}});
@@ -394,6 +394,8 @@ class Placer {
       b.terminals.back().bare = true;
       b.terminals.back().small = true;
       low = std::max(low, place.y);
+      if (t.place.connector == "row a" && (row == 1 || row % 5 == 0))
+        b.captions.push_back({std::to_string(row), {place.x - 20, place.y + 4}});
     }
     return low + kHoleDown + 4;
   }

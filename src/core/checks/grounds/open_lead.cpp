@@ -45,6 +45,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
   const auto& part = *device.part;
   const auto say = [&](TerminalIndex t, const std::string& headline, const std::string& text) {
     auto f = finding(Severity::Caution, headline, text, {s.bench.address(t)});
+    f.ways = {{fmt::format("Join {} to what it is meant for, or take it off the bench.", s.bench.called(t))}};
     f.formula = "nothing else is joined to it";
     out.push_back(std::move(f));
   };
@@ -81,6 +82,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
   if (!any) {
     auto f = finding(Severity::Note, fmt::format("{} is not wired", device.called()),
                      fmt::format("{} is on the bench, and nothing is connected to it.", device.called()), {device.doc.id});
+    f.ways = {{fmt::format("Wire {}, or take it off the bench.", device.called())}};
     f.formula = "no leg wired";
     out.push_back(std::move(f));
     return;
@@ -117,6 +119,7 @@ void halfStacked(const SolvedBench& s, Findings& out) {
                        fmt::format("{} and {} are stacked, but the header \"{}\" is not plugged: what the board needs there is missing.",
                                    called(s.bench, a), called(s.bench, b), name),
                        {idOf(s.bench, a), idOf(s.bench, b)});
+      f.ways = {{fmt::format("Plug the rest of it in: type \"{} {}\" at Ctrl+L.", idOf(s.bench, a), idOf(s.bench, b))}};
       f.formula = fmt::format("none of its {} pins plugged", n);
       out.push_back(std::move(f));
     }
@@ -163,6 +166,8 @@ Findings openLead(const SolvedBench& s) {
                 : wired == 0 ? fmt::format("{} is on the bench, but none of its leads is connected.", name)
                              : fmt::format("{} of {} {} not connected to anything.", list(open), name, open.size() == 1 ? "is" : "are"),
                 subjects);
+    f.ways = {{wired == 0 ? fmt::format("Wire {}, or take it off the bench.", name)
+                          : fmt::format("Wire {} of {} to the output that its stage has for it.", list(open), name)}};
     f.repair = onlyWay(s, static_cast<int>(d));
     f.formula = fmt::format("{} of {} leads open", open.size(), open.size() + static_cast<std::size_t>(wired));
     out.push_back(std::move(f));

@@ -72,6 +72,7 @@ Findings railDead(const SolvedBench& s) {
         if (const int d = s.bench.deviceOf(u);
             s.bench.connected(u) && d != pole.device && std::ranges::count(f.subjects, idOf(s.bench, d)) == 0)
           f.subjects.push_back(idOf(s.bench, d));
+      f.ways = {{fmt::format("Move that wire to the row or rail that the rest of the {} hangs on.", sign)}};
       f.formula = "nothing but copper on that net";
       const auto wire = std::ranges::find_if(s.bench.links, [&](const circuit::Link& l) { return l.a == t || l.b == t; });
       const auto row = theRow(s, t, end == pole.positive);

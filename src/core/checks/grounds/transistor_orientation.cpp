@@ -42,6 +42,7 @@ Findings transistorOrientation(const SolvedBench& s) {
         fmt::format("With {} {} of {} stands {} above its {}: current flows the wrong way through it, and it cannot be switched off.",
                     during(*worst.point), nameOut, called(s.bench, d), show(Volts{worst.value}), nameIn),
         {s.bench.address(in), s.bench.address(outT)});
+    f.ways = {{fmt::format("Turn {} round, or exchange the wires at its {} and {}.", called(s.bench, d), nameIn, nameOut)}};
     f.formula = fmt::format("{} backwards", show(Volts{worst.value}));
     f.args = {{"voltage", Volts{worst.value}}};
     // In the leg of a bridge it may as well be a wire on the wrong rail: exchanged, that would short the other transistor.

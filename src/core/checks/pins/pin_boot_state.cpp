@@ -185,6 +185,8 @@ Findings pinBootState(const SolvedBench& s) {
       // What lets it run: the transistors on its leads.
       if (runs && m.reached.empty())
         for (const int d : transistorsAt(s, m)) f.subjects.push_back(idOf(s.bench, d));
+      f.ways = {{fmt::format("Fit 10 kΩ from {} to the level that keeps {} off, or take a pin that stands still at boot.",
+                             s.bench.called(place), called(s, m))}};
       f.formula = runs ? "boot level of the pin, solved" : "no pull, and the pin is an input at boot";
       f.repair = pull(s, hold.input >= 0 ? hold.input : floats,
                       hold.input >= 0           ? hold.level

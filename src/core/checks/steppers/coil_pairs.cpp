@@ -56,6 +56,8 @@ Findings coilPairs(const SolvedBench& s) {
                                  wrong.front(), wrong.size() > 1 ? " and of coil " + wrong[1] : "", called(s, motor)),
                      subjects);
     for (const auto& id : connectorsOf(s, motor)) f.subjects.push_back(id);
+    f.ways = {{fmt::format("Find the two coils of {} with an ohmmeter, and put the leads of one on the two outputs of one bridge.",
+                           called(s, motor))}};
     f.formula = "a few ohms between the leads of one coil, nothing between two coils";
     // Two coils crossed at one lead: exchanging one lead of each mends it, if it makes both pairs whole.
     if (wrong.size() == 2) {

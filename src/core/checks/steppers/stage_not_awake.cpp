@@ -67,6 +67,9 @@ Findings stageNotAwake(const SolvedBench& s) {
         fmt::format("{} of {} {} {} and no signal of the plan drives {}: {} never moves.", names, called(s.bench, motor.meant.device),
                     wrong.size() == 1 ? "is" : "are", low ? "low" : "high", wrong.size() == 1 ? "it" : "them", called(s, motor)),
         subjects);
+    f.ways = {{fmt::format("Tie {} of {} {}, or wire it to a pin and state which.", names, called(s.bench, motor.meant.device),
+                           low ? "high" : "low"),
+               fieldOf(s, motor, "signals")}};
     f.formula = fmt::format("{} read as {}", names, low ? "low" : "high");
     if (!plan.empty() && !repair.empty()) f.repair = plan.repair("Tie " + repair + ".");
     const bool known = std::ranges::any_of(out, [&](const Finding& o) { return o.subjects == f.subjects; });

@@ -63,6 +63,7 @@ Said capacitorRating(const SolvedBench& s) {
     if (m.reversed()) {
       f = finding(fmt::format("{} is the wrong way round", name),
                   fmt::format("{} has {} the wrong way round: it heats up and bursts.", name, show(volts)), m.margin.subjects);
+      f.ways = {{fmt::format("Turn {} round, and take a new one: it has had {} the wrong way round.", name, show(volts))}};
       f.formula = fmt::format("{} at its + against its -", show(m.across));
       if (s.bench.devices[static_cast<std::size_t>(m.device)].part->elements.size() == 1)
         f.repair = Plan(s.bench).exchange(m.a, m.b).repair(fmt::format("Turn {} round: its + to {}.", name, "the supply"));
@@ -73,6 +74,8 @@ Said capacitorRating(const SolvedBench& s) {
                   fmt::format("{} carries {} at full charge and is rated for {}{}.", name, show(volts), show(rated),
                               m.margin.stops() ? "" : fmt::format("; {:g} times the voltage is the rule", m.toSpare)),
                   m.margin.subjects);
+      f.ways = {{fmt::format("Take a capacitor for {} or more in the place of {}.", show(volts * m.toSpare), name),
+                 figureOf(s.bench, m.device, "rated")}};
       f.formula = fmt::format("{} against {}", show(volts), show(rated));
       f.bar = barOf(m.margin, *limit.most, std::string(limit.name));
     }

@@ -123,12 +123,14 @@ Finding words(const SolvedBench& s, const Logic& m) {
     const Volts most{*m.supply->absolute.greatest()};
     auto f = finding(fmt::format("{} gets {}", name, show(m.high)),
                      fmt::format("The logic supply {} gets {}; its absolute maximum is {}.", name, show(m.high), show(most)), subjects);
+    f.ways = {{fmt::format("Feed {} with less than {}, or find what else lifts it.", name, show(most))}};
     f.bar = Bar{"logic supply", m.high, {}, most, "absolute maximum"};
     return f;
   }
   if (m.absent) {
     auto f = finding(fmt::format("{} has no logic supply", called(s.bench, m.device)),
                      fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", name, show(m.low)), subjects);
+    f.ways = {{fmt::format("Wire {} to a supply of {}.", name, displayText(window))}};
     f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
     if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Charge::Nominal), m.terminal);
         rail >= 0 && !s.bench.connected(m.terminal))
@@ -141,6 +143,7 @@ Finding words(const SolvedBench& s, const Logic& m) {
   const Volts shown = tooHigh ? m.high : m.low;
   auto f = finding(fmt::format("{} gets {}", name, show(shown)),
                    fmt::format("The logic supply {} gets {}; it is meant for {}.", name, show(shown), displayText(window)), subjects);
+  f.ways = {{fmt::format("Feed {} with {}.", name, displayText(window))}};
   f.bar = Bar{"logic supply", shown, {}, Volts{tooHigh ? *window.max : *window.min}, tooHigh ? "recommended" : "least", !tooHigh};
   return f;
 }

@@ -80,6 +80,7 @@ Findings outputShort(const SolvedBench& s) {
       auto f = finding(Severity::Stop, fmt::format("{} is on a rail", s.bench.called(t)),
                        fmt::format("The program drives {} as an output, and it is joined to {}.", s.bench.called(t), name),
                        {s.bench.address(t)});
+      f.ways = {{fmt::format("Take the wire between {} and {} away, or drive another pin.", s.bench.called(t), name)}};
       f.formula = fmt::format("{} and {} are one net", s.bench.called(t), name);
       const bool known = std::ranges::any_of(out, [&](const Finding& o) { return o.subjects == f.subjects; });
       if (!known) out.push_back(std::move(f));

@@ -84,6 +84,8 @@ Finding byCopper(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   const auto suspects = culprits(s, pole);
   auto f = finding(Severity::Stop, fmt::format("{} is shorted", name), fmt::format("Copper joins the plus and the minus of {}.", name),
                    {idOf(s.bench, pole.device)});
+  f.ways = {{fmt::format("Follow the copper from {} to {}, and take the wire away that joins them.", s.bench.called(pole.positive),
+                         s.bench.called(pole.negative))}};
   f.formula = fmt::format("{} and {} are one net", s.bench.called(pole.positive), s.bench.called(pole.negative));
   std::string names;
   for (const int c : suspects) {
@@ -131,6 +133,8 @@ Finding throughPart(const SolvedBench& s, const AtRest& m) {
                                through >= 0 ? ", most of it through " + called(s.bench, through) : ""),
                    m.margin.subjects);
   if (through >= 0) f.subjects.push_back(idOf(s.bench, through));
+  f.ways = {{through >= 0 ? fmt::format("Take {} off, and see how it is wired and turned.", called(s.bench, through))
+                          : fmt::format("Take off what hangs on {}, one after the other.", name)}};
   f.formula = fmt::format("{} of {} left at {}", show(m.left), show(m.open), show(m.current));
   f.args = {{"current", m.current}, {"voltage", m.left}};
   return f;

@@ -1,0 +1,123 @@
+#include <catch2/catch.hpp>
+#include <map>
+#include <set>
+
+#include "core/checks/check.h"
+#include "core/checks/wired_signals.h"
+#include "core/harness/intent.h"
+#include "support/benches.h"
+#include "support/expected.h"
+#include "support/mutants.h"
+
+using namespace bold;
+using namespace bold::checks;
+using namespace bold::test;
+
+namespace {
+
+// What a person reads: a sentence of this bench, no template left open, no number that is none.
+void readable(const Way& way) {
+  INFO(way.text);
+  CHECK(way.text.size() > 10);
+  CHECK(way.text.size() < 240);
+  CHECK(std::isupper(static_cast<unsigned char>(way.text.front())));
+  CHECK(way.text.ends_with('.'));
+  CHECK(way.text.find("{}") == std::string::npos);
+  for (const auto* no : {"nan", "inf ", "-0 ", "0 Ω or", " 0 A"}) CHECK(way.text.find(no) == std::string::npos);
+}
+
+}  // namespace
+
+TEST_CASE("every finding on every spoilt bench says what to do, with this bench's names") {
+  std::map<std::string, int> own;
+  std::map<std::string, int> fromPage;
+  std::set<std::string> checksSeen;
+  const auto look = [&](const harness::Harness& h) {
+    const auto a = analyseFast(h);
+    for (const auto& f : a.findings) {
+      INFO(f.check << ": " << f.headline);
+      CHECK((f.repair || !f.ways.empty()));
+      checksSeen.insert(f.check);
+      for (const auto& w : f.ways) {
+        readable(w);
+        // What a field is named of is on the bench.
+        if (!w.field.subject.empty()) CHECK((h.device(w.field.subject) || h.connection(w.field.subject)));
+      }
+      if (f.repair) continue;
+      const bool page = f.ways.size() == 1 && f.ways.front().text == howToMend(f.check);
+      ++(page ? fromPage : own)[f.check];
+    }
+  };
+  for (const auto& folder : {"strangers", "batch-1", "batch-2"})
+    for (const auto& name : namesIn(folder)) look(bench(textOf(folder, name)));
+  int n = 0;
+  for (const auto& name : goodNames())
+    everyMutant(name, good(name), [&](const Mutant& m) {
+      if (++n % 37 == 0) look(m.bench);
+    });
+  int owns = 0;
+  int pages = 0;
+  for (const auto& [id, k] : own) owns += k;
+  std::string which;
+  for (const auto& [id, k] : fromPage) {
+    pages += k;
+    which += " " + id;
+  }
+  WARN(owns << " findings with ways of their own, " << pages << " with their page's:" << which << "; " << checksSeen.size()
+            << " checks seen");
+  CHECK(pages * 20 < owns);
+}
+
+TEST_CASE("ways have this bench's numbers: which resistor, which gauge, which duty, which reference") {
+  const auto ways = [](std::string_view notation, std::string_view check) {
+    const auto found = findingsOf(analyse(bench(notation), library()), check);
+    std::string out;
+    for (const auto& f : found)
+      for (const auto& w : f.ways) out += w.text + " [" + w.field.subject + " " + w.field.name + "]\n";
+    return out;
+  };
+  // 4.7 kΩ at the base of a transistor that carries 250 mA: a smaller one helps.
+  const auto base = ways("from npn\nswap r1 resistor\nfigure r1.resistance 4700 ohm", "base-drive");
+  INFO(base);
+  CHECK(base.find(" in the place of ") != std::string::npos);
+  CHECK(base.find("Or take a logic-level MOSFET") != std::string::npos);
+}
+
+TEST_CASE("what the wires say of a motor's pins is stated as if it were typed") {
+  auto h = good("bridge");
+  h.assignments.clear();
+  const auto a = analyseFast(h);
+  REQUIRE(a.solved);
+  const auto& left = a.solved->motors.front();
+  const auto wired = wiredSignals(*a.solved, left);
+  std::map<std::string, std::string> pins;
+  for (const auto& w : wired) pins[w.role] = w.pin.device.empty() ? "" : w.pin.text();
+  CHECK(pins == std::map<std::string, std::string>{{"in1", "uno.D7"}, {"in2", "uno.D8"}, {"speed", "uno.D5"}});
+  for (const auto& m : a.solved->motors) {
+    const auto edit = stateAsWired(h, *a.solved, idOf(a.solved->bench, m.device));
+    REQUIRE(edit);
+    harness::apply(h, *edit);
+  }
+  CHECK(harness::intentOf(h, idOf(a.solved->bench, left.device))->signals.size() == 3);
+  for (const auto& s : h.assignments) CHECK(s.source.typed());
+  const auto stated = analyseFast(h);
+  CHECK(stated.unstated.empty());
+  CHECK(stated.verdict == analyseFast(good("bridge")).verdict);
+  CHECK_FALSE(stateAsWired(h, *stated.solved, idOf(stated.solved->bench, left.device)));
+}
+
+TEST_CASE("an input that stands at a rail, or that two pins reach, is not stated for anybody") {
+  const auto of = [](const harness::Harness& h, const std::string& role) {
+    const auto a = analyseFast(h);
+    for (const auto& m : a.solved->motors)
+      for (const auto& w : wiredSignals(*a.solved, m))
+        if (w.role == role) return w;
+    return WiredSignal{};
+  };
+  const auto tied = of(bench("from bridge\nunwire uno.D5 s1.ENA\nwire s1.ENA uno.5V"), "speed");
+  CHECK(tied.pin.device.empty());
+  CHECK(tied.tied == "high");
+  const auto two = of(bench("from bridge\nwire uno.D2 s1.IN1"), "in1");
+  CHECK(two.pin.device.empty());
+  CHECK(two.tied.empty());
+}
