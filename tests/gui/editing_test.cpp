@@ -69,8 +69,8 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
   Q_EMIT channel->activated(1);
   auto* pin = w.find<QLineEdit>("signal-in");
   REQUIRE(pin);
-  pin->setText("d5");
-  Q_EMIT pin->editingFinished();
+  QTest::keyClicks(pin, "d5");
+  QTest::keyClick(pin, Qt::Key_Return);
   w.settle();
   // The catalogue's spread of the winding asks for nothing here: the transistor stands far more.
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Clear to switch on: nothing to mend; tightest: "));
@@ -133,7 +133,8 @@ TEST_CASE("a device is renamed and taken off the bench") {
   w.session.select("pump");
   auto* name = w.find<QLineEdit>("deviceName");
   REQUIRE(name);
-  name->setText("Return pump");
+  name->selectAll();
+  QTest::keyClicks(name, "Return pump");
   Q_EMIT name->editingFinished();
   CHECK(w.session.harness().device("pump")->called() == "Return pump");
   QTest::mouseClick(w.find<QPushButton>("deviceRemove"), Qt::LeftButton);
@@ -289,7 +290,8 @@ TEST_CASE("the plan's numbers are typed with units, and what makes no sense is s
   CHECK_FALSE(w.find<QLineEdit>("number-duty")->isVisible());
   const auto type = [](QLineEdit* edit, const QString& text) {
     edit->setFocus();
-    edit->setText(text);
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
     QTest::keyClick(edit, Qt::Key_Return);
   };
   type(rate, "1.2 kHz");

@@ -242,7 +242,8 @@ Field fieldOf(const SolvedBench& s, const Motor& motor, std::string name) {
   return {idOf(s.bench, motor.device), std::move(name)};
 }
 Field figureOf(const Bench& bench, int device, std::string_view figure) {
-  return {idOf(bench, device), fmt::format("figure {}", figure)};
+  const bool has = bench.devices[static_cast<std::size_t>(device)].part->figure(std::string(figure));
+  return {idOf(bench, device), has ? fmt::format("figure {}", figure) : std::string()};
 }
 Field settingOf(const Bench& bench, int device, std::string_view setting) {
   return {idOf(bench, device), fmt::format("setting {}", setting)};

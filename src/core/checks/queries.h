@@ -144,7 +144,7 @@ Finding finding(Severity severity, std::string headline, std::string text, std::
 /// The same for what was measured: how grave it is follows from the limit that is passed.
 Finding finding(std::string headline, std::string text, std::vector<std::string> subjects);
 
-/// A field of what is stated of a motor, of a figure of a device, of a connection.
+/// Fields of what is stated of a motor, of a figure of a device (the device as such where its part has no such figure), of a setting.
 Field fieldOf(const SolvedBench& s, const Motor& motor, std::string name);
 Field figureOf(const Bench& bench, int device, std::string_view figure);
 Field settingOf(const Bench& bench, int device, std::string_view setting);

@@ -113,6 +113,7 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
     if (const auto* item = m_devices->itemAt(at))
       showSubjectMenu(m_session, item->data(Qt::UserRole).toString(), m_devices->viewport()->mapToGlobal(at), this);
   });
+  connect(&m_session, &Session::documentReplaced, this, [this] { putDetails(new QWidget); });  // its fields are of another bench
   connect(&m_session, &Session::documentChanged, this, &BenchPanel::refresh);
   connect(&m_session, &Session::selectionChanged, this, &BenchPanel::refresh);
   refresh();
@@ -233,7 +234,7 @@ void BenchPanel::showDetails() {
     if (shown && shown->device() == device)
       shown->refresh();
     else
-      m_details->setWidget(new DeviceDetails(m_session, d->id));
+      putDetails(new DeviceDetails(m_session, d->id));
     return;
   }
   auto* empty = plainLabel(m_session.harness().devices.empty()
@@ -242,7 +243,16 @@ void BenchPanel::showDetails() {
   empty->setWordWrap(true);
   empty->setAlignment(Qt::AlignTop);
   empty->setContentsMargins(2, 8, 2, 8);
-  m_details->setWidget(empty);
+  putDetails(empty);
+}
+
+// What goes may be the very field whose change is being told, so it ends later.
+void BenchPanel::putDetails(QWidget* next) {
+  if (auto* old = m_details->takeWidget()) {
+    old->hide();
+    old->deleteLater();
+  }
+  m_details->setWidget(next);
 }
 
 bool BenchPanel::focusField(const QString& name) {

@@ -36,6 +36,7 @@ class BenchPanel : public QWidget {
   void addHit(int row);
   void refresh();
   void showDetails();
+  void putDetails(QWidget* next);
 };
 
 }  // namespace bold::gui

@@ -48,6 +48,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   name->setEnabled(!m_session.readOnly());
   connect(name, &QLineEdit::editingFinished, this, [this, name] {
     const auto* now = m_session.harness().device(m_device);
+    if (!name->isModified()) return;
     name->setModified(false);
     if (!now || now->name == name->text().trimmed().toStdString()) return;
     auto changed = *now;

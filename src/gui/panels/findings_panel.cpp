@@ -17,6 +17,9 @@
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
+namespace {
+constexpr int kSettles = 15;  // ms: texts that are wrapped get their height a moment after they are shown
+}
 
 FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent), m_session(session) {
   setObjectName("findings");
@@ -65,6 +68,11 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   outer->addWidget(m_head);
   outer->addWidget(m_judged);
   outer->addWidget(m_scroll, 1);
+  m_settling.setSingleShot(true);
+  m_settling.setInterval(kSettles);
+  connect(&m_settling, &QTimer::timeout, this, [this] {
+    if (m_held.widget) m_scroll->verticalScrollBar()->setValue(m_held.widget->y() - m_held.offset);
+  });
   connect(&m_session, &Session::analysisChanged, this, &FindingsPanel::refresh);
   connect(&m_session, &Session::documentReplaced, this, &FindingsPanel::refresh);
   connect(&m_session, &Session::pickedChanged, this, &FindingsPanel::showPicked);
@@ -147,23 +155,29 @@ void FindingsPanel::refresh() {
 
 // What somebody looks at or points at: the card that has the focus, else the one under the pointer, else the first in sight.
 FindingsPanel::Anchor FindingsPanel::anchored() const {
+  if (m_settling.isActive() && m_held.widget) return m_held;
   const auto top = m_scroll->verticalScrollBar()->value();
   const auto of = [&](QWidget* w) { return Anchor{w, w->y() - top}; };
+  const auto* focused = window()->focusWidget();
   for (auto* card : m_cards)
-    if (card->hasFocus() || card->isAncestorOf(QApplication::focusWidget())) return of(card);
+    if (card == focused || card->isAncestorOf(focused)) return of(card);
   for (auto* card : m_cards)
     if (card->underMouse()) return of(card);
-  if (m_margins->underMouse() || m_margins->isAncestorOf(QApplication::focusWidget())) return of(m_margins);
+  if (m_margins->underMouse() || m_margins->isAncestorOf(focused)) return of(m_margins);
   for (auto* card : m_cards)
     if (card->isVisible() && card->geometry().bottom() > top) return of(card);
   return {m_margins, m_margins->y() - top};
 }
 
+// At once, so that nothing is seen to jump, and again when every text has its final height.
 void FindingsPanel::hold(const Anchor& anchor) {
   if (!anchor.widget || !isVisible()) return;
+  m_held = anchor;
   m_inside->layout()->activate();
-  m_inside->adjustSize();
+  QEvent resized(QEvent::LayoutRequest);
+  QCoreApplication::sendEvent(m_scroll, &resized);
   m_scroll->verticalScrollBar()->setValue(anchor.widget->y() - anchor.offset);
+  m_settling.start();
 }
 
 void FindingsPanel::showPicked() {

@@ -2,6 +2,7 @@
 
 #include <QPointer>
 #include <QScrollArea>
+#include <QTimer>
 
 #include "gui/panels/finding_card.h"
 
@@ -43,6 +44,8 @@ class FindingsPanel : public QWidget {
     QPointer<QWidget> widget;
     int offset;  ///< px below the upper edge of what is seen
   };
+  Anchor m_held{};
+  QTimer m_settling;
   Anchor anchored() const;
   void hold(const Anchor& anchor);
   FindingCard* newCard();

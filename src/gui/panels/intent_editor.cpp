@@ -292,6 +292,7 @@ void IntentEditor::addNumbers() {
     edit->setPlaceholderText(n.example);
     edit->setToolTip(n.help);
     connect(edit, &QLineEdit::editingFinished, this, [this, &n, edit] {
+      if (!edit->isModified()) return;  // only what a hand typed is taken
       auto intent = current();
       const auto typed = edit->text().trimmed();
       if (typed == n.show(intent)) return;
@@ -480,7 +481,9 @@ bool IntentEditor::focusField(const QString& name) {
         row->focusField("signal");
         return true;
       }
-    return m_asWired->isVisible() && focus(m_asWired);
+    auto* first = m_signals->rowCount() > 0 ? qobject_cast<SignalRow*>(m_signals->itemAt(0, QFormLayout::FieldRole)->widget()) : nullptr;
+    if (first) first->focusField("signal");
+    return first || focus(m_channel);  // without a stage there are none: that is what to state first
   }
   if (kind != "signal" && kind != "numbering" && kind != "active") return false;
   auto* row = rowOf(role);

@@ -56,7 +56,9 @@ SignalRow::SignalRow(const std::string& role, QWidget* parent) : QWidget(parent)
   column->addWidget(m_second);
   m_second->hide();
   connect(m_more, &QToolButton::toggled, m_second, &QWidget::setVisible);
-  connect(m_pin, &QLineEdit::editingFinished, this, [this] { Q_EMIT pinTyped(m_pin->text().trimmed()); });
+  connect(m_pin, &QLineEdit::editingFinished, this, [this] {
+    if (m_pin->isModified()) Q_EMIT pinTyped(m_pin->text().trimmed());  // only what a hand typed is taken
+  });
   connect(m_active, &QComboBox::activated, this,
           [this] { Q_EMIT activeChosen(static_cast<harness::Active>(m_active->currentData().toInt())); });
   connect(m_numbering, &QComboBox::activated, this, [this] { Q_EMIT numberingChosen(m_numbering->currentData().toString()); });

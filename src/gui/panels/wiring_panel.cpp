@@ -319,6 +319,7 @@ void WiringPanel::change(const std::string& what, const std::function<void(harne
 }
 
 void WiringPanel::takeLength() {
+  if (!m_length->isModified()) return;
   const auto typed = m_length->text().trimmed().toStdString();
   std::optional<Metres> length;
   if (!typed.empty()) {

@@ -95,6 +95,7 @@ void Picture::setDimming(bool dimming) {
   if (m_dimming == dimming) return;
   m_dimming = dimming;
   relight();
+  Q_EMIT litChanged(m_lit.empty() || !m_dimming ? QString() : litWords());
   update();
 }
 
