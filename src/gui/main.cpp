@@ -79,6 +79,7 @@ int main(int argc, char** argv) {
       for (const auto& p : list) std::fprintf(stderr, "bold-harness: %s\n", qPrintable(p));
     });
   }
+  if (options.positionalArguments().isEmpty() && !options.isSet("step")) window.rail().setStep(Step::Bench);
   if (!options.positionalArguments().isEmpty()) window.openFile(options.positionalArguments().front());
   if (options.isSet("step")) showStep();  // what is opened begins with its limits
   if (!alone) window.offerRecovery();

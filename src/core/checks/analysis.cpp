@@ -82,11 +82,21 @@ void number(std::vector<Finding>& findings) {
   }
 }
 
+constexpr std::string_view kOr = "Or ";
+
 // Where a check leaves it open what to do, and no repair is to be trusted, its page says what usually mends it.
 void sayHowToMend(std::vector<Finding>& findings) {
-  for (auto& f : findings)
+  for (auto& f : findings) {
+    // Beside a repair only what may be done instead is said; a second way is the first where the first one fell away.
+    if (f.repair) std::erase_if(f.ways, [](const checks::Way& w) { return !w.text.starts_with(kOr); });
+    if (!f.repair && !f.ways.empty() && f.ways.front().text.starts_with(kOr)) {
+      auto& text = f.ways.front().text;
+      text.erase(0, kOr.size());
+      text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(text[0])));
+    }
     if (!f.repair && f.ways.empty())
       if (const auto how = checks::howToMend(f.check); !how.empty()) f.ways.push_back({std::string(how)});
+  }
 }
 
 // A stage that lets a motor burn or not, by figures that nobody but the file vouches for.

@@ -201,10 +201,21 @@ class Explaining {
       const bool stopped = std::ranges::any_of(after->findings, [](const Finding& f) { return f.severity == Severity::Stop; });
       if (stopped || !mends(m_a.findings, after->findings, cause->identity())) continue;
       cause->repair = std::move(repair);
+      instead(*cause);
       explains(*cause, identities(after->findings));
       for (auto& f : m_a.findings)
         if (!f.explainedBy.empty()) f.repair.reset();
       return;
+    }
+  }
+
+  // What the check says stays beside a repair that is not its own.
+  static void instead(Finding& f) {
+    for (auto& w : f.ways) {
+      if (w.text.starts_with("Or ")) continue;
+      const bool word = w.text.size() > 1 && std::islower(static_cast<unsigned char>(w.text[1])) != 0;
+      if (word) w.text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(w.text[0])));
+      w.text.insert(0, "Or ");
     }
   }
 

@@ -47,7 +47,7 @@ std::vector<Found> find(const harness::Harness& h, const parts::Library& library
   const auto whole = lower(text);
   std::ranges::stable_sort(out, {}, [&](const Found& f) {
     const auto name = lower(f.text);
-    return name == whole ? 0 : name.starts_with(whole) ? 1 : name.find(whole) != std::string::npos ? 2 : 3;
+    return name == whole || lower(f.subject) == whole ? 0 : name.starts_with(whole) ? 1 : name.find(whole) != std::string::npos ? 2 : 3;
   });
   if (out.size() > most) out.resize(most);
   return out;

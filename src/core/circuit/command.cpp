@@ -89,6 +89,7 @@ class CommandList {
   const std::vector<Motor>& m_motors;
   std::vector<Command> m_out;
   TruthTables m_tables;
+  std::map<TerminalIndex, TerminalIndex> m_wiredPins;
   std::map<std::pair<TerminalIndex, TerminalIndex>, Path> m_paths;
   std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
   std::vector<std::vector<Action>> m_actions;
@@ -162,6 +163,21 @@ class CommandList {
     return m_actions[motor];
   }
 
+  // The one pin that a program can drive and that gets to this input; -1 where there is none, or more than one.
+  TerminalIndex wiredPin(TerminalIndex input) {
+    const auto [it, fresh] = m_wiredPins.try_emplace(input, -1);
+    if (!fresh) return it->second;
+    for (const auto along : {Along::Copper, Along::TransistorsBack}) {
+      std::set<TerminalIndex> pins;
+      for (const int net : signalNets(m_bench, m_nets, input, along))
+        for (const auto t : m_nets.members(net))
+          if (const auto& pin = m_bench.facts(t).pin; pin && pin->output && pin->reserved.empty()) pins.insert(t);
+      if (pins.size() > 1) return -1;
+      if (pins.size() == 1) return it->second = *pins.begin();
+    }
+    return -1;
+  }
+
   // The levels that make one motor do this, written to its pins (or put at the stage where the plan names no pins).
   void set(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[static_cast<std::size_t>(motor)];
@@ -170,7 +186,14 @@ class CommandList {
     const auto& wanted = wantedBy(motor, action, step);
     const bool planned = m.intent && !m.intent->signals.empty();
     if (!planned) {
-      c.forced.insert(wanted.begin(), wanted.end());
+      // A gate or base has no level that could be put there: it is driven from the pin that the wires lead to it.
+      for (const auto& [t, level] : wanted) {
+        const auto& input = m_bench.facts(t).input;
+        if (const auto pin = input && !input->levels.empty() ? -1 : wiredPin(t); pin >= 0)
+          c.pins[pin] = (level == Level::High) != turnsOver(path(pin, t)) ? PinState::High : PinState::Low;
+        else
+          c.forced.emplace(t, level);
+      }
       return;
     }
     for (const auto& s : m.intent->signals) {

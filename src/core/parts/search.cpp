@@ -9,6 +9,7 @@ namespace {
 
 constexpr double kFigureWeight = 6;  // of a figure that is met exactly; a word at the start of a name counts 5
 constexpr double kFar = 0.25;        // relative distance at which a figure no longer counts
+constexpr double kPlain = 0.5;       // at most, for a name of one word
 constexpr double kNearEnough = 0.4;  // of a figure's weight: below it a query of figures alone is not met
 
 std::string lower(std::string_view s) {
@@ -125,6 +126,8 @@ double score(const Part& p, const Query& q) {
     std::erase(plain, ' ');
     if (lower(p.id).find(lower(plain)) != std::string::npos) figures += 1;
   }
+  // Of two that have the word alike it is the plainer one: a USB port before a USB measuring unit of eight lines.
+  if (!q.words.empty()) total += kPlain / static_cast<double>(1 + std::ranges::count(p.name, ' '));
   if (!q.figures.empty() && q.words.empty() && least < kNearEnough) return 0;
   return total + figures + (q.words.empty() && q.figures.empty() ? 1 : 0) + 0.5;
 }

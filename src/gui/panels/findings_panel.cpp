@@ -148,7 +148,7 @@ void FindingsPanel::refresh() {
   QStringList taken;
   for (const auto& x : a.assumptions) taken << QString::fromStdString(x) + ".";
   m_taken->setText(tr("Taken for granted:\n%1").arg(taken.join("\n")));
-  m_taken->setVisible(!taken.isEmpty());
+  m_taken->setVisible(!taken.isEmpty() && !m_session.harness().devices.empty());
   showPicked();
   hold(anchor);
 }

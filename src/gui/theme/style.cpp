@@ -32,6 +32,11 @@ void Style::drawPrimitive(PrimitiveElement element, const QStyleOption* option, 
   p->restore();
 }
 
+int Style::styleHint(StyleHint hint, const QStyleOption* option, const QWidget* widget, QStyleHintReturn* data) const {
+  if (hint == SH_DialogButtonBox_ButtonsHaveIcons) return 0;
+  return QProxyStyle::styleHint(hint, option, widget, data);
+}
+
 QIcon Style::standardIcon(StandardPixmap which, const QStyleOption* option, const QWidget* widget) const {
   if (which != SP_LineEditClearButton) return QProxyStyle::standardIcon(which, option, widget);
   QPixmap cross(32, 32);

@@ -121,3 +121,35 @@ TEST_CASE("an input that stands at a rail, or that two pins reach, is not stated
   CHECK(two.pin.device.empty());
   CHECK(two.tied.empty());
 }
+
+TEST_CASE("beside a repair only what may be done instead is said, and the first way never begins with Or") {
+  int beside = 0;
+  for (const auto& name : namesIn("strangers"))
+    for (const auto& f : analyse(bench(textOf("strangers", name)), library()).findings) {
+      if (!f.explainedBy.empty()) continue;
+      INFO(name << ": " << f.headline);
+      for (const auto& w : f.ways)
+        if (f.repair) {
+          CHECK(w.text.starts_with("Or "));
+          ++beside;
+        }
+      if (!f.repair) {
+        REQUIRE_FALSE(f.ways.empty());
+        CHECK_FALSE(f.ways.front().text.starts_with("Or "));
+      }
+    }
+  CHECK(beside > 5);
+}
+
+TEST_CASE("a sound bench whose pins nobody stated is looked at again, never stopped") {
+  for (const auto& name : goodNames()) {
+    auto h = good(name);
+    h.assignments.clear();
+    INFO(name);
+    const auto a = analyseFast(h);
+    for (const auto& f : a.findings) {
+      INFO(f.check << ": " << f.text);
+      CHECK((f.severity != Severity::Stop || f.check != "command-outcome"));
+    }
+  }
+}

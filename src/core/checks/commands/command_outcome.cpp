@@ -146,6 +146,9 @@ void outcomes(const SolvedBench& s, Findings& out) {
     const auto& m = s.motors[k];
     const bool planned = m.intent && !m.intent->signals.empty();
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
+    // Which of several switches is meant for what only the plan says.
+    const bool several = m.kind == MotorKind::UnipolarStepper || circuit::bridgePins(s.bench, s.nets, m).size() > 1;
+    if (!planned && several) continue;
     bool known = true;
     for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && circuit::windingOf(s.bench, m, i).resistance.known();
     if (!known || hangsOnUnknown(s, m)) continue;  // not-solved
