@@ -15,6 +15,12 @@ bool turnsWithTheWheel(const QWidget* w) {
          (qobject_cast<const QAbstractSlider*>(w) && !qobject_cast<const QScrollBar*>(w));
 }
 
+// Some platforms give fields Ctrl+K and Ctrl+U for deleting half a line: here they are commands, wherever one types.
+bool isCommand(const QKeyEvent& key) {
+  static const QList<int> kOfFields{Qt::Key_A, Qt::Key_C, Qt::Key_V, Qt::Key_X, Qt::Key_Y, Qt::Key_Z};
+  return key.modifiers() == Qt::ControlModifier && key.key() >= Qt::Key_A && key.key() <= Qt::Key_Z && !kOfFields.contains(key.key());
+}
+
 }  // namespace
 
 bool FieldManners::eventFilter(QObject* watched, QEvent* event) {
@@ -31,7 +37,9 @@ bool FieldManners::eventFilter(QObject* watched, QEvent* event) {
     case QEvent::ShortcutOverride: {
       const auto* field = qobject_cast<QLineEdit*>(widget);
       const auto* key = static_cast<QKeyEvent*>(event);
-      if (!field || field->isModified() || !(key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo))) return false;
+      if (!field) return false;
+      const bool benchs = (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) && !field->isModified();
+      if (!benchs && !isCommand(*key)) return false;
       event->ignore();
       return true;
     }

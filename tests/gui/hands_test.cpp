@@ -143,6 +143,39 @@ TEST_CASE("focus, rows, scrolling and half-typed text stay through an analysis, 
   }
 }
 
+TEST_CASE("Tab goes through a panel as it is seen, from above") {
+  Window w;
+  w.open("demo/wave-tank-first-try.harness");
+  somethingElse(w);
+  const auto down = [&](QWidget* first, const QWidget* inside, int steps) {
+    int last = first->mapTo(inside, QPoint(0, 0)).y();
+    first->setFocus();
+    for (int k = 0; k < steps; ++k) {
+      QTest::keyClick(w.main.focusWidget(), Qt::Key_Tab);
+      auto* at = w.main.focusWidget();
+      INFO(k << ": " << at->metaObject()->className() << " " << at->objectName().toStdString());
+      REQUIRE(inside->isAncestorOf(at));
+      const int y = at->mapTo(inside, QPoint(0, 0)).y();
+      CHECK(y >= last - 8);  // beside each other is not above
+      last = y;
+    }
+  };
+  gui::FindingCard* second = nullptr;
+  for (auto* c : w.main.findChildren<gui::FindingCard*>())
+    if (!c->isHidden() && c->identity().startsWith("ground-not-shared")) second = c;
+  REQUIRE(second);
+  w.session.pick(second->identity());
+  QTest::qWait(30);
+  auto* scroll = w.find<QWidget>("findings")->findChild<QScrollArea*>();
+  down(second, scroll->widget(), 8);
+  w.session.pick({});
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.select("carriage");
+  w.settle();
+  auto* first = w.find<QWidget>("intentHold");
+  down(first, first->parentWidget(), 8);
+}
+
 TEST_CASE("the wheel changes only what has the focus") {
   const Manners manners;
   Window w;
@@ -188,6 +221,28 @@ TEST_CASE("undo is the bench's where a field holds nothing new") {
   QTest::keyClick(name, Qt::Key_Z, Qt::ControlModifier);
   CHECK(w.session.harness().title == "changed");
   CHECK_FALSE(name->text().endsWith("x"));
+}
+
+TEST_CASE("commands are commands while one types") {
+  const Manners manners;
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.activateWindow();
+  (void)QTest::qWaitForWindowActive(&w.main, 2000);
+  w.main.rail().setStep(gui::Step::Wiring);
+  auto* entry = w.find<QLineEdit>("wireEntry");
+  entry->setFocus();
+  QTest::keyClicks(entry, "d9 s1");
+  QTest::keyClick(entry, Qt::Key_K, Qt::ControlModifier);
+  CHECK(w.main.focusWidget()->objectName() == "partSearch");
+  CHECK(entry->text() == "d9 s1");
+  harness::Edit clear{"clear", {}};
+  for (const auto& a : w.session.harness().assignments) clear.changes.emplace_back(harness::Drop<harness::Assignment>{a.id});
+  w.session.apply(clear);
+  w.settle();
+  w.session.select({});
+  QTest::keyClick(w.find<QLineEdit>("partSearch"), Qt::Key_U, Qt::ControlModifier);
+  CHECK_FALSE(w.session.harness().assignments.empty());
 }
 
 TEST_CASE("Delete deletes what is picked, and in a field a letter") {

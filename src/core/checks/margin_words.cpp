@@ -91,7 +91,7 @@ std::vector<MarginGroup> grouped(const circuit::Bench& bench, const Margins& mar
 const Margin* tightest(const Margins& margins) {
   const Margin* best = nullptr;
   for (const auto& m : margins)
-    if (m.used() && !m.onlyNotes() && (!best || *m.used() > *best->used())) best = &m;
+    if (m.used() && !m.onlyNotes() && !m.passed() && (!best || *m.used() > *best->used())) best = &m;
   return best;
 }
 

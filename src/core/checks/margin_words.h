@@ -32,7 +32,8 @@ struct MarginGroup {
 /// Sorted by what they belong to, in the order of the first margin of each group. Points into `margins`.
 std::vector<MarginGroup> grouped(const circuit::Bench& bench, const Margins& margins);
 
-/// The margin that is nearest to its limit of those that may be more than a note; nullptr where none is known. Points into `margins`.
+/// The margin that is nearest to its limit of those that may be more than a note and are past none (what is past has a finding);
+/// nullptr where none is known. Points into `margins`.
 const Margin* tightest(const Margins& margins);
 /// "tightest: Pump stall current, 92 % of its peak"; empty where no margin is known.
 std::string tightestWords(const Analysis& analysis);

@@ -1,5 +1,6 @@
 #include "gui/panels/findings_panel.h"
 
+#include <QAbstractButton>
 #include <QApplication>
 #include <QLabel>
 #include <QScrollArea>
@@ -11,6 +12,7 @@
 #include "gui/panels/left_out_card.h"
 #include "gui/panels/margins_list.h"
 #include "gui/panels/plural.h"
+#include "gui/panels/tab_order.h"
 #include "gui/panels/unstated_card.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -115,13 +117,30 @@ void FindingsPanel::showCards(const std::vector<FindingCard::Shown>& shown) {
   m_cards = next;
 }
 
+// As they are seen, from above: cards and what is in them come and go.
+void FindingsPanel::orderTabs() {
+  QList<QWidget*> chain{m_scroll};
+  const auto inside = [&](QWidget* of) {
+    for (auto* b : of->findChildren<QAbstractButton*>())
+      if (b->focusPolicy() != Qt::NoFocus) chain << b;
+  };
+  inside(m_leftOut);
+  inside(m_unstated);
+  for (auto* card : m_cards) {
+    chain << card;
+    inside(card);
+  }
+  for (auto* b : m_margins->inOrder()) chain << b;
+  tabInOrder(chain);
+}
+
 void FindingsPanel::refresh() {
   const auto& a = m_session.analysis();
   const auto anchor = anchored();
   QString judged = tr("%1 checks over %2 solved commands, %3.").arg(a.checks).arg(a.commands).arg(QString::fromStdString(unknownWords(a)));
   for (const auto& x : a.why) {  // what has cards of its own is not said twice
     const bool unstated = std::ranges::any_of(a.unstated, [&](const Unstated& u) { return u.text == x; });
-    if (!unstated && !x.starts_with("left out of ") && !x.starts_with("once the planned change"))
+    if (!unstated && !x.ends_with(" to look at again") && !x.starts_with("left out of ") && !x.starts_with("once the planned change"))
       judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
   }
   m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
@@ -145,6 +164,7 @@ void FindingsPanel::refresh() {
                                                        : tr("No check has anything to say about this bench as it is drawn. Hold the "
                                                                                     "drawing against the real wires, end by end, before you switch on."));
   m_margins->refresh();
+  orderTabs();
   QStringList taken;
   for (const auto& x : a.assumptions) taken << QString::fromStdString(x) + ".";
   m_taken->setText(tr("Taken for granted:\n%1").arg(taken.join("\n")));

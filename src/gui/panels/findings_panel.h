@@ -50,6 +50,7 @@ class FindingsPanel : public QWidget {
   void hold(const Anchor& anchor);
   FindingCard* newCard();
   void showCards(const std::vector<FindingCard::Shown>& shown);
+  void orderTabs();
   void refresh();
   void showPicked();
   void repair(const QString& identity);

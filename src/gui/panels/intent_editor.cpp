@@ -15,6 +15,7 @@
 #include "gui/panels/fill_combo.h"
 #include "gui/panels/signal_row.h"
 #include "gui/panels/spoken.h"
+#include "gui/panels/tab_order.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -369,6 +370,11 @@ void IntentEditor::showSignals() {
                       m_session.readOnly());
   }
   m_asWired->setVisible(grey && !m_session.readOnly());
+  QList<QWidget*> chain{m_both, m_speed, m_hold, m_ramp, m_together, m_channel, m_forward, m_sequence};
+  for (const auto& n : numbers()) chain << findChild<QLineEdit*>(QString("number-") + n.id);
+  for (const auto& role : roles) chain << rowOf(role)->inOrder();
+  chain << m_asWired;
+  tabInOrder(chain);
 }
 
 SignalRow* IntentEditor::rowOf(const std::string& role) const {

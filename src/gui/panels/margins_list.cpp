@@ -286,4 +286,15 @@ void MarginsList::refresh() {
     }
 }
 
+QList<QWidget*> MarginsList::inOrder() const {
+  QList<QWidget*> out;
+  for (int k = 0; k < m_column->count(); ++k)
+    if (auto* w = m_column->itemAt(k)->widget(); w && w->objectName() == "marginGroup") {
+      auto* box = static_cast<MarginGroupBox*>(w);
+      for (auto* line : box->findChildren<QAbstractButton*>("marginLine")) out << line;
+      out << box->more();
+    }
+  return out;
+}
+
 }  // namespace bold::gui

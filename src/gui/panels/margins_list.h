@@ -19,6 +19,8 @@ class MarginsList : public QWidget {
   explicit MarginsList(Session& session, QWidget* parent = nullptr);
   /// From the last analysis; lines that say the same stay the widgets they were.
   void refresh();
+  /// Its lines and buttons as they are seen, from above.
+  QList<QWidget*> inOrder() const;
 
  private:
   Session& m_session;

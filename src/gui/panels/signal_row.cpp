@@ -86,4 +86,8 @@ void SignalRow::focusField(const QString& name) {
   if (field == m_pin) m_pin->selectAll();
 }
 
+QList<QWidget*> SignalRow::inOrder() const {
+  return {m_pin, m_more, m_active, m_numbering};
+}
+
 }  // namespace bold::gui

@@ -22,6 +22,8 @@ class SignalRow : public QWidget {
   void show(const harness::Signal& signal, const QString& grey, bool readOnly);
   /// "active" or "numbering": opens the second line and gives the field the focus; else the pin has it.
   void focusField(const QString& name);
+  /// Its fields, in the order of Tab.
+  QList<QWidget*> inOrder() const;
 
  Q_SIGNALS:
   void pinTyped(const QString& text);

@@ -18,6 +18,7 @@
 #include "core/harness/recipe.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
+#include "gui/panels/tab_order.h"
 #include "gui/session/session.h"
 #include "gui/subject_menu.h"
 #include "gui/theme/palette.h"
@@ -182,6 +183,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_allDone->setObjectName("allDone");
   column->addWidget(m_allDone);
 
+  tabInOrder({m_entry, m_colour, m_gauge, m_length, m_done, m_remove, m_table, m_allDone});
   connect(m_entry, &QLineEdit::returnPressed, this, &WiringPanel::addTyped);
   connect(m_colour, &QComboBox::activated, this, &WiringPanel::recolour);
   connect(m_gauge, &QComboBox::activated, this, [this] {

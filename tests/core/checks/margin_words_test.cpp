@@ -47,7 +47,7 @@ TEST_CASE("the verdict names the margin that is nearest to its limit, where anyt
   const auto* near = tightest(margins);
   REQUIRE(near);
   for (const auto& m : margins)
-    if (m.used() && !m.onlyNotes()) CHECK(*m.used() <= *near->used());
+    if (m.used() && !m.onlyNotes() && !m.passed()) CHECK(*m.used() <= *near->used());
   CHECK(clear.tightest == "tightest: input voltage of S2 RST, 95 % of absolute maximum");
   CHECK(summary(clear).ends_with(clear.tightest));
   const auto stopped = analyseFast(bench(readFile("demo/wave-tank-first-try.bench")));

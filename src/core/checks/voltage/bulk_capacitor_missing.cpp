@@ -54,6 +54,26 @@ std::optional<Repair> fitOne(const SolvedBench& s, const Bulk& m) {
                                  s.bench.called(input.positive), s.bench.facts(input.negative).label));
 }
 
+// A capacitor on the same two nets that only counts as far away because nobody said how long its wires are.
+std::optional<Way> lengthOf(const SolvedBench& s, const SupplyInput& input) {
+  std::optional<Way> out;
+  eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
+    const auto a = at(s.bench, d, c.a);
+    const auto b = at(s.bench, d, c.b);
+    if (out || c.ceramic || a < 0 || b < 0) return;
+    const auto on = [&](TerminalIndex x, TerminalIndex y) { return s.nets.same(x, input.positive) && s.nets.same(y, input.negative); };
+    if (!on(a, b) && !on(b, a)) return;
+    for (const auto& connection : s.bench.connections)
+      if (connection.kind == harness::ConnectionKind::Wire && !connection.length &&
+          (connection.a.device == idOf(s.bench, d) || connection.b.device == idOf(s.bench, d))) {
+        out = Way{fmt::format("Enter how long the wires of {} are: they are taken as longer than {}.", called(s.bench, d), show(kNear)),
+                  {connection.id, "length"}};
+        return;
+      }
+  });
+  return out;
+}
+
 }  // namespace
 
 // A stage that asks for a capacitor close to its motor supply and has none.
@@ -67,7 +87,12 @@ Said bulkCapacitorMissing(const SolvedBench& s) {
     f.formula = against(m.has, "<", m.asked);
     f.args = {{"capacitance", m.has}, {"asked", m.asked}};
     f.sources = sourcesOf({&m.input.facts->bulk});
-    f.repair = fitOne(s, m);
+    if (auto length = lengthOf(s, m.input))
+      f.ways = {std::move(*length)};
+    else
+      f.repair = fitOne(s, m);
+    if (!f.repair)
+      f.ways.push_back({fmt::format("Or fit {} or more at {}, with leads of 5 cm.", show(m.asked), s.bench.called(m.input.positive))});
     return f;
   });
 }
