@@ -39,7 +39,8 @@ bool FieldManners::eventFilter(QObject* watched, QEvent* event) {
       const auto* key = static_cast<QKeyEvent*>(event);
       if (!field) return false;
       const bool benchs = (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) && !field->isModified();
-      if (!benchs && !isCommand(*key)) return false;
+      const bool nothing = key->key() == Qt::Key_Delete && key->modifiers() == Qt::NoModifier && field->text().isEmpty();
+      if (!benchs && !nothing && !isCommand(*key)) return false;
       event->ignore();
       return true;
     }

@@ -6,7 +6,7 @@ namespace bold::gui {
 
 /// How every field of the program behaves, installed once on the application:
 /// the wheel changes only what has the focus, else it scrolls what is around it; undo and redo are the bench's where a field holds
-/// nothing new; Ctrl and a letter is a command of the program, but for copy, paste and the like.
+/// nothing new, and Delete where it holds nothing; Ctrl and a letter is a command of the program, but for copy, paste and the like.
 class FieldManners : public QObject {
  public:
   explicit FieldManners(QObject* parent) : QObject(parent) {}

@@ -138,9 +138,14 @@ void MainWindow::connectPanels() {
   connect(&m_session, &Session::pickedChanged, this, [this] {
     if (!m_session.picked().isEmpty()) m_rail->setStep(Step::Limits);
   });
-  connect(m_find, &FindDialog::wireFound, this, [this] { m_rail->setStep(Step::Wiring); });
+  // What was found is what the next key is about.
+  connect(m_find, &FindDialog::wireFound, this, [this] {
+    m_rail->setStep(Step::Wiring);
+    m_picture->setFocus();
+  });
   connect(m_find, &FindDialog::placeFound, this, [this] {
     if (m_session.harness().device(m_session.selection().toStdString())) m_rail->setStep(Step::Bench);
+    m_picture->setFocus();
   });
   connect(&m_session, &Session::documentChanged, this, &MainWindow::refreshTitle);
   connect(&m_session.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);

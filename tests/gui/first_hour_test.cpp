@@ -152,12 +152,12 @@ TEST_CASE("the pins that the wires lead to stand in grey, and one key states the
   auto* in1 = w.find<QLineEdit>("signal-in1");
   REQUIRE(in1);
   CHECK(in1->text().isEmpty());
-  CHECK(in1->placeholderText() == "uno.D7, as it is wired");
+  CHECK(in1->placeholderText() == "Controller D7, as it is wired");
   auto* state = w.find<QPushButton>("stateAsWired");
   REQUIRE(state->isVisible());
   QTest::mouseClick(state, Qt::LeftButton);
   w.settle();
-  CHECK(w.find<QLineEdit>("signal-in1")->text() == "uno.D7");
+  CHECK(w.find<QLineEdit>("signal-in1")->text() == "Controller D7");
   CHECK(harness::intentOf(w.session.harness(), motor)->signals.size() == 3);
   CHECK_FALSE(state->isVisible());
   // The other motor by the key, with nothing picked.

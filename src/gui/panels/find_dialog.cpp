@@ -87,6 +87,7 @@ void FindDialog::go(int row) {
   const auto subject = item ? item->data(Qt::UserRole).toString() : QString();
   if (subject.isEmpty()) return;
   const auto kind = static_cast<checks::Found::Kind>(item->data(Qt::UserRole + 1).toInt());
+  hide();
   if (kind == checks::Found::Kind::Finding) {
     m_session.pick(subject);
     Q_EMIT findingFound();

@@ -9,7 +9,7 @@ namespace bold::gui {
 
 class Session;
 
-/// Finds devices, terminals, wires and findings of this bench by what they are called; going through the hits picks them.
+/// Finds devices, terminals, wires and findings of this bench by what they are called, picks the one that is chosen and steps aside.
 class FindDialog : public QDialog {
   Q_OBJECT
  public:

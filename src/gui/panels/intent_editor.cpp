@@ -357,17 +357,20 @@ void IntentEditor::showSignals() {
     for (const auto& m : solved->motors)
       if (checks::idOf(solved->bench, m.device) == m_motor) wired = checks::wiredSignals(*solved, m);
   bool grey = false;
+  const auto called = [this](const Address& pin) { return qs(shownEnd(m_session.harness(), m_session.library(), pin)); };
   for (const auto& role : roles) {
     const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
     const auto as = std::ranges::find(wired, role, &checks::WiredSignal::role);
     QString words = tr("a pin: d9");
     if (as != wired.end() && !as->pin.device.empty())
-      words = tr("%1, as it is wired").arg(qs(as->pin.text()));
+      words = tr("%1, as it is wired").arg(called(as->pin));
     else if (as != wired.end() && !as->tied.empty())
       words = tr("tied %1 on the bench").arg(qs(as->tied));
     grey = grey || (it == intent.signals.end() && as != wired.end() && !as->pin.device.empty());
-    rowOf(role)->show(it == intent.signals.end() ? harness::Signal{role, {}, {}, harness::Active::Unsaid} : *it, words,
-                      m_session.readOnly());
+    if (it == intent.signals.end())
+      rowOf(role)->show({role, {}, {}, harness::Active::Unsaid}, {}, words, m_session.readOnly());
+    else
+      rowOf(role)->show(*it, called(it->pin), words, m_session.readOnly());
   }
   m_asWired->setVisible(grey && !m_session.readOnly());
   QList<QWidget*> chain{m_both, m_speed, m_hold, m_ramp, m_together, m_channel, m_forward, m_sequence};
@@ -434,12 +437,12 @@ void IntentEditor::setSignal(const std::string& role, const std::function<void(h
 void IntentEditor::setPin(const std::string& role, const QString& typed) {
   const auto intent = current();
   const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
-  const auto old = it == intent.signals.end() ? std::string() : it->pin.text();
+  const auto old = it == intent.signals.end() ? QString() : qs(shownEnd(m_session.harness(), m_session.library(), it->pin));
   const auto done = [&] {
     say({});
     if (auto* row = rowOf(role)) row->pin()->setModified(false);
   };
-  if (typed.toStdString() == old) return done();
+  if (typed == old) return done();
   // What is said of the signal besides (active level, numbering) stays.
   harness::Signal signal = it == intent.signals.end() ? harness::Signal{role, {}, "label", harness::Active::Unsaid} : *it;
   if (!typed.isEmpty()) {

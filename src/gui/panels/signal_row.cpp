@@ -64,13 +64,10 @@ SignalRow::SignalRow(const std::string& role, QWidget* parent) : QWidget(parent)
   connect(m_numbering, &QComboBox::activated, this, [this] { Q_EMIT numberingChosen(m_numbering->currentData().toString()); });
 }
 
-void SignalRow::show(const harness::Signal& signal, const QString& grey, bool readOnly) {
+void SignalRow::show(const harness::Signal& signal, const QString& pin, const QString& grey, bool readOnly) {
   const bool stated = !signal.pin.device.empty();
   m_pin->setPlaceholderText(grey);
-  if (!m_pin->hasFocus() || !m_pin->isModified()) {
-    const auto text = stated ? QString::fromStdString(signal.pin.text()) : QString();
-    if (m_pin->text() != text) m_pin->setText(text);
-  }
+  if (!m_pin->isModified() && m_pin->text() != pin) m_pin->setText(pin);
   m_pin->setEnabled(!readOnly);
   for (auto* box : {m_active, m_numbering}) box->setEnabled(stated && !readOnly);
   m_active->setCurrentIndex(m_active->findData(static_cast<int>(signal.active)));

@@ -18,8 +18,8 @@ class SignalRow : public QWidget {
   explicit SignalRow(const std::string& role, QWidget* parent = nullptr);
   const std::string& role() const { return m_role; }
   QLineEdit* pin() const { return m_pin; }
-  /// @param signal what is stated; @param grey stands in the field where nothing is
-  void show(const harness::Signal& signal, const QString& grey, bool readOnly);
+  /// @param signal what is stated; @param pin how its pin is called; @param grey stands in the field where nothing is
+  void show(const harness::Signal& signal, const QString& pin, const QString& grey, bool readOnly);
   /// "active" or "numbering": opens the second line and gives the field the focus; else the pin has it.
   void focusField(const QString& name);
   /// Its fields, in the order of Tab.
