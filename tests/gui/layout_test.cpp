@@ -145,3 +145,54 @@ TEST_CASE("no thread runs through a box that it does not end at") {
       }
   }
 }
+
+TEST_CASE("the picture changes as little as an edit asks") {
+  int others = 0;
+  int moved = 0;
+  for (const auto& name : goodNames()) {
+    const auto h = good(name);
+    const auto before = layOut(h, library());
+    CHECK(layOut(h, library()).threads == before.threads);  // same file, same picture
+    for (std::size_t k = 0; k < h.connections.size(); ++k) {
+      auto without = h;
+      without.connections.erase(without.connections.begin() + static_cast<std::ptrdiff_t>(k));
+      INFO(name << " without " << h.connections[k].id);
+      const auto after = layOut(without, library());
+      // No part moves for a wire, and a wire that is put back at the end takes the place it had, as far as nothing else took it.
+      CHECK(after.boxes == before.boxes);
+      CHECK(after.width == before.width);
+      CHECK(after.height == before.height);
+      for (const auto& t : after.threads) {
+        const auto* was = before.thread(t.connection);
+        REQUIRE(was);
+        ++others;
+        moved += !(was->path == t.path);
+      }
+    }
+    // Adding moves nothing at all.
+    auto grown = h;
+    grown.connections.push_back({.id = "fresh", .a = {h.devices.front().id, "nowhere"}, .b = h.connections.front().a});
+    for (const auto& t : layOut(grown, library()).threads)
+      if (t.connection != "fresh") CHECK(before.thread(t.connection)->path == t.path);
+  }
+  WARN(moved << " of " << others << " other threads take another track when a wire is taken away");
+  CHECK(moved * 8 < others);
+}
+
+TEST_CASE("a part that is added last moves none that is there") {
+  int moved = 0;
+  int looked = 0;
+  for (const auto& name : goodNames())
+    for (const auto* part : {"resistor-1k", "brushed-130-6v", "l298n-module", "adapter-12v-2a"}) {
+      auto h = good(name);
+      const auto before = layOut(h, library());
+      h.devices.push_back({.id = "fresh", .part = part});
+      const auto after = layOut(h, library());
+      for (const auto& b : before.boxes) {
+        ++looked;
+        moved += !(after.box(b.device)->rect == b.rect);
+      }
+    }
+  WARN(moved << " of " << looked << " boxes move when a part is added");
+  CHECK(moved * 7 < looked);
+}

@@ -80,17 +80,21 @@ class Router {
 
   // One bar for each net that has a source's pole or a ground in it: supplies above, grounds below.
   void powerNets() {
-    std::set<int> plus;
-    std::set<int> minus;
+    // In the order of the sources, then of the boards: what is wired elsewhere moves no bar.
+    std::vector<int> plus;
+    std::vector<int> minus;
+    const auto once = [](std::vector<int>& nets, int net) {
+      if (std::ranges::count(nets, net) == 0) nets.push_back(net);
+    };
     for (const auto& s : m_nets.sources()) {
-      plus.insert(m_nets.of(s.positive));
-      minus.insert(m_nets.of(s.negative));
+      once(plus, m_nets.of(s.positive));
+      once(minus, m_nets.of(s.negative));
     }
     for (std::size_t t = 0; t < m_bench.terminalCount(); ++t)
-      if (m_bench.facts(static_cast<int>(t)).ground && m_bench.connected(static_cast<int>(t))) minus.insert(m_nets.of(static_cast<int>(t)));
+      if (m_bench.facts(static_cast<int>(t)).ground && m_bench.connected(static_cast<int>(t))) once(minus, m_nets.of(static_cast<int>(t)));
     double y = m_p.top + 8;
     for (const int net : plus) {
-      if (minus.contains(net)) continue;
+      if (std::ranges::count(minus, net) > 0) continue;
       m_bars[net] = {false, labelOf(net, false), 1e9, -1e9, y};
       y += 14;
     }
