@@ -114,9 +114,9 @@ class Placer {
     m_p.feeds = kEdge + kTrack * (fed + 1);
     const double marginWidth = m_p.feeds - kEdge + kTrack * std::max(0, boards - 1) + 6;
     m_p.trunk = kEdge + marginWidth + m_controllerWidth;
-    m_p.trunkWidth = 24 + kTrack * std::clamp(inSteps(trunkEnds, 12), 12, 18);
+    m_p.trunkWidth = 20 + kTrack * std::clamp(inSteps(trunkEnds, 12), 12, 18);
     m_p.leads = m_p.trunk + m_p.trunkWidth + kStageWidth;
-    m_p.leadsWidth = 46 + kTrack * std::clamp(inSteps(leadEnds, 8), 8, 12);
+    m_p.leadsWidth = 42 + kTrack * std::clamp(inSteps(leadEnds, 8), 8, 12);
     m_p.width = m_p.leads + m_p.leadsWidth + kMotorWidth + kEdge;
     m_p.top = kEdge + kSourceHeight + 8;
     m_p.topHeight = 14.0 * (fed * 2 + 2) + 8;
