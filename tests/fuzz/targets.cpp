@@ -9,6 +9,7 @@
 #include "core/circuit/bench.h"
 #include "core/harness/differences.h"
 #include "core/harness/document_file.h"
+#include "core/harness/join.h"
 #include "core/harness/left_out.h"
 #include "core/harness/read_harness.h"
 #include "core/harness/recipe.h"
@@ -119,6 +120,8 @@ void typedText(std::string_view bytes) {
   } else {
     promise(!wire.error().what.empty(), "an answer says what was not understood");
   }
+  const auto joined = harness::typedJoin(demo, library(), bytes);
+  promise(joined ? !joined->changes.empty() : !joined.error().what.empty(), "what is typed joins something, or it is said why not");
   if (const auto a = parseAddress(bytes)) promise(parseAddress(a->text()).has_value(), "an address is written as it is read");
   for (const auto unit : {Unit::Volt, Unit::Amp, Unit::Ohm, Unit::Farad, Unit::Second, Unit::Hertz, Unit::Metre, Unit::Celsius, Unit::Watt})
     if (const auto q = parseQuantity(bytes, unit)) promise(std::isfinite(q->value), "a quantity is a number");

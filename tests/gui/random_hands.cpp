@@ -7,6 +7,7 @@
 #include <QFileDialog>
 #include <QLineEdit>
 #include <QMenu>
+#include <QPointer>
 #include <QTimer>
 #include <QWheelEvent>
 
@@ -29,13 +30,18 @@ bool leftAlone(const QString& text) {
 }  // namespace
 
 RandomHands::RandomHands(Window& window, unsigned seed) : m_window(window), m_random(seed) {
-  m_answers.setInterval(kAnswersEvery);
-  QObject::connect(&m_answers, &QTimer::timeout, &m_window.main, [this] { answer(); });
-  m_answers.start();
+  answerLater();
+}
+
+// A timer does not strike while it is still being served: what waits may bring up the next thing that waits, so each gets its own.
+void RandomHands::answerLater() {
+  QTimer::singleShot(kAnswersEvery, &m_alive, [this] {
+    answerLater();
+    answer();
+  });
 }
 
 RandomHands::~RandomHands() {
-  m_answers.stop();
   for (auto* top : QApplication::topLevelWidgets())
     if (top != &m_window.main && top->isVisible() && !qobject_cast<QMenu*>(top)) top->close();
 }
@@ -46,12 +52,64 @@ std::string RandomHands::lastDone() const {
   return out;
 }
 
+// Mostly what can be worked with, now and then anything at all.
 QWidget* RandomHands::anyWidget(QWidget* top) {
+  const bool controls = below(5) > 0;
   QWidgetList all;
   for (auto* w : top->findChildren<QWidget*>())
-    if (w->isVisible() && w->isEnabled() && w->width() > 2 && w->height() > 2 && w->objectName() != "save" && w->objectName() != "open")
+    if (w->isVisible() && w->isEnabled() && w->width() > 2 && w->height() > 2 && w->objectName() != "save" && w->objectName() != "open" &&
+        (!controls || (w->focusPolicy() & Qt::TabFocus)))
       all << w;
   return all.isEmpty() ? top : all[below(static_cast<int>(all.size()))];
+}
+
+// What is shown beside the picture is one of many: the picked thing decides which fields there are.
+void RandomHands::pickSomething() {
+  const auto& h = m_window.session.harness();
+  const int n = static_cast<int>(h.devices.size());
+  const int k = static_cast<int>(h.connections.size());
+  if (n == 0) return;
+  const bool wire = k > 0 && below(4) == 0;
+  const auto& id = wire ? h.connections[static_cast<std::size_t>(below(k))].id : h.devices[static_cast<std::size_t>(below(n))].id;
+  note("picks " + id);
+  m_window.main.rail().setStep(wire ? gui::Step::Wiring : gui::Step::Bench);
+  m_window.session.select(QString::fromStdString(id));
+}
+
+// Begins something in a field and leaves it half done for something else.
+void RandomHands::halfDone(QWidget* top) {
+  QList<QLineEdit*> fields;
+  for (auto* f : top->findChildren<QLineEdit*>())
+    if (f->isVisible() && f->isEnabled()) fields << f;
+  if (fields.isEmpty()) return;
+  auto* field = fields[below(static_cast<int>(fields.size()))];
+  const auto text = QString(anyOf(kTexts));
+  note("half done in " + field->objectName().toStdString() + ": " + text.toStdString());
+  const QPointer<QLineEdit> still(field);
+  field->setFocus();
+  if (below(2) == 0) field->selectAll();
+  QTest::keyClicks(field, text.left(1 + below(static_cast<int>(text.size()) + 1)));
+  if (!still) return;
+  switch (below(8)) {
+    case 0:
+      return pickSomething();
+    case 1:
+      return m_window.session.undoStack().undo();
+    case 2:
+      return m_window.session.openDemo(below(2) == 0 ? "wave-tank.harness" : "wave-tank-first-try.harness");
+    case 3:
+      return m_window.main.rail().setStep(static_cast<gui::Step>(below(4)));
+    case 4:
+      QTest::keyClick(field, Qt::Key_Return);
+      return;
+    case 5:
+      QTest::keyClick(field, Qt::Key_Tab);
+      return;
+    case 6:
+      return trigger();
+    default:
+      return;  // and something else comes next
+  }
 }
 
 QPoint RandomHands::anyPlace(const QWidget& w) {
@@ -150,7 +208,7 @@ void RandomHands::answer() {
 void RandomHands::one(QWidget* top) {
   auto* w = below(3) == 0 && QApplication::focusWidget() && QApplication::focusWidget()->window() == top ? QApplication::focusWidget()
                                                                                                          : anyWidget(top);
-  switch (below(20)) {
+  switch (below(26)) {
     case 0:
     case 1:
       return turnWheel(*w);
@@ -181,6 +239,13 @@ void RandomHands::one(QWidget* top) {
       note("clicks " + std::string(w->metaObject()->className()) + " " + w->objectName().toStdString());
       QTest::mouseClick(w, Qt::LeftButton, {}, anyPlace(*w));
       return;
+    case 14:
+    case 15:
+      return pickSomething();
+    case 16:
+    case 17:
+    case 18:
+      return halfDone(top);
     case 13:
       QTest::mouseDClick(w, Qt::LeftButton, {}, anyPlace(*w));
       return;

@@ -24,7 +24,7 @@ class RandomHands {
   Window& m_window;
   std::mt19937 m_random;
   std::vector<std::string> m_done;
-  QTimer m_answers;  ///< for what waits in a loop of its own
+  QObject m_alive;  ///< no answer outlives these hands
 
   int below(int n) { return static_cast<int>(m_random() % static_cast<unsigned>(std::max(1, n))); }
   template <class List>
@@ -35,7 +35,10 @@ class RandomHands {
   QWidget* anyWidget(QWidget* top);
   QPoint anyPlace(const QWidget& w);
   void one(QWidget* top);
+  void answerLater();
   void answer();
+  void pickSomething();
+  void halfDone(QWidget* top);
   void type(QWidget& w);
   void drag(QWidget& w);
   void turnWheel(QWidget& w);

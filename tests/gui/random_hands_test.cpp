@@ -24,10 +24,13 @@ std::set<std::string> identities(const Analysis& a) {
 
 // One walk from one bench. What must hold afterwards, whatever was done: the document can be written and read, undone and redone to the
 // byte, and what is shown is what the engine says of it.
-void walk(const char* file, unsigned seed, int events) {
+// Returns how often the document changed.
+int walk(const char* file, unsigned seed, int events) {
   Window w;
   if (file) w.open(file);
   std::string done;
+  int changes = 0;
+  QObject::connect(&w.session, &gui::Session::documentChanged, &w.main, [&] { ++changes; });
   {
     RandomHands hands(w, seed);
     hands.move(events);
@@ -46,6 +49,7 @@ void walk(const char* file, unsigned seed, int events) {
   CHECK(harness::writeHarness(w.session.harness()) == bytes);
   w.settle();
   CHECK(identities(w.session.analysis()) == identities(analyse(w.session.harness(), w.session.library())));
+  return changes;
 }
 
 }  // namespace
@@ -59,11 +63,13 @@ TEST_CASE("random hands over every control break nothing", "[hands]") {
   QElapsedTimer clock;
   clock.start();
   int walks = 0;
+  int changes = 0;
   do {
     for (const auto* file : kBenches) {
-      walk(file, seed++, kEvents);
+      changes += walk(file, seed++, kEvents);
       ++walks;
     }
   } while (clock.elapsed() < 1000LL * seconds);
-  WARN(walks << " walks of " << kEvents << " events, seeds to " << seed - 1);
+  WARN(walks << " walks of " << kEvents << " events, " << changes << " changes, seeds to " << seed - 1);
+  CHECK(changes > 10 * walks);  // hands that do nothing would find nothing
 }
