@@ -3,6 +3,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
+#include <QScrollArea>
+#include <QScrollBar>
 #include <QTableWidget>
 #include <catch2/catch.hpp>
 #include <set>
@@ -310,4 +312,18 @@ TEST_CASE("what is opened begins with its limits, and the window fits a small sc
   CHECK(w.main.rail().step() == gui::Step::Limits);
   w.session.startEmpty();
   CHECK(w.main.rail().step() == gui::Step::Bench);
+}
+
+TEST_CASE("what is new comes into sight: a bench that is opened is shown from its first card") {
+  Window w;
+  w.main.openFile(QString::fromStdString(w.folder.write("b.harness", readFile("demo/wave-tank-first-try.harness"))));
+  w.settle();
+  QTest::qWait(60);
+  auto* scroll = w.find<QWidget>("findings")->findChild<QScrollArea*>();
+  CHECK(scroll->verticalScrollBar()->value() == 0);
+  scroll->verticalScrollBar()->setValue(400);
+  w.main.openFile(QString::fromStdString(w.folder.write("c.harness", readFile("demo/wave-tank.harness"))));
+  w.settle();
+  QTest::qWait(60);
+  CHECK(scroll->verticalScrollBar()->value() == 0);
 }

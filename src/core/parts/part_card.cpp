@@ -229,8 +229,8 @@ std::string partCard(const Part& p, const Json* file, CardFor reader) {
   if (!p.hold.empty()) out += fmt::format("\nHeld like this: {}.\n", say.line(p.hold));
   figures(p, say, out);
   settings(p, say, out);
+  lists(p, file, say, out);  // what to mind comes before the long table of what it is judged by
   limits(p, say, out);
-  lists(p, file, say, out);
   roles(p, say, out);
   channels(p, say, out);
   terminals(p, say, out);

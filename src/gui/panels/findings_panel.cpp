@@ -76,7 +76,13 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
     if (m_held.widget) m_scroll->verticalScrollBar()->setValue(m_held.widget->y() - m_held.offset);
   });
   connect(&m_session, &Session::analysisChanged, this, &FindingsPanel::refresh);
-  connect(&m_session, &Session::documentReplaced, this, &FindingsPanel::refresh);
+  connect(&m_session, &Session::documentReplaced, this, [this] {
+    refresh();
+    m_settling.stop();
+    m_held = {};
+    m_lookedAt.clear();
+    m_scroll->verticalScrollBar()->setValue(0);
+  });
   connect(&m_session, &Session::pickedChanged, this, &FindingsPanel::showPicked);
   refresh();
 }
@@ -181,12 +187,14 @@ FindingsPanel::Anchor FindingsPanel::anchored() const {
   const auto* focused = window()->focusWidget();
   for (auto* card : m_cards)
     if (card == focused || card->isAncestorOf(focused)) return of(card);
+  if (m_margins->isAncestorOf(focused)) return of(m_margins);
   for (auto* card : m_cards)
     if (card->underMouse()) return of(card);
-  if (m_margins->underMouse() || m_margins->isAncestorOf(focused)) return of(m_margins);
+  if (top == 0) return {};  // what is new comes into sight
+  if (m_margins->underMouse()) return of(m_margins);
   for (auto* card : m_cards)
     if (card->isVisible() && card->geometry().bottom() > top) return of(card);
-  return {m_margins, m_margins->y() - top};
+  return of(m_margins);
 }
 
 // At once, so that nothing is seen to jump, and again when every text has its final height.

@@ -84,7 +84,7 @@ void plainTables(QTextDocument& document) {
 PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget* parent) : QDialog(parent) {
   setObjectName("partCard");
   setAttribute(Qt::WA_DeleteOnClose);
-  resize(860, 640);
+  resize(900, 640);
   auto* column = new QVBoxLayout(this);
   const auto part = session.library().find(id);
   setWindowTitle(part ? QString::fromStdString(part->name) : QString::fromStdString(id));
@@ -102,6 +102,8 @@ PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget*
   auto* text = new PlainBrowser(split);
   text->setObjectName("partText");
   text->setFrameShape(QFrame::NoFrame);
+  text->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // its tables are as wide as it is
+  text->document()->setDocumentMargin(10);
   if (part) text->setMarkdown(QString::fromStdString(parts::partCard(*part, session.library().json(id), parts::CardFor::Window)));
   plainTables(*text->document());
   split->addWidget(text);

@@ -64,8 +64,9 @@ Findings microstepSetting(const SolvedBench& s) {
     for (const auto& in : table.inputs) names += (names.empty() ? "" : ", ") + s.bench.facts(s.bench.terminal(m.meant.device, in)).label;
     auto f = finding(Severity::Caution,
                      fmt::format("{} makes {} steps a turn", called(s, m), micro ? fmt::format("{:.0f}", counted) : "an unknown number of"),
-                     micro ? fmt::format("{} as wired give {} microsteps: {:.0f} pulses a turn of {}, where the plan counts {}.", names,
-                                         *micro, counted, called(s, m), *m.intent->stepsPerTurn)
+                     micro ? fmt::format("{} as wired give {}: {:.0f} pulses a turn of {}, where the plan counts {}.", names,
+                                         *micro == 1 ? std::string("full steps") : fmt::format("{} microsteps", *micro), counted,
+                                         called(s, m), *m.intent->stepsPerTurn)
                            : fmt::format("{} as wired are no row of the table of {}.", names, called(s.bench, m.meant.device)),
                      {idOf(s.bench, m.meant.device), idOf(s.bench, m.device)});
     if (micro)
