@@ -2,20 +2,11 @@
 
 #include <algorithm>
 
+#include "core/base/lower.h"
 #include "core/harness/names.h"
 #include "core/harness/typed_end.h"
 
 namespace bold::checks {
-namespace {
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
-
-}  // namespace
-
 std::vector<Found> find(const harness::Harness& h, const parts::Library& library, const Findings& findings, std::string_view text,
                         std::size_t most) {
   const auto words = harness::typedWords(text);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cctype>
 
+#include "core/base/lower.h"
 #include "core/parts/named_terminal.h"
 #include "core/parts/roles.h"
 
@@ -12,12 +13,6 @@ namespace bold::harness {
 namespace {
 
 constexpr std::size_t kMostWords = 12;  // of a line that is taken apart at every gap
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
 
 std::string joined(const std::vector<std::string>& words, std::size_t from, std::size_t to) {
   std::string out;

@@ -3,16 +3,11 @@
 #include <algorithm>
 #include <cctype>
 
+#include "core/base/lower.h"
 #include "core/parts/connector_id.h"
 
 namespace bold::parts {
 namespace {
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
 
 bool goesTogether(const std::string& contact) {
   return contact == "socket" || contact == "pin" || contact == "lead" || contact == "pad";

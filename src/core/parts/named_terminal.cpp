@@ -4,14 +4,10 @@
 #include <array>
 #include <cctype>
 
+#include "core/base/lower.h"
+
 namespace bold::parts {
 namespace {
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
 
 constexpr std::array kMotorSupply{"vm", "vmot", "vmm", "vs", "vbat"};
 constexpr std::array kLogicSupply{"vcc", "vdd", "vio", "vlogic"};

@@ -4,6 +4,8 @@
 #include <cctype>
 #include <cmath>
 
+#include "core/base/lower.h"
+
 namespace bold::parts {
 namespace {
 
@@ -11,12 +13,6 @@ constexpr double kFigureWeight = 6;  // of a figure that is met exactly; a word 
 constexpr double kFar = 0.25;        // relative distance at which a figure no longer counts
 constexpr double kPlain = 0.5;       // at most, for a name of one word
 constexpr double kNearEnough = 0.4;  // of a figure's weight: below it a query of figures alone is not met
-
-std::string lower(std::string_view s) {
-  std::string out(s);
-  std::ranges::transform(out, out.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return out;
-}
 
 bool digit(char c) {
   return std::isdigit(static_cast<unsigned char>(c)) != 0;

@@ -127,7 +127,7 @@ void StepRail::refresh() {
   const int cautions = a.causes(checks::Severity::Caution);
   const int leftOut = static_cast<int>(a.leftOut.size());
   say(Step::Limits, stops + cautions == 0 && leftOut > 0 ? tr("%1 left out").arg(leftOut)
-                    : stops + cautions == 0              ? tr("nothing open")
+                    : stops + cautions == 0              ? (m_narrow ? tr("none open") : tr("nothing open"))
                     : m_narrow                           ? tr("%1 open").arg(stops + cautions)
                                : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));
   const auto* shown = m_session.shownPoint();

@@ -147,7 +147,8 @@ void applyTheme(QApplication& app, Theme theme) {
           "0}"
           "QScrollBar::handle{background:%9;border-radius:4px;margin:2px}"
           "QScrollBar::handle:vertical{min-height:28px}QScrollBar::handle:horizontal{min-width:28px}QScrollBar::handle:hover{background:%5}"
-          "QScrollBar::add-line,QScrollBar::sub-line{width:0;height:0;border:0}QScrollBar::add-page,QScrollBar::sub-page{background:none}")
+          "QScrollBar::add-line,QScrollBar::sub-line{width:0;height:0;border:0}QScrollBar::add-page,QScrollBar::sub-page{background:none}"
+          "QAbstractScrollArea::corner{background:transparent;border:0}")
           .arg(p.line.name(), p.rail.name(), p.ink.name(), p.accent.name(), p.inkSoft.name(), p.accentInk.name(), p.panel.name(),
                p.accentSoft.name(), p.handle.name()));
 }
