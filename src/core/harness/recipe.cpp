@@ -7,6 +7,8 @@
 #include <map>
 #include <set>
 
+#include "core/harness/names.h"
+
 namespace bold::harness {
 namespace {
 
@@ -142,7 +144,8 @@ Result<Edit> lowSideSwitch(const Harness& h, const parts::Library& library, cons
 }
 
 Edit removeDevice(const Harness& h, const std::string& id) {
-  Edit e{fmt::format("Remove {}", id), {}};
+  const auto* device = h.device(id);
+  Edit e{fmt::format("Take {} off the bench", device ? shownName(h, *device) : id), {}};
   for (const auto& c : h.connections)
     if (c.a.device == id || c.b.device == id) e.changes.emplace_back(Drop<Connection>{c.id});
   const auto drop = [&]<class T>(const std::vector<T>& statements) {

@@ -34,6 +34,36 @@ QSize LevelLadderFigure::sizeHint() const {
   return {360, static_cast<int>(kRow * static_cast<double>(m_rungs.size())) + 6};
 }
 
+namespace {
+
+struct Word {
+  double at;        // where it begins, or ends
+  bool rightwards;  // begins there
+  QString text;
+};
+
+// Two words in one line between two edges. Where they would meet, the second goes right of the first, and what then passes the edge turns
+// to the other side of its place, `across` further; the first gives way at last.
+void beside(QPainter& p, double y, double from, double to, const Word& a, const Word& b, double across = 0) {
+  constexpr double kApart = 10;
+  const QFontMetricsF metrics(p.font());
+  const double wideA = metrics.horizontalAdvance(a.text);
+  const double wideB = metrics.horizontalAdvance(b.text);
+  double left = std::clamp(a.rightwards ? a.at : a.at - wideA, from, std::max(from, to - wideA));
+  double right = b.at;
+  if (right + wideB > to) right = std::max(from, b.at - across - wideB);
+  right = std::min(right, to - wideB);
+  if (!a.text.isEmpty() && !b.text.isEmpty() && left + wideA + kApart > right) {
+    right = std::min(left + wideA + kApart, to - wideB);
+    left = std::min(left, right - kApart - wideA);
+  }
+  const double room = std::max(0.0, b.text.isEmpty() ? to - left : right - kApart - std::max(left, from));
+  p.drawText(QRectF(std::max(left, from), y, room, 14), Qt::AlignLeft, metrics.elidedText(a.text, Qt::ElideRight, room));
+  p.drawText(QRectF(right, y, wideB + 2, 14), Qt::AlignLeft, b.text);
+}
+
+}  // namespace
+
 void LevelLadderFigure::paintEvent(QPaintEvent*) {
   const auto& c = gui::palette();
   QPainter p(this);
@@ -62,11 +92,11 @@ void LevelLadderFigure::paintEvent(QPaintEvent*) {
     p.drawLine(QPointF(x(r.needsLow.value), line - 2), QPointF(x(r.needsLow.value), line + 14));
     p.drawLine(QPointF(x(r.needsHigh.value), line - 2), QPointF(x(r.needsHigh.value), line + 14));
     p.setPen(c.inkSoft);
-    // Each word on its own side of the gap, however narrow that is.
-    p.drawText(QRectF(x(r.needsLow.value) - 122, line + 15, 120, 14), Qt::AlignRight, tr("low to %1").arg(say(r.needsLow)));
-    p.drawText(QRectF(x(r.needsHigh.value) + 2, line + 15, 140, 14), Qt::AlignLeft, tr("high from %1").arg(say(r.needsHigh)));
+    // Each word on its own side of the gap, as far as there is room; never over the other, never past the edge.
+    beside(p, line + 15, kLeft, kLeft + w, {x(r.needsLow.value) - 2, false, tr("low to %1").arg(say(r.needsLow))},
+           {x(r.needsHigh.value) + 2, true, tr("high from %1").arg(say(r.needsHigh))});
     // What arrives: a pointer each; its colour says whether that is promised, its word too.
-    const auto pointer = [&](Volts v, bool good, const QString& word) {
+    const auto pointer = [&](Volts v, bool good) {
       const double at = x(v.value);
       const QColor colour = good ? c.good : c.stop;
       QPolygonF head;
@@ -74,13 +104,15 @@ void LevelLadderFigure::paintEvent(QPaintEvent*) {
       p.setPen(Qt::NoPen);
       p.setBrush(colour);
       p.drawPolygon(head);
-      p.setPen(c.ink);
-      const bool right = at > kLeft + w - 96;
-      p.drawText(QRectF(right ? at - 110 : at + 9, line - 14, 101, 13), right ? Qt::AlignRight : Qt::AlignLeft,
-                 good ? word : tr("%1, not promised").arg(word));
     };
-    if (r.low) pointer(*r.low, *r.low <= r.needsLow, say(*r.low));
-    if (r.high) pointer(*r.high, *r.high >= r.needsHigh, say(*r.high));
+    const auto word = [&](Volts v, bool good) { return good ? say(v) : tr("%1, not promised").arg(say(v)); };
+    const bool low = r.low && *r.low <= r.needsLow;
+    const bool high = r.high && *r.high >= r.needsHigh;
+    if (r.low) pointer(*r.low, low);
+    if (r.high) pointer(*r.high, high);
+    p.setPen(c.ink);
+    beside(p, line - 14, kLeft, kLeft + w, {r.low ? x(r.low->value) + 9 : kLeft, true, r.low ? word(*r.low, low) : QString()},
+           {r.high ? x(r.high->value) + 9 : kLeft + w, true, r.high ? word(*r.high, high) : QString()}, 18);
     y += kRow;
   }
 }

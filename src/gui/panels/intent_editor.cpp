@@ -203,7 +203,12 @@ harness::Intent IntentEditor::current() const {
 void IntentEditor::change(const std::string& what, const std::function<void(harness::Intent&)>& f) {
   auto intent = current();
   f(intent);
-  m_session.apply(harness::stating(m_session.harness(), intent, "Change " + what + " of " + m_motor));
+  m_session.apply(harness::stating(m_session.harness(), intent, "Change " + what + " of " + name()));
+}
+
+std::string IntentEditor::name() const {
+  const auto* d = m_session.harness().device(m_motor);
+  return d ? shownName(m_session.harness(), *d) : m_motor;
 }
 
 void IntentEditor::say(const QString& sentence) {
@@ -303,7 +308,7 @@ void IntentEditor::addNumbers() {
       }
       say({});
       edit->setModified(false);
-      m_session.apply(harness::stating(m_session.harness(), intent, "Change " + std::string(n.id) + " of " + m_motor));
+      m_session.apply(harness::stating(m_session.harness(), intent, "Change " + std::string(n.id) + " of " + name()));
     });
     plainRow(*m_numbers, n.label, edit);
   }

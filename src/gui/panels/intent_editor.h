@@ -41,6 +41,7 @@ class IntentEditor : public QWidget {
   QString m_wanted;  ///< a number that was asked for although it is usually not shown
 
   harness::Intent current() const;
+  std::string name() const;
   void change(const std::string& what, const std::function<void(harness::Intent&)>& f);
   void addNumbers();
   void showChoices(const harness::Intent& intent);
