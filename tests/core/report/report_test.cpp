@@ -100,7 +100,7 @@ TEST_CASE("what is planned stands at the end, in words for the bench") {
   CHECK(out.find("mended once 4 planned changes are made") != std::string::npos);
   auto gone = h;
   gone.connections[0].state = harness::State::ToBeRemoved;
-  CHECK(told(gone).find("   take away p1: usb USB to Controller USB") != std::string::npos);
+  CHECK(told(gone).find("   take away p1: USB port USB to Controller USB") != std::string::npos);
 }
 
 TEST_CASE("why it is only to look at again is said") {
