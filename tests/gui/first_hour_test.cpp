@@ -314,6 +314,23 @@ TEST_CASE("what is opened begins with its limits, and the window fits a small sc
   CHECK(w.main.rail().step() == gui::Step::Bench);
 }
 
+TEST_CASE("parts are added one after the other, also by clicks, and nothing changes its size for it") {
+  Window w;
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  auto* hits = w.find<QListWidget>("partHits");
+  search->setFocus();
+  double zoom = 0;
+  for (const auto* what : {"uno", "usb", "l298n"}) {
+    QTest::keyClicks(w.main.focusWidget(), what);
+    QTest::mouseClick(hits->viewport(), Qt::LeftButton, {}, hits->visualItemRect(hits->item(0)).center());
+    CHECK(w.main.focusWidget() == search);
+    if (zoom > 0) CHECK(w.picture().zoom() == Approx(zoom));
+    zoom = w.picture().zoom();
+  }
+  CHECK(w.session.harness().devices.size() == 3);
+}
+
 TEST_CASE("what is new comes into sight: a bench that is opened is shown from its first card") {
   Window w;
   w.main.openFile(QString::fromStdString(w.folder.write("b.harness", readFile("demo/wave-tank-first-try.harness"))));

@@ -412,6 +412,24 @@ TEST_CASE("the picture zooms at the pointer, pans, fits all and the picked, and 
   }
 }
 
+TEST_CASE("the picture follows a wire that is drawn past its edge") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  auto& view = *w.find<gui::PictureView>("pictureView");
+  auto& p = w.picture();
+  REQUIRE(view.verticalScrollBar()->maximum() > 0);
+  const auto from = p.placeOf("uno.D9")->toPoint();
+  QTest::mousePress(&p, Qt::LeftButton, {}, from);
+  for (int y = from.y(); y < p.height() - 30; y += 60) {
+    QMouseEvent move(QEvent::MouseMove, QPoint(from.x() + 40, y), p.mapToGlobal(QPoint(from.x() + 40, y)), Qt::NoButton, Qt::LeftButton,
+                     Qt::NoModifier);
+    QApplication::sendEvent(&p, &move);
+    CHECK(view.viewport()->rect().contains(p.mapTo(view.viewport(), QPoint(from.x() + 40, y))));
+  }
+  QTest::mouseRelease(&p, Qt::LeftButton, {}, QPoint(5, p.height() - 5));
+  CHECK(w.session.undoStack().count() == 0);
+}
+
 TEST_CASE("nothing is dimmed by a part that nothing hangs on, nor while wires are made") {
   Window w;
   w.open("demo/wave-tank.harness");

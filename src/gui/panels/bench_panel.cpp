@@ -199,6 +199,7 @@ void BenchPanel::addHit(int row) {
   settings.setValue(kRecentParts, QStringList(recent.mid(0, kMostRecent)));
   m_session.apply(*edit);
   m_search->clear();
+  m_search->setFocus();  // the next part is typed at once, also after a click
   m_session.select(qs(device));
 }
 

@@ -73,7 +73,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     m_figures->verticalHeader()->hide();
     m_figures->verticalHeader()->setDefaultSectionSize(26);
     m_figures->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
-    m_figures->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
+    m_figures->horizontalHeader()->setSectionResizeMode(0, QHeaderView::ResizeToContents);
     m_figures->horizontalHeader()->setSectionResizeMode(1, QHeaderView::ResizeToContents);
     m_figures->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
     m_figures->setShowGrid(false);

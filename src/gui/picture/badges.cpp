@@ -15,7 +15,7 @@ struct Spot {
 
 // On the corner, clear of what is written below it.
 Spot atCorner(const Box& b) {
-  return {{b.rect.right() + 1, b.rect.y - 4}};
+  return {{b.rect.right() + 8, b.rect.y - 4}};
 }
 
 std::optional<Spot> placeOf(const Layout& layout, const std::string& subject) {

@@ -52,7 +52,11 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   connect(&m_session, &Session::selectionChanged, this, [this] {
     relight();
     update();
-    if (const auto at = extentOf(m_session.selection())) Q_EMIT look(*at);
+    const auto at = extentOf(m_session.selection());
+    if (at && m_layout.thread(m_session.selection().toStdString()))
+      Q_EMIT reveal(*at);
+    else if (at)
+      Q_EMIT look(*at);
   });
   connect(&m_session, &Session::pickedChanged, this, [this] {
     relight();
@@ -296,6 +300,7 @@ void Picture::mouseMoveEvent(QMouseEvent* e) {
     if (m_dragged) {
       relight();
       update();
+      Q_EMIT follow(QRectF(m_pointer - QPointF(24, 24), QSizeF(48, 48)));
     }
   }
   setCursor(placeAt(e->position()) ? Qt::CrossCursor : Qt::ArrowCursor);

@@ -38,7 +38,9 @@ class Picture : public QWidget {
  Q_SIGNALS:
   void layoutChanged();
   void wireDrawn(const QString& from, const QString& to);
-  void look(const QRectF& place);  ///< so that this is seen, in widget coordinates
+  void look(const QRectF& place);    ///< so that this is seen, in widget coordinates; of what is larger than the room its beginning
+  void reveal(const QRectF& place);  ///< so that all of this is seen, if it has to be from further away
+  void follow(const QRectF& place);  ///< the same without another size: where a wire is being drawn to
   void panned(const QPoint& by);
   void menuWanted(const QString& subject, const QPoint& global);
   void litChanged(const QString& what);  ///< what is lit while all else is dimmed, in words; empty: nothing is dimmed

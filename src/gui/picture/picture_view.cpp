@@ -13,7 +13,7 @@ namespace {
 constexpr double kLegible = 0.85;  // below this labels are no longer read: never so small by itself
 constexpr double kLargest = 1.25;
 constexpr double kLeast = 0.25, kMost = 3;  // by hand
-constexpr double kLeastToReveal = 0.5;
+constexpr double kLeastToReveal = 0.4;
 constexpr double kNotch = 1.15;
 }  // namespace
 
@@ -24,7 +24,9 @@ PictureView::PictureView(Session& session, QWidget* parent) : QScrollArea(parent
   setAlignment(Qt::AlignHCenter | Qt::AlignTop);
   setFocusProxy(m_picture);
   connect(m_picture, &Picture::layoutChanged, this, &PictureView::fit);
-  connect(m_picture, &Picture::look, this, &PictureView::reveal);
+  connect(m_picture, &Picture::look, this, &PictureView::look);
+  connect(m_picture, &Picture::reveal, this, &PictureView::reveal);
+  connect(m_picture, &Picture::follow, this, &PictureView::show);
   connect(m_picture, &Picture::panned, this, [this](const QPoint& by) {
     horizontalScrollBar()->setValue(horizontalScrollBar()->value() - by.x());
     verticalScrollBar()->setValue(verticalScrollBar()->value() - by.y());
@@ -98,12 +100,12 @@ void PictureView::fit() {
   viewport()->setAutoFillBackground(true);
 }
 
-// Scrolls as little as it takes; of what is larger than the room, its middle.
+// Scrolls as little as it takes; of what is larger than the room, its beginning.
 void PictureView::show(const QRectF& place) {
   const auto scroll = [](QScrollBar& bar, double from, double to, double room) {
     const double now = bar.value();
     if (to - from > room)
-      bar.setValue(static_cast<int>((from + to - room) / 2));
+      bar.setValue(static_cast<int>(from));
     else if (from < now)
       bar.setValue(static_cast<int>(from));
     else if (to > now + room)
@@ -111,6 +113,13 @@ void PictureView::show(const QRectF& place) {
   };
   scroll(*horizontalScrollBar(), place.left(), place.right(), viewport()->width());
   scroll(*verticalScrollBar(), place.top(), place.bottom(), viewport()->height());
+}
+
+void PictureView::look(const QRectF& place) {
+  if (m_size != Size::Reveal) return show(place);
+  const double k = usual() / m_picture->zoom();
+  usualSize();
+  show({place.topLeft() * k, place.size() * k});
 }
 
 // Both ends of a wire are seen at once, if it has to be from further away; then back to the usual size.

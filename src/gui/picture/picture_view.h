@@ -32,6 +32,7 @@ class PictureView : public QScrollArea {
   void fit();
   void zoomTo(double zoom, QPointF keep);
   void show(const QRectF& place);
+  void look(const QRectF& place);
   void reveal(const QRectF& place);
 };
 
