@@ -444,6 +444,11 @@ TEST_CASE("nothing is dimmed by a part that nothing hangs on, nor while wires ar
   w.session.apply({"add", {harness::Put<harness::Device>{fresh, {}}}});
   w.session.select("new");
   CHECK(lit.isEmpty());
+  // Nor does a wire that was just made; picked again later it lights.
+  auto& p = w.picture();
+  Q_EMIT p.wireDrawn("uno.D11", "new.ENA");
+  CHECK(w.session.selection().startsWith("w"));
+  CHECK(lit.isEmpty());
   w.session.select("pump");
   CHECK_FALSE(lit.isEmpty());
   w.main.rail().setStep(gui::Step::Wiring);

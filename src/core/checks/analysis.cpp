@@ -265,6 +265,8 @@ std::string summary(const Analysis& a) {
   say(a.stopCauses(Harm::WillNotWork), "will not work");
   say(a.causes(Severity::Caution), "to look at again");
   say(a.causes(Severity::Note), a.causes(Severity::Note) == 1 ? "note" : "notes");
+  if (a.verdict != Verdict::NotJudged)
+    say(static_cast<int>(a.unstated.size()), a.unstated.size() == 1 ? "motor without stated pins" : "motors without stated pins");
   say(static_cast<int>(a.leftOut.size()), "left out of the file");
   const auto follow = std::ranges::count_if(a.findings, [](const Finding& f) { return !f.explainedBy.empty(); });
   if (follow > 0)

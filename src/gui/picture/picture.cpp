@@ -9,6 +9,7 @@
 #include <QToolTip>
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "core/circuit/nets.h"
 #include "core/harness/names.h"
@@ -42,6 +43,7 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   setAccessibleDescription(tr("The bench as a wiring loom. Everything in it is also in the wiring list."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
+  connect(&m_session, &Session::documentReplaced, this, [this] { m_opened = true; });
   connect(&m_session, &Session::documentChanged, this, &Picture::relayout);
   connect(&m_session, &Session::analysisChanged, this, [this] {
     placeBadges();
@@ -50,6 +52,7 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   });
   connect(&m_session, &Session::commandShown, this, &Picture::reflow);
   connect(&m_session, &Session::selectionChanged, this, [this] {
+    if (!m_fresh.contains(m_session.selection().toStdString())) m_fresh.clear();
     relight();
     update();
     const auto at = extentOf(m_session.selection());
@@ -70,6 +73,12 @@ void Picture::relayout() {
   auto next = picture::layOut(m_session.harness(), m_session.library());
   // Only what changed is painted anew: it is little, and the whole picture is much.
   const auto changed = picture::changes(m_layout, next);
+  m_fresh.clear();
+  for (const auto& b : next.boxes)
+    if (!m_layout.box(b.device)) m_fresh.insert(b.device);
+  for (const auto& t : next.threads)
+    if (!m_layout.thread(t.connection)) m_fresh.insert(t.connection);
+  if (std::exchange(m_opened, false)) m_fresh.clear();
   const bool grown = next.width != m_layout.width || next.height != m_layout.height;
   m_layout = std::move(next);
   if (m_session.analysisCurrent()) placeBadges();
@@ -124,10 +133,9 @@ bool Picture::relight() {
   const auto before = std::move(m_lit);
   m_lit.clear();
   std::vector<std::string> subjects;
-  QString what;
   if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
     subjects = f->subjects;
-  else if (!m_session.selection().isEmpty() && !m_from)
+  else if (!m_session.selection().isEmpty() && !m_from && !m_fresh.contains(m_session.selection().toStdString()))
     subjects = {m_session.selection().toStdString()};
   const auto& h = m_session.harness();
   for (const auto& s : subjects) {

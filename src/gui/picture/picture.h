@@ -61,12 +61,14 @@ class Picture : public QWidget {
   std::optional<picture::Flows> m_flows;  ///< set while currents are shown
   bool m_currents = false;
   bool m_dimming = true;
+  bool m_opened = true;  ///< another bench comes next: nothing of it is fresh
   double m_zoom = 1;
   std::optional<Address> m_from;  ///< a wire being drawn
   QPointF m_pointer;
   bool m_dragged = false;
-  std::optional<QPoint> m_pan;  ///< where the hand was last, in global coordinates
-  std::set<std::string> m_lit;  ///< connections and devices that are not faded; empty: all
+  std::optional<QPoint> m_pan;    ///< where the hand was last, in global coordinates
+  std::set<std::string> m_fresh;  ///< what the last edit added: picked, it dims nothing
+  std::set<std::string> m_lit;    ///< connections and devices that are not faded; empty: all
 
   void relayout();
   bool relight();  ///< whether other things are lit now
