@@ -107,6 +107,10 @@ TerminalIndex at(const Bench& bench, int device, const parts::Node& node) {
   return node.starts_with('~') ? -1 : bench.terminal(device, node);
 }
 
+bool hasSignals(const Motor& motor) {
+  return motor.intent && !motor.intent->signals.empty();
+}
+
 double dutyOf(const Motor& motor) {
   return motor.intent && motor.intent->dutyCap ? *motor.intent->dutyCap : 1;
 }

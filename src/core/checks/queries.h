@@ -98,6 +98,8 @@ Extreme largest(const SolvedBench& s, Filter filter, Value value) {
   return best;
 }
 
+/// Whether anybody stated a pin for this motor.
+bool hasSignals(const Motor& motor);
 /// Index of a terminal that may be an inner node of a part: -1 for those.
 TerminalIndex at(const Bench& bench, int device, const parts::Node& node);
 /// Greatest duty of the plan; 1 without one.

@@ -4,7 +4,8 @@
 
 namespace bold::gui {
 
-/// Fusion with what it draws too faintly on dark grounds drawn from our own palette: check boxes, and the cross that empties a field. Buttons of dialogs have words, no icons.
+/// Fusion with what it draws too faintly on dark grounds drawn from our own palette: check boxes, and the cross that empties a field.
+/// Buttons of dialogs have words, no icons.
 class Style : public QProxyStyle {
  public:
   Style();

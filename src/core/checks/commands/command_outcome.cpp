@@ -144,7 +144,7 @@ bool unsetLimit(const SolvedBench& s, const Motor& m) {
 void outcomes(const SolvedBench& s, Findings& out) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    const bool planned = m.intent && !m.intent->signals.empty();
+    const bool planned = hasSignals(m);
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
     // Which of several switches is meant for what only the plan says.
     const bool several = m.kind == MotorKind::UnipolarStepper || circuit::bridgePins(s.bench, s.nets, m).size() > 1;

@@ -62,6 +62,7 @@ Findings inputFloating(const SolvedBench& s) {
     const auto pin = pinAt(s, t);
     const bool driven = pin >= 0 && p->command().pins.contains(pin);
     if (driven) continue;
+    if (pin >= 0 && std::ranges::none_of(motors, [](const Motor* m) { return hasSignals(*m); })) continue;  // nobody stated any
     const bool stop = steers(s, t);
     const auto name = s.bench.called(t);
     auto f = finding(stop ? Severity::Stop : Severity::Caution, fmt::format("{} floats", name),

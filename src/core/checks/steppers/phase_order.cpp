@@ -47,6 +47,7 @@ Findings phaseOrder(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind == MotorKind::BipolarStepper) bipolarOrder(s, m, out);
+    if (!hasSignals(m)) continue;  // which coil is meant to come when only the plan says
     const auto order = circuit::coilOrder(s, static_cast<int>(k));
     if (!order || (order->turns && !order->backwards)) continue;
     std::string rows;
