@@ -171,6 +171,7 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
   bench.ambient = h.ambient;
   findGauges(bench, h, library);
   bench.ids = std::make_shared<const std::set<std::string>>(h.ids());
+  const auto shown = harness::shownNames(h);
   for (const auto& d : h.devices) {
     if (d.state == State::Planned) continue;
     std::vector<Problem> unusable;
@@ -189,8 +190,8 @@ Bench makeBench(const harness::Harness& h, const parts::Library& library) {
       ++bench.unknownParts;
       part = opaquePart(h, d);
     }
-    BenchDevice device{
-        d, harness::shownName(h, d), part, {}, static_cast<TerminalIndex>(bench.m_owner.size()), static_cast<int>(bench.elementCount())};
+    BenchDevice device{d,  shown[static_cast<std::size_t>(&d - h.devices.data())], part,
+                       {}, static_cast<TerminalIndex>(bench.m_owner.size()),       static_cast<int>(bench.elementCount())};
     device.unknown = unknown;
     for (const auto& s : part->settings) device.settings[s.id] = s.standard;
     for (const auto& [id, v] : d.settings) {

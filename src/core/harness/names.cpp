@@ -1,6 +1,8 @@
 #include "core/harness/names.h"
 
 #include <algorithm>
+#include <map>
+#include <string_view>
 
 #include "core/parts/connectors.h"
 
@@ -9,6 +11,15 @@ namespace bold::harness {
 std::string shownName(const Harness& h, const Device& device) {
   const bool clash = std::ranges::any_of(h.devices, [&](const Device& d) { return d.id != device.id && d.called() == device.called(); });
   return clash && device.called() != device.id ? device.called() + " (" + device.id + ")" : device.called();
+}
+
+std::vector<std::string> shownNames(const Harness& h) {
+  std::map<std::string_view, int> known;
+  for (const auto& d : h.devices) ++known[d.called()];
+  std::vector<std::string> out;
+  out.reserve(h.devices.size());
+  for (const auto& d : h.devices) out.push_back(known[d.called()] > 1 && d.called() != d.id ? d.called() + " (" + d.id + ")" : d.called());
+  return out;
 }
 
 std::string shownEnd(const Harness& h, const parts::Library& library, const Address& end) {

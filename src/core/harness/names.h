@@ -1,6 +1,7 @@
 #pragma once
 
 #include <string>
+#include <vector>
 
 #include "core/harness/harness.h"
 #include "core/parts/library.h"
@@ -10,6 +11,9 @@ namespace bold::harness {
 
 /// "Wave paddle"; "Pump (m2)" where another device is called Pump as well.
 std::string shownName(const Harness& harness, const Device& device);
+
+/// The same of all devices, in their order, at once.
+std::vector<std::string> shownNames(const Harness& harness);
 
 /// "S1 IN1", "Uno USB": an end of a connection as it is shown, and as it may be typed. The address where there is no such end.
 std::string shownEnd(const Harness& harness, const parts::Library& library, const Address& end);

@@ -227,7 +227,13 @@ MarginsList::MarginsList(Session& session, QWidget* parent) : QWidget(parent), m
   refresh();
 }
 
+void MarginsList::showEvent(QShowEvent* e) {
+  QWidget::showEvent(e);
+  refresh();
+}
+
 void MarginsList::refresh() {
+  if (!isVisible()) return;  // of a large bench there are thousands: filled when somebody looks
   const auto& a = m_session.analysis();
   const auto margins = a.solved ? a.margins() : checks::Margins{};
   const auto groups = a.solved ? checks::grouped(a.solved->bench, margins) : std::vector<checks::MarginGroup>{};

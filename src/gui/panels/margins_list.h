@@ -22,6 +22,9 @@ class MarginsList : public QWidget {
   /// Its lines and buttons as they are seen, from above.
   QList<QWidget*> inOrder() const;
 
+ protected:
+  void showEvent(QShowEvent* event) override;
+
  private:
   Session& m_session;
   QVBoxLayout* m_column;

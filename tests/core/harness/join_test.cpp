@@ -96,6 +96,7 @@ TEST_CASE("ids are shown only where two names clash") {
   CHECK(shownName(h, h.devices[0]) == "Pump (m1)");
   CHECK(shownName(h, h.devices[1]) == "Pump (m2)");
   CHECK(shownName(h, h.devices[2]) == "Gate");
+  CHECK(shownNames(h) == std::vector<std::string>{"Pump (m1)", "Pump (m2)", "Gate"});
   CHECK(shownEnd(h, library(), {"m3", "P"}) == "Gate +");
   CHECK(shownEnd(h, library(), {"gone", "P"}) == "gone.P");
   // And findings speak of them so too.

@@ -25,8 +25,8 @@ Findings motorOnPin(const SolvedBench& s) {
                      fmt::format("{} is wired straight to {}: a pin gives {} at most. Put a transistor or bridge between.",
                                  called(s, motor), s.bench.called(pins.front()), displayText(group->pins->absolute)),
                      std::move(subjects));
-    f.ways = {{fmt::format("Take {} off {} and put a transistor with a clamp diode between: Edit, Low-side switch for a motor.",
-                           called(s, motor), s.bench.called(pins.front()))},
+    f.ways = {{fmt::format("Take {} off {} and put a low-side switch between: a transistor with a clamp diode.", called(s, motor),
+                           s.bench.called(pins.front()))},
               {fmt::format("Or take a bridge, if {} has to turn both ways.", called(s, motor))}};
     if (rail && w.resistance.typical()) {
       const Amps stall{*rail / *w.resistance.typical()};

@@ -119,7 +119,7 @@ void halfStacked(const SolvedBench& s, Findings& out) {
                        fmt::format("{} and {} are stacked, but the header \"{}\" is not plugged: what the board needs there is missing.",
                                    called(s.bench, a), called(s.bench, b), name),
                        {idOf(s.bench, a), idOf(s.bench, b)});
-      f.ways = {{fmt::format("Plug the rest of it in: type \"{} {}\" at Ctrl+L.", idOf(s.bench, a), idOf(s.bench, b))}};
+      f.ways = {{fmt::format("Plug the header \"{}\" of {} into {} as well.", name, called(s.bench, b), called(s.bench, a))}};
       f.formula = fmt::format("none of its {} pins plugged", n);
       out.push_back(std::move(f));
     }

@@ -79,8 +79,7 @@ Said controllerUnpowered(const SolvedBench& s) {
       if (r != m.device && s.nets.same(at(s.bench, r, reg.out), m.rail)) f.subjects.push_back(idOf(s.bench, r));
     });
     f.repair = plugIn(s, m.device);
-    f.ways = {{fmt::format("Put what feeds {} on the bench (Ctrl+K, such as \"usb\") and plug it in by typing \"usb {}\" at Ctrl+L.", name,
-                           idOf(s.bench, m.device))}};
+    f.ways = {{fmt::format("Put what feeds {} on the bench, such as a USB port, and plug it in.", name)}};
     f.formula = against(m.supply, "<", m.least);
     f.args = {{"voltage", m.supply}, {"least", m.least}};
     f.bar = barOf(m.margin, m.least.value, "least", {}, true);
