@@ -110,9 +110,11 @@ std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
   const auto pin = drivenBy(s, s.bench.terminal(d.device, d.transistor->base));
   const auto group = pin >= 0 ? pinGroup(s.bench, pin) : std::nullopt;
   const auto most = group ? group->pins->recommended.typical() : std::nullopt;
-  if (ohms && wanted > d.base && (!most || wanted.value <= *most))
-    out.push_back({fmt::format("Put {} in the place of {} ({}): the base then gets about {}.",
-                               show(e12(*ohms * d.base.value / wanted.value)), called(s.bench, device), show(Ohms{*ohms}), show(wanted)),
+  const auto fitted = ohms && wanted > d.base ? std::optional(e12(*ohms * d.base.value / wanted.value)) : std::nullopt;
+  const Amps then{fitted ? *ohms * d.base.value / fitted->value : 0};  // of the row's value, which lets through more than is wanted
+  if (fitted && (!most || then.value <= *most))
+    out.push_back({fmt::format("Put {} in the place of {} ({}): the base then gets about {}.", show(*fitted), called(s.bench, device),
+                               show(Ohms{*ohms}), show(then)),
                    figureOf(s.bench, device, "resistance")});
   else if (most && wanted.value > *most)
     out.push_back({fmt::format("{} would need {} into its base, more than {} gives ({}): a smaller resistor does not help.",

@@ -74,7 +74,7 @@ Said phaseCurrentUnlimited(const SolvedBench& s) {
                     show(c.rated), c.margin.passed()->name == "what the stage stands" ? ", and that is more than the stage stands" : ""),
         c.margin.subjects);
     f.ways = {{fmt::format("Take a stage that regulates the coil current, for {} a coil.", show(c.rated))},
-              {fmt::format("Or a supply of {:.2g} times this one's voltage.", 1.1 * c.rated.value / c.amps.value)}};
+              {fmt::format("Or a supply of {:.2g} times this one's voltage.", c.rated.value / c.amps.value)}};
     f.formula = fmt::format("V / R = {} > 1.1 x {}", show(c.amps), show(c.rated));
     // With a winding that took its rated current all that follows would be gone; the stage that limits it has to be chosen.
     const auto& winding = circuit::windingOf(s.bench, *c.motor, 0);
