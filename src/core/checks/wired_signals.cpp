@@ -7,21 +7,6 @@
 namespace bold::checks {
 namespace {
 
-// Every pin that a program can drive on the way to an input, by copper, resistors and transistors.
-std::vector<TerminalIndex> pinsAt(const SolvedBench& s, TerminalIndex input) {
-  std::vector<TerminalIndex> out;
-  const auto take = [&](TerminalIndex t) {
-    const auto& pin = s.bench.facts(t).pin;
-    if (pinGroup(s.bench, t) && pin && pin->output && pin->reserved.empty() && std::ranges::count(out, t) == 0) out.push_back(t);
-  };
-  take(input);
-  for (const auto t : signalReach(s, input)) take(t);
-  if (out.empty())
-    for (const int net : circuit::signalNets(s.bench, s.nets, input, circuit::Along::TransistorsBack))
-      for (const auto t : s.nets.members(net)) take(t);
-  return out;
-}
-
 TerminalIndex inputFor(const SolvedBench& s, const Motor& m, const std::string& role) {
   if (m.kind != MotorKind::Servo) return circuit::inputOf(s.bench, m, role);
   for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
@@ -36,8 +21,8 @@ std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
   for (const auto& role : circuit::rolesOf(s.bench, m)) {
     WiredSignal signal{role, {}, {}};
     if (const auto input = inputFor(s, m, role); input >= 0) {
-      const auto pins = pinsAt(s, input);
-      if (pins.size() == 1) signal.pin = addressOf(s.bench, pins.front());
+      const auto pins = circuit::programPins(s.bench, s.nets, input);
+      if (pins.size() == 1) signal.pin = addressOf(s.bench, *pins.begin());
       if (pins.empty() && s.bench.connected(input)) {
         const auto* off = s.point(Action::AllOff, Charge::Nominal);
         const auto level = off ? off->level(input) : parts::Level::Undefined;

@@ -167,15 +167,8 @@ class CommandList {
   TerminalIndex wiredPin(TerminalIndex input) {
     const auto [it, fresh] = m_wiredPins.try_emplace(input, -1);
     if (!fresh) return it->second;
-    for (const auto along : {Along::Copper, Along::TransistorsBack}) {
-      std::set<TerminalIndex> pins;
-      for (const int net : signalNets(m_bench, m_nets, input, along))
-        for (const auto t : m_nets.members(net))
-          if (const auto& pin = m_bench.facts(t).pin; pin && pin->output && pin->reserved.empty()) pins.insert(t);
-      if (pins.size() > 1) return -1;
-      if (pins.size() == 1) return it->second = *pins.begin();
-    }
-    return -1;
+    const auto pins = programPins(m_bench, m_nets, input);
+    return pins.size() == 1 ? it->second = *pins.begin() : -1;
   }
 
   // The levels that make one motor do this, written to its pins (or put at the stage where the plan names no pins).

@@ -68,4 +68,15 @@ std::set<int> signalNets(const Bench& bench, const Nets& nets, TerminalIndex fro
   return Walk(bench, nets, from, along).seen();
 }
 
+std::set<TerminalIndex> programPins(const Bench& bench, const Nets& nets, TerminalIndex input) {
+  std::set<TerminalIndex> out;
+  for (const auto along : {Along::Copper, Along::TransistorsBack}) {
+    for (const int net : signalNets(bench, nets, input, along))
+      for (const auto t : nets.members(net))
+        if (const auto& pin = bench.facts(t).pin; pin && pin->output && pin->reserved.empty()) out.insert(t);
+    if (!out.empty()) break;
+  }
+  return out;
+}
+
 }  // namespace bold::circuit

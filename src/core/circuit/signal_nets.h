@@ -16,4 +16,7 @@ enum class Along {
 /// Nets that a signal at a terminal gets to (or comes from). It ends at supplies and grounds.
 std::set<int> signalNets(const Bench& bench, const Nets& nets, TerminalIndex from, Along along);
 
+/// The pins that a program can drive and that get to an input: by copper and resistors, else back through transistors.
+std::set<TerminalIndex> programPins(const Bench& bench, const Nets& nets, TerminalIndex input);
+
 }  // namespace bold::circuit
