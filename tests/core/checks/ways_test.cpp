@@ -83,6 +83,26 @@ TEST_CASE("ways have this bench's numbers: which resistor, which gauge, which du
   CHECK(base.find("Or take a logic-level MOSFET") != std::string::npos);
 }
 
+TEST_CASE("a base resistor that is taken as the way says mends what was found, and the pin stands it") {
+  int told = 0;
+  for (const auto* ohms : {"1200", "1500", "2200", "3300", "4700", "10000"}) {
+    INFO(ohms);
+    const std::string thin = "from npn\nfigure r1.resistance ";
+    const auto found = findingsOf(analyse(bench(thin + ohms + " ohm"), library()), "base-drive");
+    if (found.empty()) continue;
+    REQUIRE(!found.front().ways.empty());
+    const auto& text = found.front().ways.front().text;
+    INFO(text);
+    REQUIRE(text.starts_with("Put "));
+    const auto taken = bench(thin + text.substr(4, text.find(" in the place") - 4));
+    const auto after = analyse(taken, library());
+    CHECK(findingsOf(after, "base-drive").empty());
+    CHECK(findingsOf(after, "pin-current").empty());
+    ++told;
+  }
+  CHECK(told > 3);
+}
+
 TEST_CASE("what the wires say of a motor's pins is stated as if it were typed") {
   auto h = good("bridge");
   h.assignments.clear();
