@@ -82,7 +82,7 @@ void examples(Dump& dump, const embedded::File& page) {
   bool inside = false;
   int n = 0;
   for (std::string l; std::getline(in, l);) {
-    if (l == "```" && inside) dump.bench(fmt::format("{} {}", page.path, ++n), test::bench(bench), true);
+    if (l == "```" && inside) dump.bench(fmt::format("{} {}", page.path, ++n), test::wiredBench(bench), true);
     if (l == "```bench") bench.clear();
     inside = l == "```bench" || (inside && l != "```");
     if (inside && l != "```bench") bench += l + "\n";

@@ -45,7 +45,7 @@ int main(int argc, char** argv) {
       const auto text = test::textOf(argv[i], name);
       ++n;
       try {
-        const auto a = analyse(test::bench(text), test::library());
+        const auto a = analyse(test::wiredBench(text), test::library());
         const auto wrong = test::unmet(text, a);
         failed += !wrong.empty();
         fmt::print("{} {}: {}, {}\n", wrong.empty() ? "ok   " : "WRONG", name, headline(a.verdict), summary(a));

@@ -22,7 +22,7 @@ struct CheckArguments {
 struct SolveArguments {
   std::string file;
   std::string command;  ///< its id; empty: all
-  std::string charge;   ///< full, nominal, empty, strong; empty: all that are solved
+  std::string corner;   ///< full, nominal, empty, strong; empty: all that are solved
   bool json = false;
 };
 int solve(const SolveArguments& arguments);

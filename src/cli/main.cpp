@@ -28,7 +28,7 @@ int run(int argc, char** argv) {
       "solve", "Print the operating points of a bench: voltages and currents of every command.\nEnds 1 when one could not be solved.");
   solve->add_option("FILE", point.file, "bench file (.harness)")->required();
   solve->add_option("--command", point.command, "only this command, such as \"Pump forward\"");
-  solve->add_option("--supply", point.charge, "only this supply state")->check(CLI::IsMember({"full", "nominal", "empty", "strong"}));
+  solve->add_option("--supply", point.corner, "only this supply state")->check(CLI::IsMember({"full", "nominal", "empty", "strong"}));
   solve->add_option("--format", format, "text or json")->check(CLI::IsMember(formats));
 
   std::string which;

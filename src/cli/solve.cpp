@@ -20,7 +20,7 @@ int solve(const SolveArguments& arguments) {
   quick.explain = false;
   const auto analysis = analyse(loaded->harness, loaded->library, quick);
   const auto& commands = analysis.solved->commands;
-  if (!arguments.command.empty() && std::ranges::count(commands, arguments.command, &circuit::Command::id) == 0) {
+  if (!arguments.command.empty() && std::ranges::count(commands, arguments.command, &bench::Command::id) == 0) {
     complain(fmt::format("This bench has no command \"{}\". It has:", arguments.command));
     for (const auto& c : commands) complain("  " + c.id);
     return 2;
@@ -28,8 +28,8 @@ int solve(const SolveArguments& arguments) {
   report::PointsOptions options;
   options.command = arguments.command;
   options.json = arguments.json;
-  for (const auto c : {circuit::Charge::Full, circuit::Charge::Nominal, circuit::Charge::Empty, circuit::Charge::Strong})
-    if (report::word(c) == arguments.charge) options.charge = c;
+  for (const auto c : {bench::Corner::Full, bench::Corner::Nominal, bench::Corner::Empty, bench::Corner::Strong})
+    if (report::word(c) == arguments.corner) options.corner = c;
   const auto points = report::points(arguments.file, loaded->harness, analysis, options);
   arguments.json ? sayJson(points) : say(points);
   const auto& tooLarge = analysis.solved->tooLarge;

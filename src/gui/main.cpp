@@ -85,7 +85,7 @@ int main(int argc, char** argv) {
   if (!alone) window.offerRecovery();
 
   if (options.isSet("select")) session.select(options.value("select"));
-  if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCharge());
+  if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCorner());
 
   QWidget* shown = &window;
   if (options.isSet("card")) {

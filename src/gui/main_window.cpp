@@ -362,7 +362,7 @@ void MainWindow::stateAsWired() {
   auto grown = m_session.harness();
   harness::Edit all{tr("State the pins as they are wired").toStdString(), {}};
   for (const auto& m : solved->motors) {
-    const auto& id = solved->bench.devices[static_cast<std::size_t>(m.device)].doc.id;
+    const auto& id = solved->bench.devices[m.device].doc.id;
     if (m_session.harness().device(picked) && id != picked) continue;
     if (const auto one = checks::stateAsWired(grown, *solved, id)) {
       harness::apply(grown, *one);

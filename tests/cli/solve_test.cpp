@@ -31,7 +31,7 @@ TEST_CASE("solve prints what a command does, in words and figures") {
 
 TEST_CASE("solve says where a stage takes its own supply away") {
   const TemporaryFolder folder;
-  const auto path = folder.write("large.harness", harness::writeHarness(bench("from drv8871\nswap m brushed-775-12v")));
+  const auto path = folder.write("large.harness", harness::writeHarness(wiredBench("from drv8871\nswap m brushed-775-12v")));
   const auto r = run({"solve", path, "--command", "Gate forward", "--supply", "nominal"});
   CHECK(r.code == 0);
   CHECK(r.out.find("  a stage goes off and on, for want of supply: shown while it is on\n") != std::string::npos);

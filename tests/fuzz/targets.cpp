@@ -6,7 +6,7 @@
 
 #include "core/base/address.h"
 #include "core/checks/analysis.h"
-#include "core/circuit/bench.h"
+#include "core/bench/bench.h"
 #include "core/harness/differences.h"
 #include "core/harness/document_file.h"
 #include "core/harness/join.h"

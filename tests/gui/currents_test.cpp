@@ -68,7 +68,7 @@ TEST_CASE("the arrows are the operating point's currents, and go when the step i
   REQUIRE(p);
   const auto& s = *w.session.analysis().solved;
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
-    const auto& id = s.bench.connections[static_cast<std::size_t>(s.bench.links[l].connection)].id;
+    const auto& id = s.bench.connections[s.bench.links[l].connection].id;
     CHECK(std::abs(w.picture().flows()->amps.at(id)) >= std::abs(p->link(static_cast<int>(l)).value) - 1e-15);
   }
   harness::Edit edit = harness::removeDevice(w.session.harness(), "paddle");
@@ -85,11 +85,11 @@ TEST_CASE("supply states change the figures, and only those solved are offered")
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Currents);
   choose(w, "Wave paddle forward");
-  auto* charge = w.find<QComboBox>("charge");
-  CHECK(charge->count() == static_cast<int>(w.session.shownPoint()->command().charges.size()));
+  auto* corner = w.find<QComboBox>("corner");
+  CHECK(corner->count() == static_cast<int>(w.session.shownPoint()->command().corners.size()));
   const auto full = w.find<QLabel>("does")->text();
-  charge->setCurrentIndex(charge->findData(static_cast<int>(circuit::Charge::Empty)));
-  CHECK(w.session.shownPoint()->charge() == circuit::Charge::Empty);
+  corner->setCurrentIndex(corner->findData(static_cast<int>(bench::Corner::Empty)));
+  CHECK(w.session.shownPoint()->corner() == bench::Corner::Empty);
   CHECK(w.find<QLabel>("does")->text() != full);
 }
 
@@ -130,7 +130,7 @@ TEST_CASE("each motor has the figures that fit it, and each figure says in words
 
 TEST_CASE("a unipolar stepper shows its coil order, and one wired across says that it shakes") {
   Window w;
-  const auto path = w.folder.write("s.harness", harness::writeHarness(bench(readFile("tests/benches/good/array.bench"))));
+  const auto path = w.folder.write("s.harness", harness::writeHarness(wiredBench(readFile("tests/benches/good/array.bench"))));
   w.main.openFile(QString::fromStdString(path));
   w.settle();
   w.main.rail().setStep(gui::Step::Currents);

@@ -24,7 +24,7 @@ using namespace bold::test;
 namespace {
 
 void openText(Window& w, const std::string& notation) {
-  w.main.openFile(QString::fromStdString(w.folder.write("bench.harness", harness::writeHarness(bench(notation)))));
+  w.main.openFile(QString::fromStdString(w.folder.write("bench.harness", harness::writeHarness(wiredBench(notation)))));
   w.settle();
 }
 
@@ -80,9 +80,9 @@ TEST_CASE("every field that a finding names is in the window, and is gone to") {
       ++gone;
     }
   };
-  look(bench(readFile("demo/wave-tank-first-try.bench")));
+  look(wiredBench(readFile("demo/wave-tank-first-try.bench")));
   for (const auto* folder : {"strangers", "batch-1", "batch-2"})
-    for (const auto& name : namesIn(folder)) look(bench(textOf(folder, name)));
+    for (const auto& name : namesIn(folder)) look(wiredBench(textOf(folder, name)));
   CHECK(gone > 30);
 }
 

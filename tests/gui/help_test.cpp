@@ -97,7 +97,7 @@ TEST_CASE("the report goes onto the clipboard and onto paper") {
 }
 
 TEST_CASE("the printed report has every finding, every repair and the plan to tick off") {
-  auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   auto a = analyse(h, library());
   const auto repair = std::ranges::find_if(a.findings, [](const auto& f) { return f.repair.has_value(); });
   REQUIRE(repair != a.findings.end());

@@ -97,14 +97,14 @@ TEST_CASE("each island of ground has a bar of its own") {
   auto h = good("bridge");
   const auto count = [](const Layout& l) { return std::ranges::count_if(l.bars, [](const Bar& b) { return b.ground; }); };
   CHECK(count(layOut(h, library())) == 1);
-  h = bench(
+  h = wiredBench(
       "from bridge\nunwire uno.GND s1.GND\nwire uno.GND-2 bat.P\nremove bat\npart bat battery-9v-block\nwire bat.P s1.12V\nwire bat.N "
       "s1.GND");
   CHECK(count(layOut(h, library())) >= 1);
 }
 
 TEST_CASE("badges of several findings at one place stand side by side") {
-  const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  const auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   const auto a = analyseFast(h);
   const auto badges = placeBadges(layOut(h, library()), a.findings);
   CHECK(badges.size() == static_cast<std::size_t>(std::ranges::count_if(a.findings, [](const auto& f) { return f.number > 0; })));

@@ -185,7 +185,7 @@ TEST_CASE("the level ladder's pointers stand at their volts and say in colour an
 TEST_CASE("the coil order marks every step that is wired otherwise") {
   const auto& c = gui::palette();
   gui::CoilOrderFigure w;
-  circuit::CoilOrder order;
+  bench::CoilOrder order;
   order.coils = {"A", "B"};
   order.intended = {{1, 1}, {-1, 1}, {-1, -1}, {1, -1}};
   order.wired = order.intended;

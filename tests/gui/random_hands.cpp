@@ -70,7 +70,7 @@ void RandomHands::pickSomething() {
   const int k = static_cast<int>(h.connections.size());
   if (n == 0) return;
   const bool wire = k > 0 && below(4) == 0;
-  const auto& id = wire ? h.connections[static_cast<std::size_t>(below(k))].id : h.devices[static_cast<std::size_t>(below(n))].id;
+  const auto& id = wire ? h.connections[below(k)].id : h.devices[below(n)].id;
   note("picks " + id);
   m_window.main.rail().setStep(wire ? gui::Step::Wiring : gui::Step::Bench);
   m_window.session.select(QString::fromStdString(id));

@@ -29,7 +29,7 @@ class RandomHands {
   int below(int n) { return static_cast<int>(m_random() % static_cast<unsigned>(std::max(1, n))); }
   template <class List>
   const auto& anyOf(const List& list) {
-    return list[static_cast<std::size_t>(below(static_cast<int>(std::size(list))))];
+    return list[below(static_cast<int>(std::size(list)))];
   }
   void note(const std::string& what) { m_done.push_back(what); }
   QWidget* anyWidget(QWidget* top);

@@ -31,7 +31,7 @@ std::vector<std::string> goodNames() {
   return out;
 }
 
-harness::Harness bench(std::string_view text) {
+harness::Harness wiredBench(std::string_view text) {
   return readBenchText(text, library(), [](const std::string& name) {
     return readFile(name == "wave-tank" ? "demo/wave-tank.bench" : "tests/benches/good/" + name + ".bench");
   });

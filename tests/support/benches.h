@@ -14,9 +14,9 @@ namespace bold::test {
 const parts::Library& library();
 std::vector<std::string> goodNames();
 /// From the notation of bench_text.h; "from NAME" finds the good benches.
-harness::Harness bench(std::string_view text);
+harness::Harness wiredBench(std::string_view text);
 inline harness::Harness good(const std::string& name) {
-  return bench("from " + name);
+  return wiredBench("from " + name);
 }
 std::string readFile(const std::string& pathBelowSource);
 

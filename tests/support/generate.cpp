@@ -56,7 +56,7 @@ Harness benchOf(int motors) {
               " step=" + a + " dir=" + b + "\n";
     }
   }
-  return bench(text);
+  return wiredBench(text);
 }
 
 rc::Gen<Harness> generatedBench() {

@@ -11,7 +11,7 @@ namespace bold::test {
 struct Judged {
   std::vector<checks::Finding> findings;
 
-  Judged(std::string_view check, std::string_view notation) : findings(findingsOf(analyseFast(bench(notation)), check)) {}
+  Judged(std::string_view check, std::string_view notation) : findings(findingsOf(analyseFast(wiredBench(notation)), check)) {}
 
   bool quiet() const { return findings.empty(); }
   /// Severity of the only finding; nothing when there is none or several.

@@ -8,12 +8,12 @@
 namespace bold::test {
 namespace {
 
-using circuit::Branch;
-using circuit::Circuit;
+using solver::Branch;
+using solver::Circuit;
 using Kind = Branch::Kind;
 
 double rounded(double x) {
-  const double w = circuit::kKneeWidth;
+  const double w = solver::kKneeWidth;
   return x <= -w ? 0 : x >= w ? x : (x + w) * (x + w) / (4 * w);
 }
 
@@ -42,7 +42,7 @@ double bipolar(const Branch& b, double collector, double emitter, double base, d
     saturated = head > v1 ? i1 + (head - v1) / ohms : interpolate(line, head);
   }
   const double most = gain * rounded(b.sign * (base - emitter) - vbe) / b.r;
-  return b.sign * bend(saturated, 1, std::max(most, 1e-12), 2) + circuit::kOff * (collector - emitter);
+  return b.sign * bend(saturated, 1, std::max(most, 1e-12), 2) + solver::kGmin * (collector - emitter);
 }
 
 // What a chopper drives through its coil.
@@ -57,11 +57,11 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
     case Kind::Conductance:
       return b.g * v;
     case Kind::Knee:
-      return rounded(v - b.v0 - (b.d < 0 ? 0 : b.rise * std::min(1.0, vd / b.full))) / b.r + circuit::kOff * v;
+      return rounded(v - b.v0 - (b.d < 0 ? 0 : b.rise * std::min(1.0, vd / b.full))) / b.r + solver::kGmin * v;
     case Kind::Saturating:
       return bend(v, b.r, b.limit, 6) + 1e-7 * v;
     case Kind::Current:
-      return b.i + std::copysign(rounded(std::abs(v) - 200), v) + circuit::kOff * v;
+      return b.i + std::copysign(rounded(std::abs(v) - 200), v) + solver::kGmin * v;
     case Kind::Source:
       return -std::clamp((b.v0 - v) / b.r, -b.limit2, b.limit);
     case Kind::Regulator: {
@@ -82,7 +82,7 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
       const double control = b.sign * (vc - vb);
       const double over = rounded(control - b.v0);
       const double ron = control >= b.rows->front().first ? interpolate(*b.rows, control) : 1 / std::max(2 * b.gain * over, 1e-9);
-      return b.sign * bend(b.sign * v, ron, std::max(b.gain * over * over, 1e-12), 2) + circuit::kOff * v;
+      return b.sign * bend(b.sign * v, ron, std::max(b.gain * over * over, 1e-12), 2) + solver::kGmin * v;
     }
   }
   return 0;
@@ -117,13 +117,13 @@ bool eliminate(Matrix& m, std::vector<double>& right) {
 // The first node of everything that hangs together is held at zero, as in the solver.
 std::vector<bool> held(const Circuit& c) {
   std::vector<int> group(static_cast<std::size_t>(c.nodes));
-  for (int i = 0; i < c.nodes; ++i) group[static_cast<std::size_t>(i)] = i;
+  for (int i = 0; i < c.nodes; ++i) group[i] = i;
   for (bool more = true; more;) {
     more = false;
     for (const auto& b : c.branches) {
       auto join = [&](int x, int y) {
-        auto& p = group[static_cast<std::size_t>(x)];
-        auto& q = group[static_cast<std::size_t>(y)];
+        auto& p = group[x];
+        auto& q = group[y];
         if (p != q) {
           p = q = std::min(p, q);
           more = true;
@@ -134,9 +134,9 @@ std::vector<bool> held(const Circuit& c) {
     }
   }
   std::vector<bool> out(group.size());
-  for (int i = 0; i < c.nodes; ++i) out[static_cast<std::size_t>(i)] = group[static_cast<std::size_t>(i)] == i;
+  for (int i = 0; i < c.nodes; ++i) out[i] = group[i] == i;
   for (const auto& b : c.branches)
-    if (b.kind == Kind::Collector) out[static_cast<std::size_t>(b.a)] = false;  // no node
+    if (b.kind == Kind::Collector) out[b.a] = false;  // no node
   return out;
 }
 
@@ -147,7 +147,7 @@ ReferenceSolution solveByCharging(const Circuit& c) {
   const auto n = static_cast<std::size_t>(c.nodes);
   s.volts.assign(n, 0);
   const auto fixed = held(c);
-  const auto at = [&](int node) { return node < 0 ? 0.0 : s.volts[static_cast<std::size_t>(node)]; };
+  const auto at = [&](int node) { return node < 0 ? 0.0 : s.volts[node]; };
   double step = 1e-4;  // s/F: how far the capacitors are charged at a time
   for (int round = 0; round < 4000; ++round) {
     Matrix m(n, std::vector<double>(n, 0));
@@ -159,8 +159,8 @@ ReferenceSolution solveByCharging(const Circuit& c) {
       const double vd = at(b.d);
       const double i = law(b, va, vb, vc, vd);
       const bool flows = b.kind != Kind::Collector;
-      out[static_cast<std::size_t>(b.a)] += i;
-      if (flows) out[static_cast<std::size_t>(b.b)] -= i;
+      out[b.a] += i;
+      if (flows) out[b.b] -= i;
       const double h = 1e-7;
       const double by[4] = {(law(b, va + h, vb, vc, vd) - law(b, va - h, vb, vc, vd)) / (2 * h),
                             (law(b, va, vb + h, vc, vd) - law(b, va, vb - h, vc, vd)) / (2 * h),
@@ -169,8 +169,8 @@ ReferenceSolution solveByCharging(const Circuit& c) {
       const int nodes[4] = {b.a, b.b, b.c, b.d};
       for (int k = 0; k < 4; ++k) {
         if (nodes[k] < 0) continue;
-        m[static_cast<std::size_t>(b.a)][static_cast<std::size_t>(nodes[k])] += by[k];
-        if (flows) m[static_cast<std::size_t>(b.b)][static_cast<std::size_t>(nodes[k])] -= by[k];
+        m[b.a][nodes[k]] += by[k];
+        if (flows) m[b.b][nodes[k]] -= by[k];
       }
     }
     double worst = 0;

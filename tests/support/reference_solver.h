@@ -2,7 +2,7 @@
 
 #include <vector>
 
-#include "core/circuit/solver.h"
+#include "core/solver/solve.h"
 
 /// A second solver with nothing in common with the first but the laws of the branches: dense Gaussian elimination,
 /// slopes by differences, and a capacitor at every node that is charged until nothing moves (pseudo-transient). Slow and
@@ -14,6 +14,6 @@ struct ReferenceSolution {
   std::vector<double> volts;  ///< against the reference of the island, as Solution
 };
 
-ReferenceSolution solveByCharging(const circuit::Circuit& circuit);
+ReferenceSolution solveByCharging(const solver::Circuit& circuit);
 
 }  // namespace bold::test

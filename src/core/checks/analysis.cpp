@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/bench/stand_ins.h"
 #include "core/checks/explain.h"
 #include "core/checks/margin_words.h"
 #include "core/checks/wired_signals.h"
@@ -22,7 +23,7 @@ using checks::Findings;
 using checks::Harm;
 using checks::Severity;
 
-std::vector<std::string> unknownFigures(const circuit::Bench& bench) {
+std::vector<std::string> unknownFigures(const bench::Bench& bench) {
   std::vector<std::string> out;
   for (const auto& d : bench.devices)
     for (const auto& f : d.part->figures)
@@ -30,7 +31,15 @@ std::vector<std::string> unknownFigures(const circuit::Bench& bench) {
   return out;
 }
 
-std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
+// "pin resistance 40 Ω (the weak end of common controllers): Controller, second controller"
+std::string words(const bench::Bench& bench, const bench::StoodIn& s) {
+  std::string of;
+  for (const int d : s.devices) of += (of.empty() ? "" : ", ") + bench.devices[d].called();
+  return fmt::format("{} {} ({}): {}", s.standIn->what, displayText(s.standIn->value), s.standIn->why, of);
+}
+
+std::vector<std::string> assumptionsOf(const bench::SolvedBench& solved) {
+  const auto& bench = solved.bench;
   std::vector<std::string> out;
   int open = 0;
   for (const auto& c : bench.connections) open += c.kind == harness::ConnectionKind::Wire && (!c.gauge || !c.length);
@@ -40,6 +49,7 @@ std::vector<std::string> assumptionsOf(const circuit::Bench& bench) {
   if (!bench.links.empty())
     out.emplace_back("contacts, each mated pair: screwed, crimped or soldered 1 mΩ, header 10 to 20 mΩ, breadboard or clip 10 to 50 mΩ");
   if (!bench.ambient) out.emplace_back("ambient 30 °C");
+  for (const auto& s : bench::standInsOf(solved)) out.push_back(words(bench, s));
   for (const auto& d : bench.devices)
     for (const auto& e : d.part->elements) {
       const auto* t = std::get_if<parts::Bipolar>(&e.body);
@@ -104,9 +114,8 @@ std::vector<std::string> limitsFromFile(const Analysis& a) {
   std::vector<std::string> out;
   for (const auto& f : a.fromFile) {
     const int d = a.solved->bench.deviceIndex(f.device);
-    if (f.limits && d >= 0 && !a.solved->bench.devices[static_cast<std::size_t>(d)].part->channels.empty())
-      out.push_back(
-          fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[static_cast<std::size_t>(d)].called()));
+    if (f.limits && d >= 0 && !a.solved->bench.devices[d].part->channels.empty())
+      out.push_back(fmt::format("the limits of {} come from this file alone", a.solved->bench.devices[d].called()));
   }
   return out;
 }
@@ -123,7 +132,7 @@ void sayLeftOut(Analysis& a) {
 }
 
 // What the wires say already stands beside it.
-Unstated withoutSignals(const circuit::SolvedBench& s, const circuit::Motor& m) {
+Unstated withoutSignals(const bench::SolvedBench& s, const bench::Motor& m) {
   std::string wired;
   for (const auto& w : checks::wiredSignals(s, m))
     if (!w.pin.device.empty())
@@ -204,7 +213,7 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   for (const auto& p : a.solved->points) a.commands += p->solved();
   a.unknown = unknownFigures(a.solved->bench);
   a.unknownFigures = static_cast<int>(a.unknown.size());
-  a.assumptions = assumptionsOf(a.solved->bench);
+  a.assumptions = assumptionsOf(*a.solved);
   a.leftOut = harness::leftOut(h);
   a.fromFile = harness::fromFile(h, library);
   for (const auto& f : a.fromFile) a.assumptions.push_back(f.sentence);

@@ -33,7 +33,7 @@ struct Unstated {
 /// can go on showing an older analysis while the next one runs.
 struct Analysis {
   std::vector<checks::Finding> findings;  ///< sorted: stops by harm, cautions, notes; causes before what they explain
-  std::shared_ptr<const circuit::SolvedBench> solved;
+  std::shared_ptr<const bench::SolvedBench> solved;
   JudgedBench judged;  ///< what the next analysis may take over
   Verdict verdict = Verdict::NotJudged;
   std::vector<std::string> why;         ///< what stands in the way of Clear, in words; for Do not switch on: what was not used as it stands

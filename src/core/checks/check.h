@@ -4,8 +4,8 @@
 #include <string_view>
 #include <vector>
 
+#include "core/bench/solved_bench.h"
 #include "core/checks/margin.h"
-#include "core/circuit/solved_bench.h"
 
 namespace bold::checks {
 
@@ -16,7 +16,7 @@ struct Check {
   std::string_view title;
   Harm harm;
   bool measures;  ///< a number against a limit; what does not is decided by the wires alone and has no margin
-  Said (*run)(const circuit::SolvedBench&);
+  Said (*run)(const bench::SolvedBench&);
 };
 
 /// Every check, in the order of causes before consequences.

@@ -31,7 +31,7 @@ constexpr int kFarMore = 2;
 constexpr int kFew = 4;                 // causes that one wrong wire may have
 constexpr std::size_t kMostTried = 60;  // wires that are tried for it
 
-// What may be spent on trying repairs, by circuit::SolvedBench::effort: some two seconds on two cores. Counted, not timed, so
+// What may be spent on trying repairs, by bench::SolvedBench::effort: some two seconds on two cores. Counted, not timed, so
 // that the same bench is always told the same.
 constexpr std::size_t kBudget = 3'000'000;
 constexpr std::size_t kOneTrial = 20'000;  // what any trial takes besides

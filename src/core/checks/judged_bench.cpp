@@ -7,11 +7,11 @@
 #include <set>
 
 #include "core/base/parallel.h"
+#include "core/bench/cells.h"
+#include "core/bench/joined_bench.h"
 #include "core/checks/analysis.h"
 #include "core/checks/check.h"
 #include "core/checks/unknown_figures.h"
-#include "core/circuit/cells.h"
-#include "core/circuit/joined_bench.h"
 
 namespace bold {
 namespace {
@@ -21,7 +21,7 @@ using checks::Margins;
 using checks::Said;
 
 // Nothing when it was given up.
-std::optional<Said> runChecks(const circuit::SolvedBench& solved, const std::function<bool()>& cancelled) {
+std::optional<Said> runChecks(const bench::SolvedBench& solved, const std::function<bool()>& cancelled) {
   const auto all = checks::registry();
   std::vector<Said> said(all.size());
   std::atomic<bool> gaveUp = false;
@@ -65,7 +65,7 @@ bool stillHolds(const JudgedCell& cell, const JudgedFrom& from, const std::vecto
   return cell.ids == ids || std::ranges::none_of(cell.findings, [](const auto& f) { return f.repair.has_value(); });
 }
 
-checks::Finding tooLarge(const circuit::SolvedBench& solved) {
+checks::Finding tooLarge(const bench::SolvedBench& solved) {
   checks::Finding f;
   f.check = "outside-scope";
   f.severity = checks::Severity::NotJudged;
@@ -77,7 +77,7 @@ checks::Finding tooLarge(const circuit::SolvedBench& solved) {
 
 // What hangs on a part that no library knows, or on a supply of unknown voltage, is not judged: neither that it will not work nor any
 // number. What the copper alone decides stands.
-void leaveUnknownAside(const circuit::SolvedBench& solved, Said& said) {
+void leaveUnknownAside(const bench::SolvedBench& solved, Said& said) {
   const auto nets = checks::unknownNets(solved);
   if (nets.empty()) return;
   const auto& bench = solved.bench;
@@ -89,7 +89,7 @@ void leaveUnknownAside(const circuit::SolvedBench& solved, Said& said) {
       const auto t = bench.terminal(d, subject.substr(dot + 1));
       return t >= 0 && nets.contains(solved.nets.of(t));
     }
-    const auto& terminals = bench.devices[static_cast<std::size_t>(d)].part->terminals;
+    const auto& terminals = bench.devices[d].part->terminals;
     return std::ranges::any_of(terminals, [&](const auto& t) { return nets.contains(solved.nets.of(bench.terminal(d, t.id))); });
   };
   std::erase_if(said.findings, [&](const checks::Finding& f) {
@@ -103,9 +103,9 @@ void leaveUnknownAside(const circuit::SolvedBench& solved, Said& said) {
 }
 
 std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Library& library, const Options& options) {
-  auto bench = circuit::makeBench(made.from.harness, library);
+  auto bench = bench::makeBench(made.from.harness, library);
   bench.ids = made.ids;
-  made.solved = circuit::solveBench(std::move(bench), options.cancelled, made.only);
+  made.solved = bench::solveBench(std::move(bench), options.cancelled, made.only);
   if (!made.solved) return nullptr;
   auto said = made.solved->tooLarge.empty() ? runChecks(*made.solved, options.cancelled) : Said{{tooLarge(*made.solved)}, {}};
   if (!said) return nullptr;
@@ -176,7 +176,7 @@ Margins JudgedBench::margins() const {
     out.push_back(*p.margin);
     auto& m = out.back();
     if (const auto* point = std::exchange(m.at, nullptr)) {  // a copy may outlive the bench
-      m.corner = point->charge();
+      m.corner = point->corner();
       m.command = point->command().title;
     }
   }
@@ -191,7 +191,7 @@ std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Lib
   const auto& h = out.from.harness;
   out.ids = std::make_shared<const std::set<std::string>>(whole.ids());
   if (known && known->ids && *known->ids == *out.ids) out.ids = known->ids;
-  auto split = circuit::cellsOf(h, library);
+  auto split = bench::cellsOf(h, library);
   out.cuts = std::move(split.cuts);
   out.cells.resize(split.parts.size());
   inParallel(split.parts.size(), [&](std::size_t k) {
@@ -205,19 +205,18 @@ std::optional<JudgedBench> judge(const harness::Harness& whole, const parts::Lib
   return out;
 }
 
-std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library) {
+std::shared_ptr<const bench::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library) {
   if (judged.cells.size() == 1) return judged.cells.front()->solved;
   // Where a cell was not solved there is no point of the whole bench; what was found in the others stands all the same.
   for (const auto& c : judged.cells)
     if (!c->solved->tooLarge.empty()) {
-      auto unsolved =
-          std::make_shared<circuit::SolvedBench>(circuit::makeBench(judged.from.harness, library), std::vector<circuit::Command>{});
+      auto unsolved = std::make_shared<bench::SolvedBench>(bench::makeBench(judged.from.harness, library), std::vector<bench::Command>{});
       unsolved->tooLarge = c->solved->tooLarge;
       return unsolved;
     }
-  std::vector<std::shared_ptr<const circuit::SolvedBench>> cells;
+  std::vector<std::shared_ptr<const bench::SolvedBench>> cells;
   for (const auto& c : judged.cells) cells.push_back(c->solved);
-  return circuit::join(circuit::makeBench(judged.from.harness, library), std::move(cells), judged.cuts);
+  return bench::join(bench::makeBench(judged.from.harness, library), std::move(cells), judged.cuts);
 }
 
 }  // namespace bold

@@ -5,8 +5,8 @@
 #include <string>
 #include <vector>
 
+#include "core/bench/solved_bench.h"
 #include "core/checks/margin.h"
-#include "core/circuit/solved_bench.h"
 #include "core/harness/harness.h"
 #include "core/parts/library.h"
 
@@ -28,7 +28,7 @@ struct JudgedCell {
   JudgedFrom from;
   std::shared_ptr<const std::set<std::string>> ids;  ///< of the whole document: repairs need free ones
   std::vector<std::string> only;                     ///< the commands that were asked for; empty: all
-  std::shared_ptr<const circuit::SolvedBench> solved;
+  std::shared_ptr<const bench::SolvedBench> solved;
   checks::Findings findings;  ///< in the order of the checks
   checks::Margins margins;    ///< likewise
 };
@@ -52,7 +52,7 @@ std::optional<JudgedBench> judge(const harness::Harness& harness, const parts::L
                                  const JudgedBench* known = nullptr);
 
 /// The judged bench as one.
-std::shared_ptr<const circuit::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library);
+std::shared_ptr<const bench::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library);
 
 /// By which findings are sorted: less is graver.
 int weight(const checks::Finding& finding);

@@ -122,7 +122,7 @@ Findings asOne(Findings findings) {
       more.push_back(0);
       continue;
     }
-    ++more[static_cast<std::size_t>(it - out.begin())];
+    ++more[it - out.begin()];
     for (auto& subject : f.subjects)
       if (std::ranges::count(it->subjects, subject) == 0) it->subjects.push_back(std::move(subject));
   }

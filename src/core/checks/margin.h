@@ -5,8 +5,8 @@
 #include <string_view>
 #include <vector>
 
+#include "core/bench/operating_point.h"
 #include "core/checks/finding.h"
-#include "core/circuit/operating_point.h"
 
 namespace bold::checks {
 
@@ -40,18 +40,18 @@ std::vector<Limit> rising(L... limits) {
 
 /// How near something comes to what it stands or needs. It exists whether all is well or not; words are only for what is past.
 struct Margin {
-  std::string quantity;                         ///< "stall current"
-  std::vector<std::string> subjects;            ///< device ids, terminal addresses, connection ids; the first is where it belongs
-  Unit unit = Unit::One;                        ///< of the value and its limits
-  std::optional<double> value;                  ///< nothing: not known
-  std::vector<Limit> limits;                    ///< rising: what is passed first stands first
-  std::optional<double> from;                   ///< where nothing is used yet; see used()
-  const circuit::OperatingPoint* at = nullptr;  ///< where it was measured; while the checks run, see corner and command
-  std::vector<std::string> assumed;             ///< what was taken for granted for it
+  std::string quantity;                       ///< "stall current"
+  std::vector<std::string> subjects;          ///< device ids, terminal addresses, connection ids; the first is where it belongs
+  Unit unit = Unit::One;                      ///< of the value and its limits
+  std::optional<double> value;                ///< nothing: not known
+  std::vector<Limit> limits;                  ///< rising: what is passed first stands first
+  std::optional<double> from;                 ///< where nothing is used yet; see used()
+  const bench::OperatingPoint* at = nullptr;  ///< where it was measured; while the checks run, see corner and command
+  std::vector<std::string> assumed;           ///< what was taken for granted for it
   // Filled in by the engine.
   std::string check;
-  std::optional<circuit::Charge> corner;  ///< the supply state it was measured at
-  std::string command;                    ///< title of the command; empty: of none in particular
+  std::optional<bench::Corner> corner;  ///< the supply state it was measured at
+  std::string command;                  ///< title of the command; empty: of none in particular
 
   /// The gravest limit that the value is past; nullptr: none.
   const Limit* passed() const;

@@ -17,7 +17,7 @@ MarginOf kindOf(const parts::Part& part) {
 }
 
 // The device a subject lies on; -1 for wires.
-int deviceOf(const circuit::Bench& bench, const std::string& subject) {
+int deviceOf(const bench::Bench& bench, const std::string& subject) {
   if (const int d = bench.deviceIndex(subject); d >= 0) return d;
   const auto address = parseAddress(subject);
   return address ? bench.deviceIndex(address->device) : -1;
@@ -25,14 +25,14 @@ int deviceOf(const circuit::Bench& bench, const std::string& subject) {
 
 }  // namespace
 
-std::string calledSubject(const circuit::Bench& bench, const std::string& subject) {
-  if (const int d = bench.deviceIndex(subject); d >= 0) return bench.devices[static_cast<std::size_t>(d)].called();
+std::string calledSubject(const bench::Bench& bench, const std::string& subject) {
+  if (const int d = bench.deviceIndex(subject); d >= 0) return bench.devices[d].called();
   if (const auto address = parseAddress(subject))
     if (const auto t = bench.terminal(*address); t >= 0) return bench.called(t);
   return "wire " + subject;
 }
 
-std::string placeOf(const circuit::Bench& bench, const Margin& m) {
+std::string placeOf(const bench::Bench& bench, const Margin& m) {
   std::string where;
   for (const auto& s : m.subjects) where += (where.empty() ? "" : ", ") + calledSubject(bench, s);
   return where;
@@ -72,15 +72,15 @@ std::string_view word(MarginOf kind) {
   return {};
 }
 
-std::vector<MarginGroup> grouped(const circuit::Bench& bench, const Margins& margins) {
+std::vector<MarginGroup> grouped(const bench::Bench& bench, const Margins& margins) {
   std::vector<MarginGroup> out;
   for (const auto& m : margins) {
     const int d = m.subjects.empty() || m.check == "contact-current" ? -1 : deviceOf(bench, m.subjects.front());
-    const auto id = d < 0 ? std::string() : bench.devices[static_cast<std::size_t>(d)].doc.id;
+    const auto id = d < 0 ? std::string() : bench.devices[d].doc.id;
     auto it = std::ranges::find(out, id, &MarginGroup::device);
     if (it == out.end()) {
-      const auto kind = d < 0 ? MarginOf::Wires : kindOf(*bench.devices[static_cast<std::size_t>(d)].part);
-      out.push_back({kind, id, d < 0 ? std::string() : bench.devices[static_cast<std::size_t>(d)].called(), {}});
+      const auto kind = d < 0 ? MarginOf::Wires : kindOf(*bench.devices[d].part);
+      out.push_back({kind, id, d < 0 ? std::string() : bench.devices[d].called(), {}});
       it = out.end() - 1;
     }
     it->margins.push_back(&m);

@@ -9,9 +9,9 @@
 namespace bold::checks {
 
 /// "S1 OUT1", "Pump", "wire w3": a subject as people call it.
-std::string calledSubject(const circuit::Bench& bench, const std::string& subject);
+std::string calledSubject(const bench::Bench& bench, const std::string& subject);
 /// Everything a margin is about: "Pump, S1 OUT1".
-std::string placeOf(const circuit::Bench& bench, const Margin& margin);
+std::string placeOf(const bench::Bench& bench, const Margin& margin);
 /// A number in the unit of its margin.
 std::string shown(double value, Unit unit);
 /// "at most 2 A", "4.5 V to 5.5 V", "not known"
@@ -30,7 +30,7 @@ struct MarginGroup {
   std::vector<const Margin*> margins;  ///< in the order in which they were given
 };
 /// Sorted by what they belong to, in the order of the first margin of each group. Points into `margins`.
-std::vector<MarginGroup> grouped(const circuit::Bench& bench, const Margins& margins);
+std::vector<MarginGroup> grouped(const bench::Bench& bench, const Margins& margins);
 
 /// The margin that is nearest to its limit of those that may be more than a note and are past none (what is past has a finding);
 /// nullptr where none is known. Points into `margins`.

@@ -56,14 +56,14 @@ class Near {
       return;
     }
     if (dot != std::string::npos) return place(m_b.terminal(d, subject.substr(dot + 1)));
-    const auto& device = m_b.devices[static_cast<std::size_t>(d)];
+    const auto& device = m_b.devices[d];
     if (device.part->terminals.size() > kSmall) return;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) place(device.first + static_cast<int>(i));
   }
   void offer(const Plan& plan, std::string text) {
     if (m_out.size() < m_most) m_out.push_back(plan.repair(std::move(text)));
   }
-  bool loose(TerminalIndex t) const { return m_b.devices[static_cast<std::size_t>(m_b.deviceOf(t))].part->terminals.size() <= 3; }
+  bool loose(TerminalIndex t) const { return m_b.devices[m_b.deviceOf(t)].part->terminals.size() <= 3; }
 
   // What an open terminal may have been meant to be joined to.
   std::vector<TerminalIndex> partners(TerminalIndex t) const {
@@ -75,7 +75,7 @@ class Near {
       if (m.intent)
         for (const auto& sig : m.intent->signals) {
           const auto pin = m_b.terminal(sig.pin);
-          const auto input = circuit::inputOf(m_b, m, sig.role);
+          const auto input = bench::inputOf(m_b, m, sig.role);
           if (input == t) take(pin);
           if (pin == t) take(input);
         }
@@ -84,7 +84,7 @@ class Near {
     for (const auto o : m_places)
       if (!m_b.connected(o) && !m_b.facts(o).optional) take(o);
     const auto& facts = m_b.facts(t);
-    const bool returns = facts.ground || std::ranges::any_of(m_b.devices[static_cast<std::size_t>(m_b.deviceOf(t))].part->channels,
+    const bool returns = facts.ground || std::ranges::any_of(m_b.devices[m_b.deviceOf(t)].part->channels,
                                                              [&](const parts::Channel& c) { return c.returnTerminal == facts.id; });
     for (const auto& pole : m_s.nets.sources()) {
       if (returns) take(pole.negative);
@@ -119,12 +119,12 @@ class Near {
 
   // An end that may sit beside where it belongs.
   void move(int connection) {
-    const auto& c = m_b.connections[static_cast<std::size_t>(connection)];
+    const auto& c = m_b.connections[connection];
     if (c.kind != harness::ConnectionKind::Wire) return;
     const TerminalIndex ends[2] = {m_b.terminal(c.a), m_b.terminal(c.b)};
     if (ends[0] < 0 || ends[1] < 0 || (std::ranges::count(m_places, ends[0]) == 0 && std::ranges::count(m_places, ends[1]) == 0)) return;
     for (const auto end : ends) {
-      const auto& device = m_b.devices[static_cast<std::size_t>(m_b.deviceOf(end))];
+      const auto& device = m_b.devices[m_b.deviceOf(end)];
       std::vector<TerminalIndex> to;
       for (const auto p : m_pins)
         if (m_b.deviceOf(p) == m_b.deviceOf(end) && !m_b.connected(p)) to.push_back(p);

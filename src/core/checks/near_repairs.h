@@ -2,8 +2,8 @@
 
 #include <vector>
 
+#include "core/bench/solved_bench.h"
 #include "core/checks/finding.h"
-#include "core/circuit/solved_bench.h"
 
 namespace bold::checks {
 
@@ -11,6 +11,6 @@ namespace bold::checks {
 /// sits on a neighbour, two that are exchanged. None of them is known to help: they are there to be tried. The likeliest first, at most
 /// `most`.
 /// @param findings stops and cautions of the bench: where to look
-std::vector<Repair> nearRepairs(const circuit::SolvedBench& solved, const std::vector<Finding>& findings, std::size_t most);
+std::vector<Repair> nearRepairs(const bench::SolvedBench& solved, const std::vector<Finding>& findings, std::size_t most);
 
 }  // namespace bold::checks

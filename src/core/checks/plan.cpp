@@ -26,10 +26,8 @@ Plan& Plan::wire(const Address& a, const Address& b, const std::string& colour, 
   return *this;
 }
 
-Plan& Plan::wire(circuit::TerminalIndex a, circuit::TerminalIndex b, const std::string& colour) {
-  const auto address = [&](circuit::TerminalIndex t) {
-    return Address{m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].doc.id, m_bench.facts(t).id};
-  };
+Plan& Plan::wire(bench::TerminalIndex a, bench::TerminalIndex b, const std::string& colour) {
+  const auto address = [&](bench::TerminalIndex t) { return Address{m_bench.devices[m_bench.deviceOf(t)].doc.id, m_bench.facts(t).id}; };
   return wire(address(a), address(b), colour);
 }
 
@@ -57,14 +55,14 @@ std::string Plan::device(const std::string& part, const std::string& stem, const
 }
 
 Plan& Plan::remove(int connection) {
-  auto c = m_bench.connections[static_cast<std::size_t>(connection)];
+  auto c = m_bench.connections[connection];
   c.state = State::ToBeRemoved;
   m_edit.changes.emplace_back(harness::Put<Connection>{c, {}});
   return *this;
 }
 
 Plan& Plan::setting(int device, const std::string& id, const std::string& value) {
-  const auto& d = m_bench.devices[static_cast<std::size_t>(device)];
+  const auto& d = m_bench.devices[device];
   Device changed = d.doc;
   changed.settings[id] = {d.settings.at(id), value};
   m_edit.changes.emplace_back(harness::Put<Device>{changed, {}});
@@ -72,29 +70,26 @@ Plan& Plan::setting(int device, const std::string& id, const std::string& value)
 }
 
 Plan& Plan::figure(int device, const std::string& id, AnyQuantity value) {
-  Device changed = m_bench.devices[static_cast<std::size_t>(device)].doc;
+  Device changed = m_bench.devices[device].doc;
   changed.overrides[id] = displayText(value);
   m_edit.changes.emplace_back(harness::Put<Device>{changed, {}});
   return *this;
 }
 
-Plan& Plan::move(int connection, circuit::TerminalIndex from, circuit::TerminalIndex to) {
+Plan& Plan::move(int connection, bench::TerminalIndex from, bench::TerminalIndex to) {
   remove(connection);
-  auto moved = m_bench.connections[static_cast<std::size_t>(connection)];
+  auto moved = m_bench.connections[connection];
   moved.id = freeId(moved.kind == harness::ConnectionKind::Wire ? "w" : "p");
   for (auto* end : {&moved.a, &moved.b})
-    if (m_bench.terminal(*end) == from)
-      *end = {m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(to))].doc.id, m_bench.facts(to).id};
+    if (m_bench.terminal(*end) == from) *end = {m_bench.devices[m_bench.deviceOf(to)].doc.id, m_bench.facts(to).id};
   moved.state = State::Planned;
   moved.raw = nullptr;
   m_edit.changes.emplace_back(harness::Put<Connection>{moved, {}});
   return *this;
 }
 
-Plan& Plan::exchange(circuit::TerminalIndex a, circuit::TerminalIndex b) {
-  const auto address = [&](circuit::TerminalIndex t) {
-    return Address{m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].doc.id, m_bench.facts(t).id};
-  };
+Plan& Plan::exchange(bench::TerminalIndex a, bench::TerminalIndex b) {
+  const auto address = [&](bench::TerminalIndex t) { return Address{m_bench.devices[m_bench.deviceOf(t)].doc.id, m_bench.facts(t).id}; };
   for (std::size_t i = 0; i < m_bench.connections.size(); ++i) {
     const auto& c = m_bench.connections[i];
     const auto other = [&](const Address& end) {
@@ -120,10 +115,10 @@ Repair Plan::repair(std::string text) const {
   return r;
 }
 
-std::string found(const circuit::Bench& bench, circuit::TerminalIndex t) {
+std::string found(const bench::Bench& bench, bench::TerminalIndex t) {
   const auto& place = bench.facts(t).place;
   std::string where = place.contact;
-  const bool counted = place.position > 0 && bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part->layoutKnown;
+  const bool counted = place.position > 0 && bench.devices[bench.deviceOf(t)].part->layoutKnown;
   if (counted && !place.connector.empty()) where = place.connector + ", " + ordinal(place.position);
   return bench.called(t) + " (" + where + ")";
 }

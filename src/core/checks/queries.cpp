@@ -6,16 +6,16 @@
 #include <map>
 #include <set>
 
-#include "core/circuit/copper_distance.h"
-#include "core/circuit/signal_nets.h"
+#include "core/bench/copper_distance.h"
+#include "core/bench/signal_nets.h"
 
 namespace bold::checks {
 
 const std::string& idOf(const Bench& bench, int device) {
-  return bench.devices[static_cast<std::size_t>(device)].doc.id;
+  return bench.devices[device].doc.id;
 }
 const std::string& called(const Bench& bench, int device) {
-  return bench.devices[static_cast<std::size_t>(device)].called();
+  return bench.devices[device].called();
 }
 std::string called(const SolvedBench& s, const Motor& motor) {
   return called(s.bench, motor.device);
@@ -24,7 +24,7 @@ std::string called(const SolvedBench& s, const Motor& motor) {
 std::optional<PinGroup> pinGroup(const Bench& bench, TerminalIndex t) {
   if (t < 0 || !bench.facts(t).pin) return std::nullopt;
   const int d = bench.deviceOf(t);
-  for (const auto& e : bench.devices[static_cast<std::size_t>(d)].part->elements)
+  for (const auto& e : bench.devices[d].part->elements)
     if (const auto* p = std::get_if<parts::Pins>(&e.body); p && std::ranges::count(p->pins, bench.facts(t).id) > 0)
       return PinGroup{d, p, bench.terminal(d, p->rail), bench.terminal(d, p->ground)};
   return std::nullopt;
@@ -43,7 +43,7 @@ Amps leaving(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
 
 std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from) {
   std::vector<TerminalIndex> out;
-  for (const int net : circuit::signalNets(s.bench, s.nets, from, circuit::Along::Copper))
+  for (const int net : bench::signalNets(s.bench, s.nets, from, bench::Along::Copper))
     for (const auto t : s.nets.members(net))
       if (t != from) out.push_back(t);
   return out;
@@ -53,13 +53,13 @@ TerminalIndex referenceOf(const Bench& bench, TerminalIndex input) {
   const int d = bench.deviceOf(input);
   const auto& facts = bench.facts(input);
   if (facts.input) return bench.terminal(d, facts.input->ground);
-  for (const auto& c : bench.devices[static_cast<std::size_t>(d)].part->channels)
+  for (const auto& c : bench.devices[d].part->channels)
     for (const auto& [role, t] : c.signals)
       if (t == facts.id && !c.returnTerminal.empty()) return bench.terminal(d, c.returnTerminal);
   return -1;
 }
 
-const circuit::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive) {
+const bench::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive) {
   if (t < 0) return nullptr;
   for (const auto& p : s.nets.sources())
     if (s.nets.same(positive ? p.positive : p.negative, t)) return &p;
@@ -67,8 +67,8 @@ const circuit::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool 
 }
 
 const Figure& continuousOf(const Bench& bench, ChannelRef ref) {
-  const auto& c = circuit::channelOf(bench, ref);
-  const auto& settings = bench.devices[static_cast<std::size_t>(ref.device)].settings;
+  const auto& c = bench::channelOf(bench, ref);
+  const auto& settings = bench.devices[ref.device].settings;
   const auto it = settings.find("heatSink");
   return it != settings.end() && it->second == "fitted" && c.continuousSink.known() ? c.continuousSink : c.continuous;
 }
@@ -93,7 +93,7 @@ bool isServo(const SolvedBench& s, int device) {
 }
 
 bool everyday(const OperatingPoint& p) {
-  return p.solved() && circuit::expected(p.charge()) && p.command().supply < 0 && p.command().action != Action::Combination &&
+  return p.solved() && bench::expected(p.corner()) && p.command().supply < 0 && p.command().action != Action::Combination &&
          p.command().moment != Moment::StalledAtMost;
 }
 bool steady(const OperatingPoint& p) {
@@ -115,11 +115,10 @@ double dutyOf(const Motor& motor) {
   return motor.intent && motor.intent->dutyCap ? *motor.intent->dutyCap : 1;
 }
 
-const parts::Source& sourceBody(const Bench& bench, const circuit::Nets::Pole& pole) {
-  return std::get<parts::Source>(
-      bench.devices[static_cast<std::size_t>(pole.device)].part->elements[static_cast<std::size_t>(pole.element)].body);
+const parts::Source& sourceBody(const Bench& bench, const bench::Nets::Pole& pole) {
+  return std::get<parts::Source>(bench.devices[pole.device].part->elements[pole.element].body);
 }
-std::optional<Volts> fullVoltage(const Bench& bench, const circuit::Nets::Pole& pole) {
+std::optional<Volts> fullVoltage(const Bench& bench, const bench::Nets::Pole& pole) {
   return sourceBody(bench, pole).full.typicalAs<Volts>();
 }
 
@@ -132,7 +131,7 @@ std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& pur
 }
 
 std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most) {
-  return circuit::copperDistance(s.bench, s.nets, from, to, most);
+  return bench::copperDistance(s.bench, s.nets, from, to, most);
 }
 
 Severity onceEmpty(const SolvedBench& s) {
@@ -147,7 +146,7 @@ std::string during(const OperatingPoint& p) {
 
 TerminalIndex steeredBy(const SolvedBench& s, TerminalIndex t) {
   if (const auto pin = drivenBy(s, t); t < 0 || pin >= 0) return pin;
-  for (const int net : circuit::signalNets(s.bench, s.nets, t, circuit::Along::TransistorsBack))
+  for (const int net : bench::signalNets(s.bench, s.nets, t, bench::Along::TransistorsBack))
     for (const auto r : s.nets.members(net))
       if (pinGroup(s.bench, r)) return r;
   return -1;
@@ -173,7 +172,7 @@ bool plainGround(const SolvedBench& s, TerminalIndex t) {
   return std::ranges::none_of(s.nets.members(s.nets.of(t)), [&](TerminalIndex u) {
     const int d = s.bench.deviceOf(u);
     const auto& id = s.bench.facts(u).id;
-    const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+    const auto& part = *s.bench.devices[d].part;
     const bool output = std::ranges::any_of(part.channels, [&](const parts::Channel& c) { return std::ranges::count(c.out, id) > 0; });
     const bool control = std::ranges::any_of(part.elements, [&](const parts::Element& e) {
       if (const auto* m = std::get_if<parts::Mosfet>(&e.body)) return m->gate == id;
@@ -186,7 +185,7 @@ bool plainGround(const SolvedBench& s, TerminalIndex t) {
 }
 
 Address addressOf(const Bench& bench, TerminalIndex t) {
-  return {bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].doc.id, bench.facts(t).id};
+  return {bench.devices[bench.deviceOf(t)].doc.id, bench.facts(t).id};
 }
 
 bool returnAstray(const SolvedBench& s, int device) {
@@ -198,7 +197,7 @@ bool returnAstray(const SolvedBench& s, int device) {
 
 bool onLead(const SolvedBench& s, const Motor& m, TerminalIndex t) {
   for (std::size_t i = 0; i < m.windings.size(); ++i) {
-    const auto& w = circuit::windingOf(s.bench, m, i);
+    const auto& w = bench::windingOf(s.bench, m, i);
     if (s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b))) return true;
   }
   return false;
@@ -246,7 +245,7 @@ Field fieldOf(const SolvedBench& s, const Motor& motor, std::string name) {
   return {idOf(s.bench, motor.device), std::move(name)};
 }
 Field figureOf(const Bench& bench, int device, std::string_view figure) {
-  const bool has = bench.devices[static_cast<std::size_t>(device)].part->figure(std::string(figure));
+  const bool has = bench.devices[device].part->figure(std::string(figure));
   return {idOf(bench, device), has ? fmt::format("figure {}", figure) : std::string()};
 }
 Field settingOf(const Bench& bench, int device, std::string_view setting) {

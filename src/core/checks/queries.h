@@ -4,22 +4,22 @@
 #include <string>
 #include <vector>
 
+#include "core/bench/solved_bench.h"
 #include "core/checks/margin.h"
-#include "core/circuit/solved_bench.h"
 
 /// Questions that several checks ask of a solved bench. What to look for, never what to say.
 namespace bold::checks {
 
-using circuit::Action;
-using circuit::Bench;
-using circuit::ChannelRef;
-using circuit::Charge;
-using circuit::Moment;
-using circuit::Motor;
-using circuit::MotorKind;
-using circuit::OperatingPoint;
-using circuit::SolvedBench;
-using circuit::TerminalIndex;
+using bench::Action;
+using bench::Bench;
+using bench::ChannelRef;
+using bench::Corner;
+using bench::Moment;
+using bench::Motor;
+using bench::MotorKind;
+using bench::OperatingPoint;
+using bench::SolvedBench;
+using bench::TerminalIndex;
 
 /// Calls f(device, element index, body) for every element of type T that exists with the present settings.
 template <class T, class F>
@@ -54,7 +54,7 @@ std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from)
 TerminalIndex referenceOf(const Bench& bench, TerminalIndex input);
 
 /// The source whose positive / negative pole shares copper with t; nullptr when none.
-const circuit::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive);
+const bench::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive);
 
 /// The rating that holds for the heat sink really fitted.
 const Figure& continuousOf(const Bench& bench, ChannelRef channel);
@@ -105,8 +105,8 @@ TerminalIndex at(const Bench& bench, int device, const parts::Node& node);
 /// Greatest duty of the plan; 1 without one.
 double dutyOf(const Motor& motor);
 /// A wired source's open voltage at full charge; nothing when unknown.
-std::optional<Volts> fullVoltage(const Bench& bench, const circuit::Nets::Pole& pole);
-const parts::Source& sourceBody(const Bench& bench, const circuit::Nets::Pole& pole);
+std::optional<Volts> fullVoltage(const Bench& bench, const bench::Nets::Pole& pole);
+const parts::Source& sourceBody(const Bench& bench, const bench::Nets::Pole& pole);
 /// Terminals that a supply fact makes motor supplies, with the device's motors as loads: (terminal, return).
 struct SupplyInput {
   TerminalIndex positive, negative;

@@ -122,7 +122,7 @@
 namespace bold::checks {
 
 #define BOLD_DECLARE(result, function, id, family, title, harm) /* NOLINT(bugprone-macro-parentheses) */ \
-  result function(const circuit::SolvedBench&);
+  result function(const bench::SolvedBench&);
 BOLD_CHECKS(BOLD_DECLARE)
 #undef BOLD_DECLARE
 
@@ -135,7 +135,7 @@ Said said(Findings findings) {
 }
 
 #define BOLD_ENTRY(result, function, id, family, title, harm) /* NOLINT(bugprone-macro-parentheses) */ \
-  Check{id, family, title, Harm::harm, std::is_same_v<result, Said>, [](const circuit::SolvedBench& s) { return said(function(s)); }},
+  Check{id, family, title, Harm::harm, std::is_same_v<result, Said>, [](const bench::SolvedBench& s) { return said(function(s)); }},
 constexpr std::array kRegistry{BOLD_CHECKS(BOLD_ENTRY)};
 #undef BOLD_ENTRY
 }  // namespace

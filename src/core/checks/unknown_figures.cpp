@@ -23,14 +23,14 @@ std::set<int> following(const SolvedBench& s, int unknown, bool pastRails) {
   std::set<int> nets;
   const auto spread = [&](int device) {
     bool grown = false;
-    for (const auto& t : s.bench.devices[static_cast<std::size_t>(device)].part->terminals) {
+    for (const auto& t : s.bench.devices[device].part->terminals) {
       const int net = s.nets.of(s.bench.terminal(device, t.id));
       if (!s.nets.grounded(net) && (pastRails || !s.nets.rail(net))) grown = nets.insert(net).second || grown;
     }
     return grown;
   };
   const auto touched = [&](int device) {
-    const auto& part = *s.bench.devices[static_cast<std::size_t>(device)].part;
+    const auto& part = *s.bench.devices[device].part;
     return passesOn(part) &&
            std::ranges::any_of(part.terminals, [&](const auto& t) { return nets.contains(s.nets.of(s.bench.terminal(device, t.id))); });
   };
@@ -42,7 +42,7 @@ std::set<int> following(const SolvedBench& s, int unknown, bool pastRails) {
 }
 
 bool onAny(const SolvedBench& s, const Motor& motor, const std::set<int>& nets) {
-  const auto& terminals = s.bench.devices[static_cast<std::size_t>(motor.device)].part->terminals;
+  const auto& terminals = s.bench.devices[motor.device].part->terminals;
   return std::ranges::any_of(terminals, [&](const auto& t) { return nets.contains(s.nets.of(s.bench.terminal(motor.device, t.id))); });
 }
 

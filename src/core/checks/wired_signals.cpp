@@ -2,14 +2,14 @@
 
 #include <algorithm>
 
-#include "core/circuit/signal_nets.h"
+#include "core/bench/signal_nets.h"
 
 namespace bold::checks {
 namespace {
 
 TerminalIndex inputFor(const SolvedBench& s, const Motor& m, const std::string& role) {
-  if (m.kind != MotorKind::Servo) return circuit::inputOf(s.bench, m, role);
-  for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
+  if (m.kind != MotorKind::Servo) return bench::inputOf(s.bench, m, role);
+  for (const auto& t : s.bench.devices[m.device].part->terminals)
     if (t.input) return s.bench.terminal(m.device, t.id);
   return -1;
 }
@@ -18,13 +18,13 @@ TerminalIndex inputFor(const SolvedBench& s, const Motor& m, const std::string& 
 
 std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
   std::vector<WiredSignal> out;
-  for (const auto& role : circuit::rolesOf(s.bench, m)) {
+  for (const auto& role : bench::rolesOf(s.bench, m)) {
     WiredSignal signal{role, {}, {}};
     if (const auto input = inputFor(s, m, role); input >= 0) {
-      const auto pins = circuit::programPins(s.bench, s.nets, input);
+      const auto pins = bench::programPins(s.bench, s.nets, input);
       if (pins.size() == 1) signal.pin = addressOf(s.bench, *pins.begin());
       if (pins.empty() && s.bench.connected(input)) {
-        const auto* off = s.point(Action::AllOff, Charge::Nominal);
+        const auto* off = s.point(Action::AllOff, Corner::Nominal);
         const auto level = off ? off->level(input) : parts::Level::Undefined;
         signal.tied = level == parts::Level::High ? "high" : level == parts::Level::Low ? "low" : "";
       }

@@ -2,28 +2,28 @@
 
 #include <cmath>
 
+#include "core/bench/doing_words.h"
 #include "core/checks/queries.h"
-#include "core/circuit/doing_words.h"
 
 namespace bold::figures {
 namespace {
 
-using circuit::OperatingPoint;
-using circuit::SolvedBench;
+using bench::OperatingPoint;
+using bench::SolvedBench;
 
 // A transistor counts as on when it carries current without standing at its supply.
 bool conducts(const OperatingPoint& p, int device, int element) {
   return std::abs(p.element(device, element).value) > 1e-3;
 }
 
-Leg legOf(const SolvedBench& s, const OperatingPoint& p, circuit::ChannelRef ref, const std::string& out) {
+Leg legOf(const SolvedBench& s, const OperatingPoint& p, bench::ChannelRef ref, const std::string& out) {
   Leg leg;
   leg.output = out;
   const auto t = s.bench.terminal(ref.device, out);
   leg.current = checks::leaving(s, p, t);
-  const auto& channel = circuit::channelOf(s.bench, ref);
+  const auto& channel = bench::channelOf(s.bench, ref);
   if (!channel.returnTerminal.empty()) leg.voltage = p.across(t, s.bench.terminal(ref.device, channel.returnTerminal));
-  const auto& device = s.bench.devices[static_cast<std::size_t>(ref.device)];
+  const auto& device = s.bench.devices[ref.device];
   for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
     const auto& element = device.part->elements[e];
     const int index = static_cast<int>(e);
@@ -51,25 +51,25 @@ Leg legOf(const SolvedBench& s, const OperatingPoint& p, circuit::ChannelRef ref
 }  // namespace
 
 std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const OperatingPoint& p) {
-  const auto& m = s.motors[static_cast<std::size_t>(motor)];
+  const auto& m = s.motors[motor];
   if (m.reached.empty() || m.windings.empty()) return std::nullopt;
   const auto ref = m.meant.device >= 0 ? m.meant : m.reached.front();
   BridgeState b;
-  b.stage = circuit::called(s.bench, ref);
+  b.stage = bench::called(s.bench, ref);
   b.motor = checks::called(s, m);
-  b.does = circuit::doingWords(p, motor);
-  const auto add = [&](circuit::ChannelRef at, const std::string& out) {
+  b.does = bench::doingWords(p, motor);
+  const auto add = [&](bench::ChannelRef at, const std::string& out) {
     b.legs.push_back(legOf(s, p, at, out));
     b.shootThrough = b.shootThrough || (b.legs.back().high == true && b.legs.back().low == true);
   };
-  const auto& outs = circuit::channelOf(s.bench, ref).out;
+  const auto& outs = bench::channelOf(s.bench, ref).out;
   if (m.half) {
     add(ref, outs[m.half->output]);
     b.toReturn = m.half->high;
-  } else if (m.kind == circuit::MotorKind::UnipolarStepper && !m.further.empty()) {
+  } else if (m.kind == bench::MotorKind::UnipolarStepper && !m.further.empty()) {
     b.stage = "";
-    for (const auto& c : circuit::meantChannels(s.bench, m)) {
-      add(c.ref, circuit::channelOf(s.bench, c.ref).out.front());
+    for (const auto& c : bench::meantChannels(s.bench, m)) {
+      add(c.ref, bench::channelOf(s.bench, c.ref).out.front());
       const auto& name = checks::called(s.bench, c.ref.device);
       if (!b.stage.ends_with(name)) b.stage += (b.stage.empty() ? "" : ", ") + name;
     }

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/circuit/solved_bench.h"
+#include "core/bench/solved_bench.h"
 
 namespace bold::figures {
 
@@ -24,6 +24,6 @@ struct BridgeState {
 };
 
 /// Nothing when the motor has no stage with switches.
-std::optional<BridgeState> bridgeState(const circuit::SolvedBench& solved, int motor, const circuit::OperatingPoint& point);
+std::optional<BridgeState> bridgeState(const bench::SolvedBench& solved, int motor, const bench::OperatingPoint& point);
 
 }  // namespace bold::figures

@@ -17,10 +17,10 @@ constexpr double kAir = 200;               // V at which something gives way whe
 constexpr int kSteps = 1500;
 
 // The lowest absolute voltage of what switches the motor: there an unclamped pulse ends.
-double breakdown(const circuit::SolvedBench& s, const circuit::Motor& m) {
+double breakdown(const bench::SolvedBench& s, const bench::Motor& m) {
   double least = kAir;
   for (const auto& ref : m.reached)
-    for (const auto& e : s.bench.devices[static_cast<std::size_t>(ref.device)].part->elements) {
+    for (const auto& e : s.bench.devices[ref.device].part->elements) {
       if (const auto* t = std::get_if<parts::Mosfet>(&e.body)) least = std::min(least, t->vds.typical().value_or(kAir));
       if (const auto* t = std::get_if<parts::Bipolar>(&e.body)) least = std::min(least, t->vce.typical().value_or(kAir));
     }
@@ -63,12 +63,12 @@ Series openingTransient(const Opening& o, double seconds, int steps) {
   return out;
 }
 
-std::optional<Curve> flybackCurve(const circuit::SolvedBench& s, int motor) {
-  const auto& m = s.motors[static_cast<std::size_t>(motor)];
+std::optional<Curve> flybackCurve(const bench::SolvedBench& s, int motor) {
+  const auto& m = s.motors[motor];
   if (m.windings.size() != 1) return std::nullopt;
-  const auto& w = circuit::windingOf(s.bench, m, 0);
+  const auto& w = bench::windingOf(s.bench, m, 0);
   const auto* opened = checks::justOpened(s, motor);
-  const auto* running = s.running(motor, circuit::Charge::Full);
+  const auto* running = s.running(motor, bench::Corner::Full);
   const auto l = w.inductance.typical();
   const auto r = w.resistance.typical();
   if (!opened || !running || !l || !r) return std::nullopt;

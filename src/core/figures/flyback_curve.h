@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/circuit/solved_bench.h"
+#include "core/bench/solved_bench.h"
 #include "core/figures/curve.h"
 
 namespace bold::figures {
@@ -8,7 +8,7 @@ namespace bold::figures {
 /// Voltage at the opening switch of a motor with one winding: as the bench is wired, and with (or without) a clamp beside
 /// it. Winding, switch capacitance and clamp are integrated in time; nothing when inductance, resistance or current is
 /// unknown.
-std::optional<Curve> flybackCurve(const circuit::SolvedBench& solved, int motor);
+std::optional<Curve> flybackCurve(const bench::SolvedBench& solved, int motor);
 
 /// The transient itself, SI: inductance, resistance, supply, current at the opening, voltage above the supply at which
 /// something conducts, and the switch's own capacitance.

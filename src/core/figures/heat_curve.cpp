@@ -17,13 +17,13 @@ std::optional<double> reaches(const Series& s, double y) {
   return std::nullopt;
 }
 
-std::optional<Curve> heatCurve(const circuit::SolvedBench& s, int motor) {
-  const auto& m = s.motors[static_cast<std::size_t>(motor)];
-  const auto* run = s.running(motor, circuit::Charge::Full);
-  const auto* stalled = s.point(motor, circuit::Action::Forward, circuit::Moment::Stalled, circuit::Charge::Full);
+std::optional<Curve> heatCurve(const bench::SolvedBench& s, int motor) {
+  const auto& m = s.motors[motor];
+  const auto* run = s.running(motor, bench::Corner::Full);
+  const auto* stalled = s.point(motor, bench::Action::Forward, bench::Moment::Stalled, bench::Corner::Full);
   if (!run || !stalled) return std::nullopt;
   for (const auto& ref : m.reached) {
-    const auto& part = *s.bench.devices[static_cast<std::size_t>(ref.device)].part;
+    const auto& part = *s.bench.devices[ref.device].part;
     for (const auto& package : part.packages) {
       const auto rth = checks::thermalOf(s.bench, ref.device, package, false);
       const auto tau = package.settles.typical();

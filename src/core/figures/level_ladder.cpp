@@ -7,12 +7,12 @@
 
 namespace bold::figures {
 
-std::vector<Rung> levelLadder(const circuit::SolvedBench& s) {
-  std::map<circuit::TerminalIndex, Rung> rungs;
+std::vector<Rung> levelLadder(const bench::SolvedBench& s) {
+  std::map<bench::TerminalIndex, Rung> rungs;
   for (const auto& p : s.points) {
     if (!checks::everyday(*p)) continue;
     for (const auto& [pin, state] : p->command().pins) {
-      if (state == circuit::PinState::Float) continue;
+      if (state == bench::PinState::Float) continue;
       for (const auto t : checks::signalReach(s, pin)) {
         if (!s.bench.facts(t).input || s.bench.deviceOf(t) == s.bench.deviceOf(pin)) continue;
         const auto r = checks::readingAt(s, *p, t);
@@ -28,9 +28,9 @@ std::vector<Rung> levelLadder(const circuit::SolvedBench& s) {
           rung.highLevels = r->highLevels();
           rung.lowLevels = r->lowLevels();
         }
-        auto& slot = state == circuit::PinState::High ? rung.high : rung.low;
+        auto& slot = state == bench::PinState::High ? rung.high : rung.low;
         // The worst: the lowest high, the highest low.
-        if (!slot || (state == circuit::PinState::High ? r->volts < *slot : r->volts > *slot)) slot = r->volts;
+        if (!slot || (state == bench::PinState::High ? r->volts < *slot : r->volts > *slot)) slot = r->volts;
       }
     }
   }

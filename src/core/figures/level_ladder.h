@@ -1,13 +1,13 @@
 #pragma once
 
-#include "core/circuit/solved_bench.h"
+#include "core/bench/solved_bench.h"
 
 namespace bold::figures {
 
 /// One signal between a pin and an input: what the pin gives and what the input needs, in volts against the input's own
 /// ground.
 struct Rung {
-  circuit::TerminalIndex pin = -1, input = -1;
+  bench::TerminalIndex pin = -1, input = -1;
   std::string from, to;               ///< names
   std::optional<Volts> high, low;     ///< what arrives when the pin is written high / low; nothing: never written so
   Volts needsHigh{0}, needsLow{0};    ///< promised high from here up, low from here down
@@ -15,6 +15,6 @@ struct Rung {
 };
 
 /// Every wired signal whose input states levels, in document order; the worst of all everyday commands.
-std::vector<Rung> levelLadder(const circuit::SolvedBench& solved);
+std::vector<Rung> levelLadder(const bench::SolvedBench& solved);
 
 }  // namespace bold::figures

@@ -13,8 +13,8 @@ constexpr double kSpeedsUp = 0.05;  // s, mechanical time constant of a geared m
 constexpr int kSteps = 200;
 
 // The source whose current changes most between two points: the one that feeds the motor.
-const circuit::Nets::Pole* feeding(const circuit::SolvedBench& s, const circuit::OperatingPoint& a, const circuit::OperatingPoint& b) {
-  const circuit::Nets::Pole* out = nullptr;
+const bench::Nets::Pole* feeding(const bench::SolvedBench& s, const bench::OperatingPoint& a, const bench::OperatingPoint& b) {
+  const bench::Nets::Pole* out = nullptr;
   double most = 1e-3;
   for (const auto& pole : s.nets.sources()) {
     const double change = std::abs(a.element(pole.device, pole.element).value - b.element(pole.device, pole.element).value);
@@ -28,15 +28,15 @@ const circuit::Nets::Pole* feeding(const circuit::SolvedBench& s, const circuit:
 
 }  // namespace
 
-std::optional<Curve> sagCurve(const circuit::SolvedBench& s, int motor) {
-  const auto& m = s.motors[static_cast<std::size_t>(motor)];
+std::optional<Curve> sagCurve(const bench::SolvedBench& s, int motor) {
+  const auto& m = s.motors[motor];
   Curve c;
-  for (const auto charge : {circuit::Charge::Full, circuit::Charge::Nominal, circuit::Charge::Empty}) {
-    const auto* run = s.running(motor, charge);
-    const circuit::OperatingPoint* stalled = nullptr;
-    for (const auto a : {circuit::Action::Forward, circuit::Action::Move})
-      if (const auto* p = s.point(motor, a, circuit::Moment::Stalled, charge)) stalled = p;
-    const auto* off = s.point(circuit::Action::AllOff, charge);
+  for (const auto corner : {bench::Corner::Full, bench::Corner::Nominal, bench::Corner::Empty}) {
+    const auto* run = s.running(motor, corner);
+    const bench::OperatingPoint* stalled = nullptr;
+    for (const auto a : {bench::Action::Forward, bench::Action::Move})
+      if (const auto* p = s.point(motor, a, bench::Moment::Stalled, corner)) stalled = p;
+    const auto* off = s.point(bench::Action::AllOff, corner);
     if (!run || !stalled || !off) continue;
     const auto* pole = feeding(s, *stalled, *off);
     if (!pole) continue;
@@ -45,7 +45,7 @@ std::optional<Curve> sagCurve(const circuit::SolvedBench& s, int motor) {
     const auto before = off->across(pole->positive, pole->negative);
     if (!v0 || !v1 || !before) continue;
     Series line;
-    line.name = charge == circuit::Charge::Full ? "full" : charge == circuit::Charge::Nominal ? "nominal" : "empty, aged";
+    line.name = corner == bench::Corner::Full ? "full" : corner == bench::Corner::Nominal ? "nominal" : "empty, aged";
     line.x = {-0.02, 0};
     line.y = {before->value, before->value};
     for (int k = 0; k <= kSteps; ++k) {
@@ -57,7 +57,7 @@ std::optional<Curve> sagCurve(const circuit::SolvedBench& s, int motor) {
     c.title = fmt::format("{} while {} starts", checks::called(s.bench, pole->device), checks::called(s, m));
     // What hangs on this source and has a least voltage.
     c.limits.clear();
-    for (circuit::TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
+    for (bench::TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
       const auto& supply = s.bench.facts(t).supply;
       if (supply && supply->recommended.min && s.nets.same(t, pole->positive))
         c.limits.push_back({"least at " + s.bench.called(t), *supply->recommended.min});

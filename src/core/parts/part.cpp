@@ -15,7 +15,7 @@ int Part::indexOf(const std::string& terminal) const {
 }
 const Terminal* Part::find(const std::string& terminal) const {
   const int i = indexOf(terminal);
-  return i < 0 ? nullptr : &terminals[static_cast<std::size_t>(i)];
+  return i < 0 ? nullptr : &terminals[i];
 }
 const NamedFigure* Part::figure(const std::string& which) const {
   return byId(figures, which);

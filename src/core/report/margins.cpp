@@ -17,7 +17,7 @@ using checks::Margin;
 
 constexpr int kIndent = 9;
 
-std::string textOf(const circuit::Bench& bench, const Margin& m, int width) {
+std::string textOf(const bench::Bench& bench, const Margin& m, int width) {
   auto out = wrap(fmt::format("{:>7}  ", checks::percentUsed(m)),
                   fmt::format("{}: {} {} [{}]", checks::placeOf(bench, m), m.quantity,
                               m.value ? checks::shown(*m.value, m.unit) : "not known", m.check),

@@ -5,23 +5,23 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/json.h"
+#include "core/bench/doing_words.h"
+#include "core/bench/shown_voltage.h"
 #include "core/checks/queries.h"
-#include "core/circuit/doing_words.h"
-#include "core/circuit/shown_voltage.h"
 #include "core/report/report.h"
 
 namespace bold::report {
 namespace {
 
-using circuit::Charge;
-using circuit::OperatingPoint;
-using circuit::SolvedBench;
-using circuit::TerminalIndex;
+using bench::Corner;
+using bench::OperatingPoint;
+using bench::SolvedBench;
+using bench::TerminalIndex;
 
 constexpr Amps kWorthALine{1e-3};  // in text; JSON holds everything
 
-std::optional<Volts> motorVolts(const SolvedBench& s, const OperatingPoint& p, const circuit::Motor& m, std::size_t winding) {
-  const auto& w = circuit::windingOf(s.bench, m, winding);
+std::optional<Volts> motorVolts(const SolvedBench& s, const OperatingPoint& p, const bench::Motor& m, std::size_t winding) {
+  const auto& w = bench::windingOf(s.bench, m, winding);
   return p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
 }
 
@@ -36,7 +36,7 @@ Json maybe(const std::optional<Q>& q) {
 Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   Json j;
   j["command"] = p.command().id;
-  j["supply"] = word(p.charge());
+  j["supply"] = word(p.corner());
   j["solved"] = p.solved();
   if (!p.solved()) {
     j["whyNot"] = p.whyNot();
@@ -46,7 +46,7 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   j["motors"] = Json::array();
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    Json one{{"motor", checks::idOf(s.bench, m.device)}, {"does", circuit::word(p.doing(static_cast<int>(k)))}};
+    Json one{{"motor", checks::idOf(s.bench, m.device)}, {"does", bench::word(p.doing(static_cast<int>(k)))}};
     one["windings"] = Json::array();
     for (std::size_t i = 0; i < m.windings.size(); ++i)
       one["windings"].push_back({{"voltage", maybe(motorVolts(s, p, m, i))}, {"current", quantity(p.element(m.device, m.windings[i]))}});
@@ -60,7 +60,7 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   j["wires"] = Json::array();
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
     const auto& link = s.bench.links[l];
-    j["wires"].push_back({{"connection", s.bench.connections[static_cast<std::size_t>(link.connection)].id},
+    j["wires"].push_back({{"connection", s.bench.connections[link.connection].id},
                           {"from", s.bench.address(link.a)},
                           {"to", s.bench.address(link.b)},
                           {"current", quantity(p.link(static_cast<int>(l)))}});
@@ -68,7 +68,7 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   j["terminals"] = Json::array();
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
     if (s.bench.connected(t))
-      j["terminals"].push_back({{"terminal", s.bench.address(t)}, {"voltage", maybe(circuit::shownVoltage(s, p, t))}});
+      j["terminals"].push_back({{"terminal", s.bench.address(t)}, {"voltage", maybe(bench::shownVoltage(s, p, t))}});
   return j;
 }
 
@@ -77,12 +77,12 @@ std::string amps(Amps i) {
 }
 
 std::string asText(const SolvedBench& s, const OperatingPoint& p) {
-  std::string out = fmt::format("{}, supplies {}\n", p.command().title, word(p.charge()));
+  std::string out = fmt::format("{}, supplies {}\n", p.command().title, word(p.corner()));
   if (!p.solved()) return out + fmt::format("  not solved: {}\n", p.whyNot());
   if (p.hunts()) out += "  a stage goes off and on, for want of supply: shown while it is on\n";
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    out += fmt::format("  {:<22} {}", checks::called(s, m), circuit::doingWords(p, static_cast<int>(k)));
+    out += fmt::format("  {:<22} {}", checks::called(s, m), bench::doingWords(p, static_cast<int>(k)));
     for (std::size_t i = 0; i < m.windings.size(); ++i) {
       const auto v = motorVolts(s, p, m, i);
       out += fmt::format("{}{} {}", i == 0 ? "  " : ", ", v ? displayText(*v) : "no path", amps(p.element(m.device, m.windings[i])));
@@ -103,7 +103,7 @@ std::string asText(const SolvedBench& s, const OperatingPoint& p) {
     // Written the way the current flows.
     const auto from = i.value > 0 ? link.a : link.b;
     const auto to = i.value > 0 ? link.b : link.a;
-    const auto v = circuit::shownVoltage(s, p, from);
+    const auto v = bench::shownVoltage(s, p, from);
     out += fmt::format("    {:<20} to {:<20} {:>9}  at {:>9}\n", s.bench.address(from), s.bench.address(to), amps(i),
                        v ? displayText(*v) : "?");
   }
@@ -111,20 +111,20 @@ std::string asText(const SolvedBench& s, const OperatingPoint& p) {
 }
 
 bool wanted(const OperatingPoint& p, const PointsOptions& options) {
-  return (options.command.empty() || p.command().id == options.command) && (!options.charge || p.charge() == *options.charge);
+  return (options.command.empty() || p.command().id == options.command) && (!options.corner || p.corner() == *options.corner);
 }
 
 }  // namespace
 
-std::string_view word(Charge charge) {
-  switch (charge) {
-    case Charge::Full:
+std::string_view word(Corner corner) {
+  switch (corner) {
+    case Corner::Full:
       return "full";
-    case Charge::Nominal:
+    case Corner::Nominal:
       return "nominal";
-    case Charge::Empty:
+    case Corner::Empty:
       return "empty";
-    case Charge::Strong:
+    case Corner::Strong:
       return "strong";
   }
   return {};

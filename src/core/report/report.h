@@ -61,11 +61,11 @@ std::string junitUnreadable(const std::string& file, const Problem& why);
 std::string junitEnd();
 
 struct PointsOptions {
-  std::string command;                    ///< its id; empty: all
-  std::optional<circuit::Charge> charge;  ///< nothing: all that were solved
+  std::string command;                  ///< its id; empty: all
+  std::optional<bench::Corner> corner;  ///< nothing: all that were solved
   bool json = false;
 };
-std::string_view word(circuit::Charge charge);  ///< "full", "nominal", "empty", "strong"
+std::string_view word(bench::Corner corner);  ///< "full", "nominal", "empty", "strong"
 /// Voltages and currents of every command: what `boldh solve` prints.
 std::string points(const std::string& file, const harness::Harness& harness, const Analysis& analysis, const PointsOptions& options);
 

@@ -11,7 +11,7 @@ CoilOrderFigure::CoilOrderFigure(QWidget* parent) : QWidget(parent) {
   setMinimumHeight(190);
 }
 
-void CoilOrderFigure::show(std::optional<circuit::CoilOrder> order) {
+void CoilOrderFigure::show(std::optional<bench::CoilOrder> order) {
   m_order = std::move(order);
   setVisible(m_order.has_value());
   if (m_order)
@@ -32,7 +32,7 @@ void CoilOrderFigure::paintEvent(QPaintEvent*) {
   const auto steps = static_cast<double>(m_order->intended.size());
   const double w = (width() - left - 10) / (2 * steps + 1);
   const double h = 26;
-  const auto grid = [&](double x0, const QString& title, const std::vector<circuit::CoilRow>& rows, bool marked) {
+  const auto grid = [&](double x0, const QString& title, const std::vector<bench::CoilRow>& rows, bool marked) {
     p.setPen(c.ink);
     p.drawText(QRectF(x0, 4, w * steps, 16), Qt::AlignLeft, title);
     for (std::size_t s = 0; s < rows.size(); ++s) {

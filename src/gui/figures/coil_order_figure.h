@@ -3,7 +3,7 @@
 #include <QWidget>
 #include <optional>
 
-#include "core/circuit/coil_order.h"
+#include "core/bench/coil_order.h"
 
 namespace bold::gui {
 
@@ -12,14 +12,14 @@ class CoilOrderFigure : public QWidget {
   Q_OBJECT
  public:
   explicit CoilOrderFigure(QWidget* parent = nullptr);
-  void show(std::optional<circuit::CoilOrder> order);
+  void show(std::optional<bench::CoilOrder> order);
   QSize sizeHint() const override { return {360, 190}; }
 
  protected:
   void paintEvent(QPaintEvent* event) override;
 
  private:
-  std::optional<circuit::CoilOrder> m_order;
+  std::optional<bench::CoilOrder> m_order;
 };
 
 }  // namespace bold::gui

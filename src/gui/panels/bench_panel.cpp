@@ -212,7 +212,7 @@ void BenchPanel::refresh() {
   while (m_devices->count() < static_cast<int>(devices.size())) m_devices->addItem(QString());
   int current = -1;
   for (int i = 0; i < m_devices->count(); ++i) {
-    const auto& d = devices[static_cast<std::size_t>(i)];
+    const auto& d = devices[i];
     const auto part = m_session.library().find(d.part);
     QString text = qs(shownName(m_session.harness(), d)) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
     if (d.state == harness::State::Planned) text += tr("  (to add)");

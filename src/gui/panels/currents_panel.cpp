@@ -7,8 +7,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/doing_words.h"
 #include "core/checks/queries.h"
-#include "core/circuit/doing_words.h"
 #include "core/figures/bridge_state.h"
 #include "core/figures/flyback_curve.h"
 #include "core/figures/heat_curve.h"
@@ -32,15 +32,15 @@ QString qs(const std::string& s) {
   return QString::fromStdString(s);
 }
 
-QString chargeName(circuit::Charge c) {
+QString cornerName(bench::Corner c) {
   switch (c) {
-    case circuit::Charge::Full:
+    case bench::Corner::Full:
       return QObject::tr("supplies full, parts typical");
-    case circuit::Charge::Nominal:
+    case bench::Corner::Nominal:
       return QObject::tr("supplies nominal, parts typical");
-    case circuit::Charge::Empty:
+    case bench::Corner::Empty:
       return QObject::tr("supplies empty, parts at their weakest");
-    case circuit::Charge::Strong:
+    case bench::Corner::Strong:
       return QObject::tr("supplies full, parts at their strongest");
   }
   return {};
@@ -55,14 +55,14 @@ QLabel* heading(const QString& text, QWidget* parent) {
 }
 
 // "Paddle runs forward, 0.51 A", then what each source gives.
-QString whatHappens(const circuit::SolvedBench& s, const circuit::OperatingPoint& p) {
+QString whatHappens(const bench::SolvedBench& s, const bench::OperatingPoint& p) {
   QStringList lines;
   if (p.hunts()) lines << QObject::tr("A stage goes off and on, for want of supply: shown while it is on.");
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     double amps = 0;
     for (const int w : motor.windings) amps = std::max(amps, std::abs(p.element(motor.device, w).value));
-    auto line = QObject::tr("%1 %2").arg(qs(checks::called(s, motor)), qs(circuit::doingWords(p, static_cast<int>(m))));
+    auto line = QObject::tr("%1 %2").arg(qs(checks::called(s, motor)), qs(bench::doingWords(p, static_cast<int>(m))));
     if (amps > kNothing) line += QObject::tr(", %1").arg(qs(displayText(Amps{amps})));
     lines << line;
   }
@@ -96,12 +96,12 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_command->setToolTip(tr("What the program asks for (Alt+Right: the next)"));
   m_command->setMaxVisibleItems(24);
   m_command->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  m_charge = new QComboBox(this);
-  m_charge->setObjectName("charge");
-  speak(m_charge, tr("State of the supplies"));
-  m_charge->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  m_corner = new QComboBox(this);
+  m_corner->setObjectName("corner");
+  speak(m_corner, tr("State of the supplies"));
+  m_corner->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   outer->addWidget(m_command);
-  outer->addWidget(m_charge);
+  outer->addWidget(m_corner);
   m_none = plainLabel(tr("Nothing to solve yet: put a motor, a stage and a supply on the bench and wire them."), this);
   m_none->setWordWrap(true);
   m_none->setForegroundRole(QPalette::PlaceholderText);
@@ -135,12 +135,11 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
 
   connect(m_command, &QComboBox::currentIndexChanged, this, [this] {
     if (m_filling) return;
-    m_session.showCommand(m_command->currentData().toString(), m_session.shownCharge());
-    fillCharges();
+    m_session.showCommand(m_command->currentData().toString(), m_session.shownCorner());
+    fillCorners();
   });
-  connect(m_charge, &QComboBox::currentIndexChanged, this, [this] {
-    if (!m_filling)
-      m_session.showCommand(m_command->currentData().toString(), static_cast<circuit::Charge>(m_charge->currentData().toInt()));
+  connect(m_corner, &QComboBox::currentIndexChanged, this, [this] {
+    if (!m_filling) m_session.showCommand(m_command->currentData().toString(), static_cast<bench::Corner>(m_corner->currentData().toInt()));
   });
   connect(&m_session, &Session::analysisChanged, this, [this] {
     fillCommands();
@@ -173,19 +172,19 @@ void CurrentsPanel::fillCommands() {
   if (solved)
     for (const auto& c : solved->commands)
       // Every state that the pins of a loose bridge can have: looked at one by one only where one of them was asked for.
-      if (c.action != circuit::Action::Combination || (shown && shown->command().id == c.id)) items.emplace_back(qs(c.title), qs(c.id));
+      if (c.action != bench::Action::Combination || (shown && shown->command().id == c.id)) items.emplace_back(qs(c.title), qs(c.id));
   fillCombo(*m_command, items, shown ? qs(shown->command().id) : QString());
   m_filling = false;
-  fillCharges();
+  fillCorners();
 }
 
-void CurrentsPanel::fillCharges() {
+void CurrentsPanel::fillCorners() {
   m_filling = true;
   std::vector<std::pair<QString, QVariant>> items;
   const auto* shown = m_session.shownPoint();
   if (shown)
-    for (const auto c : shown->command().charges) items.emplace_back(chargeName(c), static_cast<int>(c));
-  fillCombo(*m_charge, items, shown ? static_cast<int>(shown->charge()) : -1);
+    for (const auto c : shown->command().corners) items.emplace_back(cornerName(c), static_cast<int>(c));
+  fillCombo(*m_corner, items, shown ? static_cast<int>(shown->corner()) : -1);
   m_filling = false;
 }
 
@@ -208,7 +207,7 @@ void CurrentsPanel::refresh() {
   const auto* p = solved && !solved->motors.empty() ? m_session.shownPoint() : nullptr;
   m_none->setVisible(!p);
   m_command->setVisible(p);
-  m_charge->setVisible(p);
+  m_corner->setVisible(p);
   m_does->setVisible(p);
   if (p) m_does->setText(p->solved() ? whatHappens(*solved, *p) : tr("Not judged: %1").arg(qs(p->whyNot())));
   refreshFigures();
@@ -224,10 +223,10 @@ void CurrentsPanel::refreshFigures() {
   if (usable && m_drawn == solved && m_drawnMotor == motor) return;
   m_drawn = usable ? solved : nullptr;
   m_drawnMotor = usable ? motor : -1;
-  m_coils->show(usable ? circuit::coilOrder(*solved, motor) : std::nullopt);
+  m_coils->show(usable ? bench::coilOrder(*solved, motor) : std::nullopt);
   auto rungs = usable ? figures::levelLadder(*solved) : std::vector<figures::Rung>{};
   if (usable) {
-    const auto& m = solved->motors[static_cast<std::size_t>(motor)];
+    const auto& m = solved->motors[motor];
     std::erase_if(rungs, [&](const auto& r) {
       return std::ranges::none_of(m.reached, [&](const auto& ref) { return ref.device == solved->bench.deviceOf(r.input); });
     });

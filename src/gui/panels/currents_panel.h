@@ -4,7 +4,7 @@
 #include <memory>
 #include <vector>
 
-#include "core/circuit/solved_bench.h"
+#include "core/bench/solved_bench.h"
 
 class QComboBox;
 class QLabel;
@@ -33,18 +33,18 @@ class CurrentsPanel : public QWidget {
 
  private:
   Session& m_session;
-  QComboBox *m_command, *m_charge;
+  QComboBox *m_command, *m_corner;
   QLabel *m_does, *m_none, *m_levelsHead, *m_curvesHead;
   BridgeFigure* m_bridge;
   CoilOrderFigure* m_coils;
   LevelLadderFigure* m_levels;
   std::vector<CurvePlot*> m_curves;
   bool m_filling = false;
-  std::shared_ptr<const circuit::SolvedBench> m_drawn;  ///< what levels and curves were drawn from
+  std::shared_ptr<const bench::SolvedBench> m_drawn;  ///< what levels and curves were drawn from
   int m_drawnMotor = -1;
 
   void fillCommands();
-  void fillCharges();
+  void fillCorners();
   void refresh();
   void refreshFigures();
   int motorShown() const;

@@ -182,7 +182,7 @@ void DeviceDetails::showFigures(const harness::Device& d) {
     return item;
   };
   for (int i = 0; part && i < m_figures->rowCount(); ++i) {
-    const auto& f = part->figures[static_cast<std::size_t>(i)];
+    const auto& f = part->figures[i];
     auto* label = cell(i, 0);
     label->setText(qs(f.label));
     label->setFlags(Qt::ItemIsEnabled);
@@ -235,7 +235,7 @@ void DeviceDetails::sayHowToMeasure() {
   const auto part = m_session.library().withOverrides(d->part, d->overrides, ignored);
   QStringList lines;
   for (int i = 0; part && i < m_figures->rowCount(); ++i) {
-    const auto& f = part->figures[static_cast<std::size_t>(i)];
+    const auto& f = part->figures[i];
     const bool unknown = !f.figure.known();
     if (!unknown && i != m_figures->currentRow()) continue;
     const auto how = parts::howToMeasure(f.id, *part);

@@ -296,7 +296,7 @@ void FieldTree::move(int by) {
   const int here = std::stoi(path.back());
   const int there = here + by;
   if (there < 0 || there >= static_cast<int>(list->size())) return;
-  std::swap((*list)[static_cast<std::size_t>(here)], (*list)[static_cast<std::size_t>(there)]);
+  std::swap((*list)[here], (*list)[there]);
   path.back() = std::to_string(there);
   changed(path);
 }

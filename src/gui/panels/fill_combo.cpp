@@ -7,7 +7,7 @@ namespace bold::gui {
 void fillCombo(QComboBox& box, const std::vector<std::pair<QString, QVariant>>& items, const QVariant& chosen) {
   bool same = box.count() == static_cast<int>(items.size());
   for (int k = 0; same && k < box.count(); ++k) {
-    const auto& [text, data] = items[static_cast<std::size_t>(k)];
+    const auto& [text, data] = items[k];
     same = box.itemText(k) == text && box.itemData(k) == data;
   }
   if (!same) {

@@ -336,8 +336,8 @@ void IntentEditor::showNumbers() {
 std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) const {
   if (const auto& solved = m_session.analysis().solved)
     for (const auto& m : solved->motors)
-      if (solved->bench.devices[static_cast<std::size_t>(m.device)].doc.id == m_motor)
-        if (auto roles = circuit::rolesOf(solved->bench, m); !roles.empty() || m_session.analysisCurrent()) return roles;
+      if (solved->bench.devices[m.device].doc.id == m_motor)
+        if (auto roles = bench::rolesOf(solved->bench, m); !roles.empty() || m_session.analysisCurrent()) return roles;
   std::vector<std::string> roles;
   const auto* stage = m_session.harness().device(intent.stage);
   const auto part = stage ? m_session.library().find(stage->part) : nullptr;

@@ -58,7 +58,7 @@ KeysDialog::KeysDialog(const QMenuBar& menus, QWidget* parent) : QDialog(parent)
   table->setSelectionBehavior(QAbstractItemView::SelectRows);
   table->setTabKeyNavigation(false);
   for (int i = 0; i < table->rowCount(); ++i) {
-    const auto& r = rows[static_cast<std::size_t>(i)];
+    const auto& r = rows[i];
     table->setItem(i, 0, new QTableWidgetItem(r.keys));
     table->setItem(i, 1, new QTableWidgetItem(r.does));
     table->setItem(i, 2, new QTableWidgetItem(r.where));

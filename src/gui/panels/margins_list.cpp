@@ -51,7 +51,7 @@ QString detailsOf(const checks::Margin& m) {
   return out.join("\n");
 }
 
-Line lineOf(const circuit::Bench& bench, const checks::Margin& m, bool ofWires) {
+Line lineOf(const bench::Bench& bench, const checks::Margin& m, bool ofWires) {
   Line out;
   out.identity = qs(m.identity());
   out.subject = m.subjects.empty() ? QString() : qs(m.subjects.front());
@@ -74,7 +74,7 @@ Line lineOf(const circuit::Bench& bench, const checks::Margin& m, bool ofWires) 
 }
 
 // Equal numbers of several terminals of one device (three inputs on one rail) are one line.
-std::vector<Line> linesOf(const circuit::Bench& bench, const checks::MarginGroup& group) {
+std::vector<Line> linesOf(const bench::Bench& bench, const checks::MarginGroup& group) {
   std::vector<Line> out;
   std::vector<QStringList> places;
   for (const auto* m : group.margins) {
@@ -87,7 +87,7 @@ std::vector<Line> linesOf(const circuit::Bench& bench, const checks::MarginGroup
     if (it == out.end()) {
       out.push_back(std::move(line));
       places.push_back({place});
-    } else if (auto& all = places[static_cast<std::size_t>(it - out.begin())]; !all.contains(place)) {
+    } else if (auto& all = places[it - out.begin()]; !all.contains(place)) {
       all << place;
     }
   }

@@ -213,7 +213,7 @@ void WiringPanel::refresh() {
   const auto& h = m_session.harness();
   m_table->setRowCount(static_cast<int>(h.connections.size()));
   for (int i = 0; i < m_table->rowCount(); ++i) {
-    const auto& c = h.connections[static_cast<std::size_t>(i)];
+    const auto& c = h.connections[i];
     const auto cell = [&](int column, const QString& text) {
       auto* item = m_table->item(i, column);
       if (!item) m_table->setItem(i, column, item = new QTableWidgetItem);

@@ -4,7 +4,7 @@
 #include <cmath>
 #include <set>
 
-#include "core/circuit/shown_voltage.h"
+#include "core/bench/shown_voltage.h"
 
 namespace bold::picture {
 namespace {
@@ -16,7 +16,7 @@ constexpr double kTagHigh = 13;
 constexpr double kTagAbove = 9;  // px above the thread
 
 // Between the outputs of a chopping stage only the mean of the coil's current is solved; their voltages jump.
-std::set<int> choppedNets(const circuit::SolvedBench& s) {
+std::set<int> choppedNets(const bench::SolvedBench& s) {
   std::set<int> out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d)
     for (const auto& e : s.bench.devices[d].part->elements)
@@ -34,10 +34,10 @@ int chevronSize(double amps) {
   return i >= 1 ? 3 : i >= 0.1 ? 2 : i >= 0.01 ? 1 : 0;
 }
 
-Flows flowsOf(const Layout& layout, const circuit::SolvedBench& s, const circuit::OperatingPoint& p) {
+Flows flowsOf(const Layout& layout, const bench::SolvedBench& s, const bench::OperatingPoint& p) {
   Flows out;
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
-    const auto& id = s.bench.connections[static_cast<std::size_t>(s.bench.links[l].connection)].id;
+    const auto& id = s.bench.connections[s.bench.links[l].connection].id;
     const double amps = p.link(static_cast<int>(l)).value;
     auto& slot = out.amps[id];
     if (std::abs(amps) > std::abs(slot)) slot = amps;
@@ -50,7 +50,7 @@ Flows flowsOf(const Layout& layout, const circuit::SolvedBench& s, const circuit
       const auto& address = end ? thread.b : thread.a;
       const auto t = s.bench.terminal(address);
       if (t < 0 || chopped.contains(s.nets.of(t)) || !told.insert({address.device, s.nets.of(t)}).second) continue;
-      const auto v = circuit::shownVoltage(s, p, t);
+      const auto v = bench::shownVoltage(s, p, t);
       if (!v || std::abs(v->value) < kGround) continue;
       const auto& from = end ? thread.path.back() : thread.path.front();
       const auto& next = end ? thread.path[thread.path.size() - 2] : thread.path[1];

@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/circuit/solved_bench.h"
+#include "core/bench/solved_bench.h"
 #include "gui/picture/layout.h"
 
 namespace bold::picture {
@@ -23,7 +23,7 @@ struct Flows {
 
 /// Voltages are against the minus of the first source that shares a current path. A net is named once in each box, and
 /// grounds (within 20 mV of zero) not at all.
-Flows flowsOf(const Layout& layout, const circuit::SolvedBench& solved, const circuit::OperatingPoint& point);
+Flows flowsOf(const Layout& layout, const bench::SolvedBench& solved, const bench::OperatingPoint& point);
 
 /// Three sizes of chevron: from 10 mA, from 100 mA, from 1 A; 0: nothing to draw.
 int chevronSize(double amps);

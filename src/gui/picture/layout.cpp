@@ -12,8 +12,8 @@
 namespace bold::picture {
 namespace {
 
-using circuit::Bench;
-using circuit::Nets;
+using bench::Bench;
+using bench::Nets;
 
 // Vertical tracks of a channel: the free one nearest to where a thread would like to be. Threads keep theirs when later
 // ones come.
@@ -37,10 +37,10 @@ class Tracks {
   std::vector<std::vector<std::pair<double, double>>> m_used;
 
   bool free(int t, double y1, double y2) const {
-    return std::ranges::none_of(m_used[static_cast<std::size_t>(t)], [&](const auto& u) { return y1 < u.second + 6 && u.first < y2 + 6; });
+    return std::ranges::none_of(m_used[t], [&](const auto& u) { return y1 < u.second + 6 && u.first < y2 + 6; });
   }
   double use(int t, double y1, double y2) {
-    m_used[static_cast<std::size_t>(t)].emplace_back(y1, y2);
+    m_used[t].emplace_back(y1, y2);
     return m_x + 12 + t * kTrack;
   }
 };
@@ -50,7 +50,7 @@ class Router {
   Router(const harness::Harness& h, const parts::Library& library)
       : m_h(h),
         m_p(place(h, library)),
-        m_bench(circuit::makeBench(h, library)),
+        m_bench(bench::makeBench(h, library)),
         m_nets(m_bench),
         m_trunk(m_p.trunk, m_p.trunkWidth),
         m_leads(m_p.leads, m_p.leadsWidth) {}
@@ -117,7 +117,7 @@ class Router {
       bool source = false;
       for (const auto& s : m_nets.sources()) source = source || (ground ? s.negative : s.positive) == t;
       const bool here = source || (ground && m_bench.facts(t).ground);
-      const auto& name = m_bench.devices[static_cast<std::size_t>(m_bench.deviceOf(t))].called();
+      const auto& name = m_bench.devices[m_bench.deviceOf(t)].called();
       if (here && std::ranges::count(names, name) == 0) names.push_back(name);
     }
     std::string out;

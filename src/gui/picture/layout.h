@@ -4,7 +4,7 @@
 #include <string>
 #include <vector>
 
-#include "core/circuit/nets.h"
+#include "core/bench/nets.h"
 #include "core/harness/harness.h"
 #include "core/parts/library.h"
 

@@ -11,7 +11,7 @@
 #include <cmath>
 #include <utility>
 
-#include "core/circuit/nets.h"
+#include "core/bench/nets.h"
 #include "core/harness/names.h"
 #include "core/parts/connectors.h"
 #include "gui/picture/changes.h"
@@ -140,8 +140,8 @@ bool Picture::relight() {
   const auto& h = m_session.harness();
   for (const auto& s : subjects) {
     if (const auto address = parseAddress(s)) {
-      const auto bench = circuit::makeBench(h, m_session.library());
-      const circuit::Nets nets(bench);
+      const auto bench = bench::makeBench(h, m_session.library());
+      const bench::Nets nets(bench);
       auto t = bench.terminal(*address);
       const auto* d = h.device(address->device);
       const auto part = d ? m_session.library().find(d->part) : nullptr;
@@ -150,7 +150,7 @@ bool Picture::relight() {
       m_lit.insert(address->device);
       for (const auto& l : bench.links)
         if (t >= 0 && nets.same(l.a, t)) {
-          const auto& c = bench.connections[static_cast<std::size_t>(l.connection)];
+          const auto& c = bench.connections[l.connection];
           m_lit.insert({c.id, c.a.device, c.b.device});
         }
     } else if (const auto* c = h.connection(s)) {

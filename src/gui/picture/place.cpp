@@ -4,7 +4,7 @@
 #include <cmath>
 #include <set>
 
-#include "core/circuit/bench.h"
+#include "core/bench/bench.h"
 #include "core/harness/names.h"
 #include "core/parts/connector_id.h"
 #include "core/parts/connectors.h"
@@ -68,7 +68,7 @@ class Placer {
     for (const auto& d : m_h.devices) {
       auto part = m_library.find(d.part);
       const auto kind = part ? kindOf(*part) : BoxKind::Stage;
-      if (!part) part = circuit::opaquePart(m_h, d);
+      if (!part) part = bench::opaquePart(m_h, d);
       m_items.push_back({&d, std::move(part), kind});
     }
     measure();

@@ -2,7 +2,7 @@
 
 #include <QStringList>
 
-#include "core/circuit/shown_voltage.h"
+#include "core/bench/shown_voltage.h"
 #include "core/harness/names.h"
 #include "gui/session/session.h"
 
@@ -52,7 +52,7 @@ QString ofPlace(const Session& s, const Address& end) {
     if (const auto what = functionOf(*t); !what.isEmpty()) lines << what;
     const auto* point = s.analysisCurrent() ? s.shownPoint() : nullptr;
     const auto at = point && point->solved() ? s.analysis().solved->bench.terminal(end) : -1;
-    if (const auto v = at >= 0 ? circuit::shownVoltage(*s.analysis().solved, *point, at) : std::nullopt)
+    if (const auto v = at >= 0 ? bench::shownVoltage(*s.analysis().solved, *point, at) : std::nullopt)
       lines << QObject::tr("%1 with %2").arg(qs(displayText(*v)), qs(point->command().title));
   } else if (part) {
     lines << QObject::tr("connector: drag from it to what it is plugged into");

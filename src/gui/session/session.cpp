@@ -193,7 +193,7 @@ void Session::replaced() {
   m_selection.clear();
   m_picked.clear();
   m_shownCommand.clear();
-  m_shownCharge = circuit::Charge::Full;
+  m_shownCorner = bench::Corner::Full;
   ++m_revision;
   m_analysis = {};
   m_fresh = false;
@@ -277,26 +277,25 @@ void Session::jump(const checks::Field& field) {
   Q_EMIT fieldWanted(subject, QString::fromStdString(field.name));
 }
 
-void Session::showCommand(const QString& command, circuit::Charge charge) {
-  if (m_shownCommand == command && m_shownCharge == charge) return;
+void Session::showCommand(const QString& command, bench::Corner corner) {
+  if (m_shownCommand == command && m_shownCorner == corner) return;
   m_shownCommand = command;
-  m_shownCharge = charge;
+  m_shownCorner = corner;
   Q_EMIT commandShown();
 }
 
-const circuit::OperatingPoint* Session::shownPoint() const {
+const bench::OperatingPoint* Session::shownPoint() const {
   if (!m_analysis.solved) return nullptr;
   const auto& points = m_analysis.solved->points;
   // The very point; else the same command at another supply state; else the first at which a motor is asked to run.
-  const auto pick = [&](const auto& fits) -> const circuit::OperatingPoint* {
+  const auto pick = [&](const auto& fits) -> const bench::OperatingPoint* {
     const auto it = std::ranges::find_if(points, [&](const auto& point) { return fits(*point); });
     return it == points.end() ? nullptr : it->get();
   };
   const auto id = m_shownCommand.toStdString();
-  if (const auto* p = pick([&](const auto& o) { return o.command().id == id && o.charge() == m_shownCharge; })) return p;
+  if (const auto* p = pick([&](const auto& o) { return o.command().id == id && o.corner() == m_shownCorner; })) return p;
   if (const auto* p = pick([&](const auto& o) { return o.command().id == id; })) return p;
-  if (const auto* p = pick([](const auto& o) { return o.command().motor >= 0 && o.command().moment == circuit::Moment::Running; }))
-    return p;
+  if (const auto* p = pick([](const auto& o) { return o.command().motor >= 0 && o.command().moment == bench::Moment::Running; })) return p;
   return points.empty() ? nullptr : points.front().get();
 }
 

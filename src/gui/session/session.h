@@ -74,10 +74,10 @@ class Session : public QObject {
 
   /// The operating point that is looked at: a command (empty: the first that makes a motor run) and a supply state. Only
   /// remembered; what an analysis holds of it is shownPoint().
-  void showCommand(const QString& command, circuit::Charge charge);
-  circuit::Charge shownCharge() const { return m_shownCharge; }
+  void showCommand(const QString& command, bench::Corner corner);
+  bench::Corner shownCorner() const { return m_shownCorner; }
   /// Nothing when the last analysis has no commands. Lives as long as analysis().solved.
-  const circuit::OperatingPoint* shownPoint() const;
+  const bench::OperatingPoint* shownPoint() const;
 
  Q_SIGNALS:
   void documentChanged();
@@ -121,7 +121,7 @@ class Session : public QObject {
   QTimer m_staleTimer;
   bool m_fresh = false;
   QString m_selection, m_picked, m_shownCommand;
-  circuit::Charge m_shownCharge = circuit::Charge::Full;
+  bench::Corner m_shownCorner = bench::Corner::Full;
   Keeper m_keeper;  // last: it ends first
 };
 

@@ -74,7 +74,7 @@ TEST_CASE("two thousand motors in a row, side by side or unwired are too large, 
 }
 
 TEST_CASE("beside a cell that is too large the others are judged all the same") {
-  auto h = bench("from low-side\nremove d1");
+  auto h = wiredBench("from low-side\nremove d1");
   h.devices.push_back(device(0, "battery-4aa-alkaline"));
   for (int n = 1; n < 1500; ++n) {
     h.devices.push_back(device(n, "brushed-130-3v"));
@@ -90,7 +90,7 @@ TEST_CASE("beside a cell that is too large the others are judged all the same") 
 }
 
 TEST_CASE("a bench that is large but not too large is judged; repairs that were not tried are not offered") {
-  auto h = bench("from wave-tank");
+  auto h = wiredBench("from wave-tank");
   const auto one = h;
   for (int k = 1; k < 9; ++k) {
     const auto named = [&](const std::string& id) { return fmt::format("{}-{}", id, k); };

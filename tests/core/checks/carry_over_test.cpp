@@ -6,7 +6,7 @@ using namespace bold;
 using namespace bold::test;
 
 TEST_CASE("until it is worked out, what follows from what is taken from the analysis before") {
-  auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   const auto before = analyse(h, library());
   auto quick = analyseFast(h);
   CHECK(quick.causes(checks::Severity::Stop) > before.causes(checks::Severity::Stop));

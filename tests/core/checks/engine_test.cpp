@@ -14,13 +14,13 @@ using checks::Severity;
 TEST_CASE("the verdict is the first that applies") {
   CHECK(analyseFast({}).verdict == Verdict::NotJudged);
   CHECK(analyseFast(good("low-side")).verdict == Verdict::Clear);
-  CHECK(analyseFast(bench("from low-side\nremove d1")).verdict == Verdict::DoNotSwitchOn);
+  CHECK(analyseFast(wiredBench("from low-side\nremove d1")).verdict == Verdict::DoNotSwitchOn);
   CHECK(analyseFast(good("darlington")).verdict == Verdict::LookAgain);
-  CHECK(analyseFast(bench("from low-side\nplan\nwire uno.GND-2 psu.N BK")).verdict == Verdict::LookAgain);
+  CHECK(analyseFast(wiredBench("from low-side\nplan\nwire uno.GND-2 psu.N BK")).verdict == Verdict::LookAgain);
   auto unknown = good("low-side");
   unknown.devices.push_back({.id = "x", .part = "nobody-knows"});
   CHECK(analyseFast(unknown).verdict == Verdict::NotJudged);
-  auto both = bench("from low-side\nremove d1");
+  auto both = wiredBench("from low-side\nremove d1");
   both.devices.push_back({.id = "x", .part = "nobody-knows"});
   CHECK(analyseFast(both).verdict == Verdict::DoNotSwitchOn);
 }
@@ -36,13 +36,13 @@ TEST_CASE("a motor without signals is judged for its currents, and the verdict s
         "pins are not judged");
   CHECK(findingsOf(a, "command-outcome").empty());
   // The stage's outputs were put into forward directly, so a stall is still seen.
-  auto weak = bench("from l293d\nfigure m.winding 3 ohm");
+  auto weak = wiredBench("from l293d\nfigure m.winding 3 ohm");
   weak.assignments.clear();
   CHECK_FALSE(findingsOf(analyseFast(weak), "stall-current").empty());
 }
 
 TEST_CASE("what follows from a cause folds under it and is still counted") {
-  const auto a = analyse(bench(readFile("demo/wave-tank-first-try.bench")), library());
+  const auto a = analyse(wiredBench(readFile("demo/wave-tank-first-try.bench")), library());
   const auto grounds = findingsOf(a, "ground-not-shared");
   REQUIRE(grounds.size() == 3);
   int explained = 0;
@@ -60,7 +60,7 @@ TEST_CASE("what follows from a cause folds under it and is still counted") {
 }
 
 TEST_CASE("a repair puts planned things on the bench, and the verdict stays until they are done") {
-  auto h = bench("from bridge\nunwire uno.GND s1.GND");
+  auto h = wiredBench("from bridge\nunwire uno.GND s1.GND");
   const auto a = analyse(h, library());
   const auto f = findingsOf(a, "ground-not-shared").front();
   REQUIRE(f.repair);
@@ -79,7 +79,7 @@ TEST_CASE("a repair puts planned things on the bench, and the verdict stays unti
 }
 
 TEST_CASE("what else is planned is not credited to a repair") {
-  const auto h = bench("from bridge\nunwire uno.GND s1.GND\nunwire s1.OUT1 left.P\nplan\nwire s1.OUT1 left.P");
+  const auto h = wiredBench("from bridge\nunwire uno.GND s1.GND\nunwire s1.OUT1 left.P\nplan\nwire s1.OUT1 left.P");
   auto a = analyse(h, library());
   judgePlanned(a, h, library());
   const auto open = findingsOf(a, "open-lead");
@@ -93,7 +93,7 @@ TEST_CASE("every repair of every flagged example removes its finding and adds ne
   for (const auto& c : checks::registry()) {
     const auto page = checks::page(c.id);
     const auto from = page.find("```bench\n", page.find("## Flagged")) + 9;
-    const auto h = bench(page.substr(from, page.find("```", from) - from));
+    const auto h = wiredBench(page.substr(from, page.find("```", from) - from));
     const auto before = analyseFast(h);
     for (const auto& f : before.findings) {
       if (!f.repair) continue;
@@ -114,7 +114,7 @@ TEST_CASE("every repair of every flagged example removes its finding and adds ne
 
 TEST_CASE("a signal does not reach other inputs by way of the pull resistors inside a stage whose ground is open") {
   // Found by shuffling connections: GP2 was said to drive BIN1 through two pull-downs and the floating ground.
-  const auto h = bench("from tb6612\nunwire bat.N s1.GND\nunwire pico.GND s1.GND-2");
+  const auto h = wiredBench("from tb6612\nunwire bat.N s1.GND\nunwire pico.GND s1.GND-2");
   const auto a = analyseFast(h);
   CHECK_FALSE(findingsOf(a, "ground-not-shared").empty());
   const auto found = findingsOf(a, "level-high");
@@ -124,7 +124,7 @@ TEST_CASE("a signal does not reach other inputs by way of the pull resistors ins
 }
 
 TEST_CASE("causes are numbered in the order of their weight, what follows has their number, notes none") {
-  const auto a = analyse(bench(readFile("demo/wave-tank-first-try.bench")), library());
+  const auto a = analyse(wiredBench(readFile("demo/wave-tank-first-try.bench")), library());
   int last = 0;
   for (const auto& f : a.findings) {
     if (!f.explainedBy.empty()) {
@@ -144,10 +144,10 @@ TEST_CASE("causes are numbered in the order of their weight, what follows has th
 
 TEST_CASE("the first-try demo has at least eight kinds of fault and the finished one none") {
   std::set<std::string> kinds;
-  for (const auto& f : analyseFast(bench(readFile("demo/wave-tank-first-try.bench"))).findings)
+  for (const auto& f : analyseFast(wiredBench(readFile("demo/wave-tank-first-try.bench"))).findings)
     if (f.severity == Severity::Stop) kinds.insert(f.check);
   CHECK(kinds.size() >= 8);
-  const auto a = analyseFast(bench(readFile("demo/wave-tank.bench")));
+  const auto a = analyseFast(wiredBench(readFile("demo/wave-tank.bench")));
   CHECK(a.verdict == Verdict::Clear);
   CHECK(a.count(Severity::Stop) + a.count(Severity::Caution) == 0);
 }
@@ -156,14 +156,14 @@ TEST_CASE("the demo files are what their notation says") {
   for (const auto* name : {"wave-tank", "wave-tank-first-try"}) {
     const auto fromFile =
         analyse(harness::readHarness(readFile("demo/" + std::string(name) + ".harness"), "demo").value().harness, library());
-    const auto fromText = analyse(bench(readFile("demo/" + std::string(name) + ".bench")), library());
+    const auto fromText = analyse(wiredBench(readFile("demo/" + std::string(name) + ".bench")), library());
     CHECK(fromFile.findings.size() == fromText.findings.size());
     CHECK(fromFile.verdict == fromText.verdict);
   }
 }
 
 TEST_CASE("what was worked out before is used again only for the same bench with the same parts") {
-  const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  const auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   Options fast;
   fast.explain = false;
   const auto first = analyse(h, library(), fast);

@@ -10,7 +10,7 @@ using namespace bold::test;
 
 namespace {
 std::vector<Found> found(std::string_view text) {
-  static const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  static const auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   static const auto a = analyseFast(h);
   return find(h, library(), a.findings, text);
 }

@@ -52,7 +52,7 @@ TEST_CASE("generated sound benches of one to six motors are clear") {
 }
 
 TEST_CASE("removing any one wire of the wave tank is noticed, but for doubled grounds") {
-  const auto h = bench(readFile("demo/wave-tank.bench"));
+  const auto h = wiredBench(readFile("demo/wave-tank.bench"));
   REQUIRE(analyseFast(h).verdict == Verdict::Clear);
   std::vector<std::string> missed;
   for (std::size_t i = 0; i < h.connections.size(); ++i) {

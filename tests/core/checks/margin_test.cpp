@@ -29,7 +29,7 @@ Limit least(double v, Severity s = Severity::Caution) {
 // The margins of one check on a bench, by quantity and first subject.
 std::map<std::string, Margin> marginsOf(std::string_view check, std::string_view notation) {
   std::map<std::string, Margin> out;
-  for (const auto& m : analyseFast(bench(notation)).margins())
+  for (const auto& m : analyseFast(wiredBench(notation)).margins())
     if (m.check == check) out.emplace(m.quantity + " of " + m.subjects.front(), m);
   return out;
 }
@@ -115,7 +115,7 @@ TEST_CASE("margins of real wires have the figures of a hand sum, also when all i
   const auto wires = marginsOf("stall-current", "from l293d");
   REQUIRE(wires.size() >= 1);
   const auto m = wires.begin()->second;
-  CHECK(m.corner == circuit::Charge::Full);
+  CHECK(m.corner == bench::Corner::Full);
   CHECK(m.command.find("stalled") != std::string::npos);
   REQUIRE(m.limits.size() >= 2);
   CHECK(m.limits[0].name == "continuous");
@@ -139,7 +139,7 @@ TEST_CASE("an unknown rating leaves its margin without a share, and it is listed
   const auto known = marginsOf("running-current", "from l293d");
   REQUIRE(known.size() == 1);
   CHECK(known.begin()->second.used());
-  const auto a = analyseFast(bench("from l293d\nfigure s1.continuous unknown"));
+  const auto a = analyseFast(wiredBench("from l293d\nfigure s1.continuous unknown"));
   for (const auto& m : a.margins())
     if (m.check == "running-current") CHECK_FALSE(m.used());
 }
@@ -164,7 +164,7 @@ TEST_CASE("every check that measures has margins where it fires and where all is
   for (const auto& c : registry()) {
     const std::string page(checks::page(c.id));
     for (auto from = page.find("```bench\n"); from != std::string::npos; from = page.find("```bench\n", from + 1))
-      look(analyseFast(bench(page.substr(from + 9, page.find("```", from + 9) - from - 9))));
+      look(analyseFast(wiredBench(page.substr(from + 9, page.find("```", from + 9) - from - 9))));
   }
   for (unsigned seed = 0; seed < 300; ++seed) look(analyseFast(randomBench(seed)));
   for (const auto& c : registry()) {

@@ -10,7 +10,7 @@ using namespace bold::checks;
 using namespace bold::test;
 
 TEST_CASE("margins are sorted by motor, stage, board, supply and wires, the tightest of each first") {
-  const auto a = analyseFast(bench(readFile("demo/wave-tank.bench")));
+  const auto a = analyseFast(wiredBench(readFile("demo/wave-tank.bench")));
   const auto margins = a.margins();
   const auto groups = grouped(a.solved->bench, margins);
   std::map<std::string, MarginOf> kinds;
@@ -42,7 +42,7 @@ TEST_CASE("margins are sorted by motor, stage, board, supply and wires, the tigh
 }
 
 TEST_CASE("the verdict names the margin that is nearest to its limit, where anything may be switched on") {
-  const auto clear = analyseFast(bench(readFile("demo/wave-tank.bench")));
+  const auto clear = analyseFast(wiredBench(readFile("demo/wave-tank.bench")));
   const auto margins = clear.margins();
   const auto* near = tightest(margins);
   REQUIRE(near);
@@ -50,7 +50,7 @@ TEST_CASE("the verdict names the margin that is nearest to its limit, where anyt
     if (m.used() && !m.onlyNotes() && !m.passed()) CHECK(*m.used() <= *near->used());
   CHECK(clear.tightest == "tightest: input voltage of S2 RST, 95 % of absolute maximum");
   CHECK(summary(clear).ends_with(clear.tightest));
-  const auto stopped = analyseFast(bench(readFile("demo/wave-tank-first-try.bench")));
+  const auto stopped = analyseFast(wiredBench(readFile("demo/wave-tank-first-try.bench")));
   CHECK(stopped.tightest.empty());
   CHECK(analyseFast({}).tightest.empty());
 }

@@ -4,8 +4,8 @@
 #include <map>
 #include <set>
 
-#include "core/circuit/bench.h"
-#include "core/circuit/nets.h"
+#include "core/bench/bench.h"
+#include "core/bench/nets.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -61,8 +61,8 @@ const std::map<std::string, std::string> kExcused{
 
 // The terminals that hang together, by name: equal for two benches that differ in nothing a meter would show.
 std::set<std::set<std::string>> copper(const harness::Harness& h) {
-  const auto b = circuit::makeBench(h, library());
-  const circuit::Nets nets(b);
+  const auto b = bench::makeBench(h, library());
+  const bench::Nets nets(b);
   std::set<std::set<std::string>> out;
   for (int n = 0; n < nets.count(); ++n) {
     std::set<std::string> names;

@@ -55,19 +55,19 @@ TEST_CASE("the flagged example of every page fires its check and the accepted on
   for (const auto& c : checks::registry()) {
     INFO(c.id);
     const auto page = checks::page(c.id);
-    const auto flagged = analyseFast(bench(example(page, "Flagged")));
+    const auto flagged = analyseFast(wiredBench(example(page, "Flagged")));
     std::string all;
     for (const auto& f : flagged.findings) all += f.check + ": " + f.text + "\n";
     INFO(all);
     CHECK_FALSE(findingsOf(flagged, c.id).empty());
-    const auto accepted = analyseFast(bench(example(page, "Accepted")));
+    const auto accepted = analyseFast(wiredBench(example(page, "Accepted")));
     CHECK(findingsOf(accepted, c.id).empty());
   }
 }
 
 TEST_CASE("every finding has words, a formula and a subject on the bench") {
   for (const auto& c : checks::registry()) {
-    const auto h = bench(example(checks::page(c.id), "Flagged"));
+    const auto h = wiredBench(example(checks::page(c.id), "Flagged"));
     for (const auto& f : analyseFast(h).findings) {
       INFO(f.check << ": " << f.headline);
       CHECK(f.headline.size() > 5);

@@ -14,7 +14,7 @@ TEST_CASE("strangers' benches are judged as a practitioner judges them") {
   REQUIRE(names.size() >= 50);
   for (const auto& name : names) {
     const auto text = textOf("strangers", name);
-    const auto a = analyse(bench(text), library());
+    const auto a = analyse(wiredBench(text), library());
     for (const auto& line : unmet(text, a)) {
       INFO(name << ": " << line << "; said: " << summary(a));
       for (const auto& f : a.findings) UNSCOPED_INFO(checks::word(f.severity) << " " << f.check << ": " << f.text);
@@ -31,6 +31,6 @@ TEST_CASE("benches of the blind batches are judged as was written before they ra
     for (const auto& name : namesIn(batch)) {
       INFO(name);
       const auto text = textOf(batch, name);
-      CHECK(unmet(text, analyse(bench(text), library())).empty() != wrongByHand.contains(name));
+      CHECK(unmet(text, analyse(wiredBench(text), library())).empty() != wrongByHand.contains(name));
     }
 }

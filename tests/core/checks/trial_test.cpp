@@ -50,7 +50,7 @@ TEST_CASE("a fault is an edit: a broken ground wire is found without touching th
 }
 
 TEST_CASE("what is planned counts in a trial, and one that is given up is nothing") {
-  const auto h = bench("from bridge\nunwire uno.GND s1.GND\nplan\nwire uno.GND s1.GND BK");
+  const auto h = wiredBench("from bridge\nunwire uno.GND s1.GND\nplan\nwire uno.GND s1.GND BK");
   const auto trial = tryOut(h, {}, library(), {}, analyseFast(h).judged);
   REQUIRE(trial);
   CHECK(std::ranges::none_of(trial->findings, [](const auto& f) { return f.severity == Severity::Stop; }));
@@ -61,15 +61,15 @@ TEST_CASE("what is planned counts in a trial, and one that is given up is nothin
 
 TEST_CASE("chosen commands are solved alone, with the points they begin from, to the same figures") {
   const auto h = good("l293d");
-  const auto all = circuit::solveBench(circuit::makeBench(h, library()), {});
+  const auto all = bench::solveBench(bench::makeBench(h, library()), {});
   for (const auto& c : all->commands) {
-    const auto alone = circuit::solveBench(circuit::makeBench(h, library()), {}, {c.id});
+    const auto alone = bench::solveBench(bench::makeBench(h, library()), {}, {c.id});
     INFO(c.id);
-    REQUIRE(std::ranges::count(alone->commands, c.id, &circuit::Command::id) == 1);
+    REQUIRE(std::ranges::count(alone->commands, c.id, &bench::Command::id) == 1);
     CHECK(alone->commands.size() <= 3);
-    for (const auto charge : c.charges) {
-      const auto* p = alone->point(c.motor, c.action, c.moment, charge, c.step);
-      const auto* q = all->point(c.motor, c.action, c.moment, charge, c.step);
+    for (const auto corner : c.corners) {
+      const auto* p = alone->point(c.motor, c.action, c.moment, corner, c.variant);
+      const auto* q = all->point(c.motor, c.action, c.moment, corner, c.variant);
       if (c.supply >= 0) continue;
       REQUIRE(p);
       REQUIRE(q);
@@ -77,7 +77,7 @@ TEST_CASE("chosen commands are solved alone, with the points they begin from, to
         CHECK(p->link(static_cast<int>(l)).value == Approx(q->link(static_cast<int>(l)).value).epsilon(1e-4).margin(1e-6));
     }
   }
-  CHECK(circuit::solveBench(circuit::makeBench(h, library()), {}, {"no such command"})->points.empty());
+  CHECK(bench::solveBench(bench::makeBench(h, library()), {}, {"no such command"})->points.empty());
 }
 
 TEST_CASE("an analysis of chosen commands is Not judged, knows a full one, and is not taken for one") {
@@ -103,7 +103,7 @@ TEST_CASE("an analysis of chosen commands is Not judged, knows a full one, and i
 
 TEST_CASE("what a planned change would make worse is said beside the bench as it stands") {
   // The module makes its own 5 V; a planned wire joins the board's 5 V to it.
-  const auto h = bench("from bridge\nplan\nwire uno.5V s1.5V RD");
+  const auto h = wiredBench("from bridge\nplan\nwire uno.5V s1.5V RD");
   auto a = analyse(h, library());
   CHECK(findingsOf(a, "back-feed").empty());
   CHECK_FALSE(a.planned);
@@ -118,7 +118,7 @@ TEST_CASE("what a planned change would make worse is said beside the bench as it
 }
 
 TEST_CASE("a plan that mends says so and makes nothing worse") {
-  const auto h = bench("from bridge\nunwire uno.GND s1.GND\nplan\nwire uno.GND s1.GND BK");
+  const auto h = wiredBench("from bridge\nunwire uno.GND s1.GND\nplan\nwire uno.GND s1.GND BK");
   auto a = analyse(h, library());
   judgePlanned(a, h, library());
   REQUIRE(a.planned);
@@ -133,7 +133,7 @@ TEST_CASE("a plan that mends says so and makes nothing worse") {
 }
 
 TEST_CASE("no wire to a part that nobody knows is offered as a repair: it would only silence what was found") {
-  const auto a = analyse(bench("from low-side\nunwire uno.D5 r1.A\npart u9 npn-pn2222a\nswap u9 nobody-knows\nwire u9.X r2.A"), library());
+  const auto a = analyse(wiredBench("from low-side\nunwire uno.D5 r1.A\npart u9 npn-pn2222a\nswap u9 nobody-knows\nwire u9.X r2.A"), library());
   for (const auto& f : a.findings)
     if (f.repair)
       for (const auto& change : f.repair->edit.changes)

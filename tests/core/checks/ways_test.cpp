@@ -49,7 +49,7 @@ TEST_CASE("every finding on every spoilt bench says what to do, with this bench'
     }
   };
   for (const auto& folder : {"strangers", "batch-1", "batch-2"})
-    for (const auto& name : namesIn(folder)) look(bench(textOf(folder, name)));
+    for (const auto& name : namesIn(folder)) look(wiredBench(textOf(folder, name)));
   int n = 0;
   for (const auto& name : goodNames())
     everyMutant(name, good(name), [&](const Mutant& m) {
@@ -70,7 +70,7 @@ TEST_CASE("every finding on every spoilt bench says what to do, with this bench'
 
 TEST_CASE("ways have this bench's numbers: which resistor, which gauge, which duty, which reference") {
   const auto ways = [](std::string_view notation, std::string_view check) {
-    const auto found = findingsOf(analyse(bench(notation), library()), check);
+    const auto found = findingsOf(analyse(wiredBench(notation), library()), check);
     std::string out;
     for (const auto& f : found)
       for (const auto& w : f.ways) out += w.text + " [" + w.field.subject + " " + w.field.name + "]\n";
@@ -88,13 +88,13 @@ TEST_CASE("a base resistor that is taken as the way says mends what was found, a
   for (const auto* ohms : {"1200", "1500", "2200", "3300", "4700", "10000"}) {
     INFO(ohms);
     const std::string thin = "from npn\nfigure r1.resistance ";
-    const auto found = findingsOf(analyse(bench(thin + ohms + " ohm"), library()), "base-drive");
+    const auto found = findingsOf(analyse(wiredBench(thin + ohms + " ohm"), library()), "base-drive");
     if (found.empty()) continue;
     REQUIRE(!found.front().ways.empty());
     const auto& text = found.front().ways.front().text;
     INFO(text);
     REQUIRE(text.starts_with("Put "));
-    const auto taken = bench(thin + text.substr(4, text.find(" in the place") - 4));
+    const auto taken = wiredBench(thin + text.substr(4, text.find(" in the place") - 4));
     const auto after = analyse(taken, library());
     CHECK(findingsOf(after, "base-drive").empty());
     CHECK(findingsOf(after, "pin-current").empty());
@@ -134,10 +134,10 @@ TEST_CASE("an input that stands at a rail, or that two pins reach, is not stated
         if (w.role == role) return w;
     return WiredSignal{};
   };
-  const auto tied = of(bench("from bridge\nunwire uno.D5 s1.ENA\nwire s1.ENA uno.5V"), "speed");
+  const auto tied = of(wiredBench("from bridge\nunwire uno.D5 s1.ENA\nwire s1.ENA uno.5V"), "speed");
   CHECK(tied.pin.device.empty());
   CHECK(tied.tied == "high");
-  const auto two = of(bench("from bridge\nwire uno.D2 s1.IN1"), "in1");
+  const auto two = of(wiredBench("from bridge\nwire uno.D2 s1.IN1"), "in1");
   CHECK(two.pin.device.empty());
   CHECK(two.tied.empty());
 }
@@ -145,7 +145,7 @@ TEST_CASE("an input that stands at a rail, or that two pins reach, is not stated
 TEST_CASE("beside a repair only what may be done instead is said, and the first way never begins with Or") {
   int beside = 0;
   for (const auto& name : namesIn("strangers"))
-    for (const auto& f : analyse(bench(textOf("strangers", name)), library()).findings) {
+    for (const auto& f : analyse(wiredBench(textOf("strangers", name)), library()).findings) {
       if (!f.explainedBy.empty()) continue;
       INFO(name << ": " << f.headline);
       for (const auto& w : f.ways)

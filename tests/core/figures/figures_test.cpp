@@ -9,13 +9,13 @@
 #include "support/benches.h"
 
 using namespace bold;
-using namespace bold::circuit;
+using namespace bold::bench;
 using namespace bold::figures;
 using namespace bold::test;
 
 namespace {
 std::unique_ptr<SolvedBench> solved(const std::string& text) {
-  return solveBench(makeBench(bench(text), library()), {});
+  return solveBench(makeBench(wiredBench(text), library()), {});
 }
 double top(const Series& s) {
   return *std::max_element(s.y.begin(), s.y.end());
@@ -123,7 +123,7 @@ TEST_CASE("a 3.3 V pin on a 5 V CMOS input shows as a high below what is needed"
 
 TEST_CASE("the bridge figure shows one high and one low switch on while running, both low while braking") {
   const auto s = solved("from bridge");
-  const auto* run = s->point(0, Action::Forward, Moment::Running, Charge::Full);
+  const auto* run = s->point(0, Action::Forward, Moment::Running, Corner::Full);
   REQUIRE(run);
   const auto b = bridgeState(*s, 0, *run);
   REQUIRE(b);
@@ -132,7 +132,7 @@ TEST_CASE("the bridge figure shows one high and one low switch on while running,
   CHECK((b->legs[0].low == true) != (b->legs[1].low == true));
   CHECK_FALSE(b->shootThrough);
   CHECK(std::abs(b->motorCurrent.value) > 0.1);
-  const auto* brake = s->point(0, Action::Brake, Moment::Running, Charge::Nominal);
+  const auto* brake = s->point(0, Action::Brake, Moment::Running, Corner::Nominal);
   REQUIRE(brake);
   const auto k = bridgeState(*s, 0, *brake);
   REQUIRE(k);
@@ -143,7 +143,7 @@ TEST_CASE("the bridge figure shows one high and one low switch on while running,
 TEST_CASE("the bridge figure of half a bridge has one leg, that of single switches a leg a coil") {
   const auto s = solved("from l293d-one-way");
   for (const int m : {0, 1}) {
-    const auto* run = s->point(m, Action::Forward, Moment::Running, Charge::Full);
+    const auto* run = s->point(m, Action::Forward, Moment::Running, Corner::Full);
     REQUIRE(run);
     const auto b = bridgeState(*s, m, *run);
     REQUIRE(b);
@@ -155,7 +155,7 @@ TEST_CASE("the bridge figure of half a bridge has one leg, that of single switch
     CHECK(b->motorCurrent.value == Approx(0.2).epsilon(0.01));
   }
   const auto stepper = solved("from stepper-mosfets");
-  const auto* step = stepper->point(0, Action::Step, Moment::Running, Charge::Nominal, 1);
+  const auto* step = stepper->point(0, Action::Step, Moment::Running, Corner::Nominal, 1);
   REQUIRE(step);
   const auto b = bridgeState(*stepper, 0, *step);
   REQUIRE(b);

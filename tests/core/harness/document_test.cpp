@@ -139,7 +139,7 @@ TEST_CASE("an edit redone after undo gives the same bytes") {
 }
 
 TEST_CASE("planned things are absent as it stands and present as planned") {
-  auto h = bench("from low-side\nremove d1\nplan\npart d9 diode-1n5822\nwire d9.K pump.P\nwire d9.A pump.N");
+  auto h = wiredBench("from low-side\nremove d1\nplan\npart d9 diode-1n5822\nwire d9.K pump.P\nwire d9.A pump.N");
   CHECK(h.openChanges() == 3);
   CHECK(asItStands(h).device("d9") == nullptr);
   CHECK(asPlanned(h).device("d9") != nullptr);
@@ -149,7 +149,7 @@ TEST_CASE("planned things are absent as it stands and present as planned") {
 }
 
 TEST_CASE("a setting of which only a change is planned stands at the part's standard") {
-  const auto h = bench("from low-side\nplan\nset q1.heatSink fitted");
+  const auto h = wiredBench("from low-side\nplan\nset q1.heatSink fitted");
   const auto a = analyseFast(h);
   CHECK(a.verdict == Verdict::LookAgain);
   CHECK(a.solved->bench.problems.empty());

@@ -113,7 +113,7 @@ TEST_CASE("the document's copy of an own part is used in that document") {
       R"({"format": 1, "id": "my-cell", "name": "My cell", "kind": "battery", "figures": {"v": {"unit": "V", "value": "3 V"}},
     "terminals": [{"id": "P"}, {"id": "N"}], "elements": [{"source": ["P", "N"], "full": "@v", "nominal": "@v", "empty": "@v", "r": "1 ohm"}]})";
   mine.addOwn({{"c.json", part}}, problems);
-  auto h = bench("part r resistor-1k");
+  auto h = wiredBench("part r resistor-1k");
   h.devices.push_back({.id = "cell", .part = "my-cell"});
   const auto path = folder.path("b.harness");
   REQUIRE(save(disk, h, mine, {}, path, Overwrite::Ask));
@@ -310,7 +310,7 @@ TEST_CASE("a copy in the file that only looks like a shipped part is told, and i
   CHECK_THAT(a.fromFile[0].sentence, Contains("looks like the library's l298n-module and differs from it (continuous, peak)"));
   CHECK(std::ranges::any_of(a.why, [](const std::string& w) { return w.ends_with("come from this file alone"); }));
   // A rating raised on the bench is told as well; a measured winding is not.
-  const auto raised = analyseFast(bench("from bridge\nfigure s1.peak 9 A\nfigure left.winding 6 ohm"));
+  const auto raised = analyseFast(wiredBench("from bridge\nfigure s1.peak 9 A\nfigure left.winding 6 ohm"));
   CHECK(std::ranges::any_of(raised.assumptions,
                             [](const std::string& x) { return x.find("is raised to 9 A; the part's is 2.5 A") != std::string::npos; }));
   CHECK(std::ranges::none_of(raised.assumptions, [](const std::string& x) { return x.find("winding") != std::string::npos; }));

@@ -47,7 +47,7 @@ TEST_CASE("figures of any size never make the analysis hang or invent numbers") 
                             "2 ohm .. 1 ohm", "-1 ohm", "1e5 ohm", "ohm", ""}) {
     for (const auto* figure : {"pump.winding", "psu.resistance", "r1.resistance"}) {
       INFO(figure << " = " << value);
-      const auto a = analyseFast(bench("from low-side\nfigure " + std::string(figure) + " " + value));
+      const auto a = analyseFast(wiredBench("from low-side\nfigure " + std::string(figure) + " " + value));
       CHECK(a.solved);
       for (const auto& f : a.findings)
         for (const auto& [name, q] : f.args) CHECK(std::isfinite(q.value));
@@ -60,14 +60,14 @@ TEST_CASE("a bench of one net, of loops, and of nothing but wires is judged in b
   for (int i = 0; i < 13; ++i)
     loops += "wire uno.D" + std::to_string(i) + " uno.D" + std::to_string(i + 1) + "\nwire uno.D" + std::to_string(i + 1) + " uno.D" +
              std::to_string(i) + "\n";
-  CHECK(analyseFast(bench(loops)).solved);
-  CHECK(analyseFast(bench("part a resistor-1k\nwire a.A a.A\nwire a.A a.B\nwire a.B a.A")).solved);
-  CHECK(analyseFast(bench("part v battery-9v-block\npart w battery-9v-block\nwire v.P w.P\nwire v.N w.N\nwire v.P v.N"))
+  CHECK(analyseFast(wiredBench(loops)).solved);
+  CHECK(analyseFast(wiredBench("part a resistor-1k\nwire a.A a.A\nwire a.A a.B\nwire a.B a.A")).solved);
+  CHECK(analyseFast(wiredBench("part v battery-9v-block\npart w battery-9v-block\nwire v.P w.P\nwire v.N w.N\nwire v.P v.N"))
             .count(checks::Severity::Stop) == 2);
 }
 
 TEST_CASE("two packs of different voltage on one net are solved, the weaker one taking nothing it cannot") {
-  const auto a = analyseFast(bench("from low-side\npart v battery-9v-block\nwire v.P psu.P\nwire v.N psu.N"));
+  const auto a = analyseFast(wiredBench("from low-side\npart v battery-9v-block\nwire v.P psu.P\nwire v.N psu.N"));
   REQUIRE(a.solved);
   for (const auto& p : a.solved->points) CHECK(p->solved());
 }

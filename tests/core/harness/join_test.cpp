@@ -26,7 +26,7 @@ std::string typed(const Harness& h, std::string_view text) {
 }
 
 const Harness& desk() {
-  static const auto kDesk = bench(
+  static const auto kDesk = wiredBench(
       "part usb usb-port-0a5\npart uno board-uno-atmega328p\npart shield bridge-stack-l293d\npart psu adapter-9v-1a Nine volt\n"
       "part s1 l298n-module Left bridge\npart m brushed-130-6v Wave paddle\nwire uno.D9 s1.IN1");
   return kDesk;
@@ -57,7 +57,7 @@ TEST_CASE("what is plugged in is not plugged in again, and a board takes what is
 }
 
 TEST_CASE("a carrier in a stack of three sockets has to be told which") {
-  const auto h = bench("part k stack-three-carriers\npart c a4988-carrier");
+  const auto h = wiredBench("part k stack-three-carriers\npart c a4988-carrier");
   const auto said = typed(h, "c k");
   CHECK(said.find("could be c.left-row k.X-socket-left-row or c.right-row k.Z-socket-right-row: write them so.") != std::string::npos);
   CHECK(typed(h, "c.left-row k.y-socket-left-row") == "plug c.left-row k.Y-socket-left-row");
@@ -92,7 +92,7 @@ TEST_CASE("by hand a connector and a terminal do not go together") {
 }
 
 TEST_CASE("ids are shown only where two names clash") {
-  const auto h = bench("part m1 brushed-130-6v Pump\npart m2 brushed-130-6v Pump\npart m3 brushed-130-6v Gate");
+  const auto h = wiredBench("part m1 brushed-130-6v Pump\npart m2 brushed-130-6v Pump\npart m3 brushed-130-6v Gate");
   CHECK(shownName(h, h.devices[0]) == "Pump (m1)");
   CHECK(shownName(h, h.devices[1]) == "Pump (m2)");
   CHECK(shownName(h, h.devices[2]) == "Gate");

@@ -212,7 +212,7 @@ TEST_CASE("what is only a remark keeps nobody from Clear") {
 
 TEST_CASE("what plans name and is not there keeps the bench from being judged") {
   const auto why = [](const std::string& plan) {
-    auto h = bench("from wave-tank\n");
+    auto h = wiredBench("from wave-tank\n");
     auto& i = h.goals[0];
     const auto at = plan.find('=');
     const auto key = plan.substr(0, at);
@@ -374,7 +374,7 @@ TEST_CASE("what is new takes no id from an entry that could not be read") {
   CHECK(h.freeId("w") == "w2");
   CHECK(h.ids().contains("w1"));
   // Nor does a repair, whatever was judged before.
-  const std::string wired = writeHarness(bench("from low-side\nunwire q1.S psu.N"));
+  const std::string wired = writeHarness(wiredBench("from low-side\nunwire q1.S psu.N"));
   auto other = wired;
   other.insert(other.find("\"connections\": [") + 16, R"({"id": "w1000", "wire": ["a.A"]}, {"id": "w50", "wire": ["b.B"]}, )");
   const auto first = analyse(read(wired), library());

@@ -51,7 +51,7 @@ TEST_CASE("every committed bench of format 1 is judged as its notation is") {
   for (const auto& path : oldFiles()) {
     INFO(path);
     const auto name = path.stem().string();
-    const auto now = name.starts_with("wave-tank") ? bench(readFile("demo/" + name + ".bench")) : good(name);
+    const auto now = name.starts_with("wave-tank") ? wiredBench(readFile("demo/" + name + ".bench")) : good(name);
     Disk disk;
     auto loaded = load(disk, path.string());
     REQUIRE(loaded);

@@ -18,7 +18,7 @@ std::string typed(const Harness& h, std::string_view text) {
 }  // namespace
 
 TEST_CASE("a wire is typed in the words people use") {
-  const auto h = bench("part uno board-uno-atmega328p\npart s1 l298n-module Left\npart sbc sbc-header-40");
+  const auto h = wiredBench("part uno board-uno-atmega328p\npart s1 l298n-module Left\npart sbc sbc-header-40");
   CHECK(typed(h, "d9 s1.in1") == "uno.D9 s1.IN1");
   CHECK(typed(h, "  UNO.D9   left.+12v ") == "uno.D9 s1.12V");
   CHECK(typed(h, "uno.gnd s1.gnd") == "uno.GND s1.GND");
@@ -31,9 +31,9 @@ TEST_CASE("a wire is typed in the words people use") {
 }
 
 TEST_CASE("of equal labels the first free one is taken") {
-  auto h = bench("part uno board-uno-atmega328p\npart q npn-pn2222a\nwire uno.GND q.E");
+  auto h = wiredBench("part uno board-uno-atmega328p\npart q npn-pn2222a\nwire uno.GND q.E");
   CHECK(typed(h, "uno.gnd q.b") == "uno.GND q.B");  // the id itself was typed
-  const auto sbc = bench("part sbc sbc-header-40\npart q npn-pn2222a\nwire sbc.J8-6 q.E");
+  const auto sbc = wiredBench("part sbc sbc-header-40\npart q npn-pn2222a\nwire sbc.J8-6 q.E");
   CHECK(typed(sbc, "gnd q.b") == "sbc.J8-9 q.B");
 }
 
@@ -65,7 +65,7 @@ TEST_CASE("a part comes with its fitted jumpers, as one edit") {
 TEST_CASE("the low-side switch recipe makes a bench that is clear to switch on") {
   for (const auto* transistor : {"nmos-irlz44n", "darlington-tip120"}) {
     INFO(transistor);
-    auto h = bench(
+    auto h = wiredBench(
         "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart m "
         "brushed-gear25-12v\nfigure m.winding 14 ohm");
     const auto e = lowSideSwitch(h, library(), {"m", {"uno", "D5"}, {"uno", "GND"}, "psu", transistor});

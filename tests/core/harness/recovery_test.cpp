@@ -234,7 +234,7 @@ TEST_CASE("what an ordinary user may not read or write is said in one sentence")
 }
 
 TEST_CASE("differences name what is new, gone and changed, and nothing else") {
-  const auto h = bench("title A\npart r resistor-1k\npart m brushed-130-3v Paddle\nwire r.A m.P\nwire r.B m.N");
+  const auto h = wiredBench("title A\npart r resistor-1k\npart m brushed-130-3v Paddle\nwire r.A m.P\nwire r.B m.N");
   auto to = h;
   CHECK(differences(h, to).empty());
   to.title = "B";

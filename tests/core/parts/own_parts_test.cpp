@@ -127,7 +127,7 @@ TEST_CASE("a source's poles are terminals; a contact may end inside the part") {
   std::vector<Problem> problems;
   l.addOwn({{"mine.json", with(R"({"contact": ["P", "~x"]}, {"resistor": ["~x", "N"], "r": "1 kohm", "conductor": true})")}}, problems);
   REQUIRE(problems.empty());
-  auto h = test::bench("from bridge\npart extra brushed-gear25-12v");
+  auto h = test::wiredBench("from bridge\npart extra brushed-gear25-12v");
   h.devices.back().part = "my-motor";
   CHECK(analyse(h, l).solved->bench.problems.empty());
 }

@@ -5,7 +5,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "core/circuit/bench.h"
+#include "core/bench/bench.h"
 #include "core/harness/recipe.h"
 #include "core/parts/typed_part.h"
 #include "support/benches.h"

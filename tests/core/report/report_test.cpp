@@ -72,11 +72,11 @@ TEST_CASE("a report is readable at 80 columns, and narrower when asked") {
       INFO(name << ": " << l);
       CHECK(columns(l) <= 80);
     }
-  for (const auto& l : lines(told(bench(readFile("demo/wave-tank-first-try.bench")), {false, 60}))) CHECK(columns(l) <= 60);
+  for (const auto& l : lines(told(wiredBench(readFile("demo/wave-tank-first-try.bench")), {false, 60}))) CHECK(columns(l) <= 60);
 }
 
 TEST_CASE("colour only where it is asked for, and always switched off again") {
-  const auto h = bench("from low-side\nremove d1");
+  const auto h = wiredBench("from low-side\nremove d1");
   CHECK(told(h).find('\x1b') == std::string::npos);
   const auto coloured = told(h, {true, 80});
   int on = 0;
@@ -89,7 +89,7 @@ TEST_CASE("colour only where it is asked for, and always switched off again") {
 
 TEST_CASE("what is planned stands at the end, in words for the bench") {
   const auto h =
-      bench("from low-side\nremove d1\nplan\npart d9 diode-1n5822\nwire d9.K pump.P RD\nwire d9.A pump.N BK\nset q1.heatSink fitted");
+      wiredBench("from low-side\nremove d1\nplan\npart d9 diode-1n5822\nwire d9.K pump.P RD\nwire d9.A pump.N BK\nset q1.heatSink fitted");
   auto judged = analyse(h, library());
   judgePlanned(judged, h, library());
   const auto out = report::text("b", h, judged);
@@ -116,7 +116,7 @@ TEST_CASE("an empty bench is not judged and says so") {
 }
 
 TEST_CASE("the JSON report says what the text says") {
-  const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  const auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   const auto a = analyse(h, library());
   const auto j = nlohmann::json::parse(json("b.harness", h, a));
   CHECK(j["title"] == "Wave tank, first try");
@@ -133,13 +133,13 @@ TEST_CASE("the JSON report says what the text says") {
 }
 
 TEST_CASE("the same bench gives the same bytes twice") {
-  const auto h = bench(readFile("demo/wave-tank-first-try.bench"));
+  const auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   CHECK(told(h) == told(h));
   CHECK(json("b", h, analyse(h, library())) == json("b", h, analyse(h, library())));
 }
 
 TEST_CASE("a summary counts each kind of harm apart") {
-  CHECK(summaryLine("f", analyse(bench("from low-side\nwire psu.P psu.N\nremove d1"), library()))
+  CHECK(summaryLine("f", analyse(wiredBench("from low-side\nwire psu.P psu.N\nremove d1"), library()))
             .starts_with("f: Do not switch on: 1 dangerous"));
   CHECK(summaryLine("f", analyse(good("npn"), library())).starts_with("f: Clear to switch on: nothing to mend; tightest: "));
   CHECK(summaryLine("f", analyse(good("low-side"), library())).starts_with("f: Clear to switch on: 1 note; tightest: "));

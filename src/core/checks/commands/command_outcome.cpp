@@ -4,18 +4,18 @@
 #include <cmath>
 #include <set>
 
+#include "core/bench/signal_nets.h"
+#include "core/bench/signal_path.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/levels/opto_inputs.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/checks/unknown_figures.h"
-#include "core/circuit/signal_nets.h"
-#include "core/circuit/signal_path.h"
 
 namespace bold::checks {
 namespace {
 
-using circuit::Doing;
+using bench::Doing;
 
 bool moves(Doing d) {
   return d == Doing::Forward || d == Doing::Reverse || d == Doing::Energised;
@@ -24,7 +24,7 @@ bool moves(Doing d) {
 // Forward by the plan is the lead it names as positive; where it names none, either way round is forward.
 Doing seenFromPlan(const SolvedBench& s, const Motor& m, Doing d) {
   if (!m.intent || m.kind != MotorKind::Brushed || m.intent->forwardLead.empty()) return d;
-  const auto& w = circuit::windingOf(s.bench, m, 0);
+  const auto& w = bench::windingOf(s.bench, m, 0);
   if (m.intent->forwardLead != w.b) return d;
   return d == Doing::Forward ? Doing::Reverse : d == Doing::Reverse ? Doing::Forward : d;
 }
@@ -34,13 +34,13 @@ constexpr Volts kLeastToBrake{2.5};
 
 bool tooWeakToBrake(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
   if (m.meant.device < 0) return false;
-  const auto& stage = *s.bench.devices[static_cast<std::size_t>(m.meant.device)].part;
+  const auto& stage = *s.bench.devices[m.meant.device].part;
   const bool bipolar = std::ranges::any_of(stage.elements, [](const parts::Element& e) {
     const auto* sw = std::get_if<parts::Switch>(&e.body);
     return sw && sw->oneWay;
   });
   if (!bipolar) return false;
-  const auto& w = circuit::windingOf(s.bench, m, 0);
+  const auto& w = bench::windingOf(s.bench, m, 0);
   const auto v = p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
   const double drop = std::abs(p.element(m.device, m.windings[0]).value) * w.resistance.typical().value_or(0);
   return v && std::abs(v->value) + drop < kLeastToBrake.value;
@@ -53,7 +53,7 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
       return d == Doing::Forward || (either && d == Doing::Reverse);
     case Action::Reverse: {
       if (!either) return d == Doing::Reverse;
-      const auto* forward = s.running(indexOf(s, m), Charge::Nominal);
+      const auto* forward = s.running(indexOf(s, m), Corner::Nominal);
       return moves(d) && (!forward || forward->doing(indexOf(s, m)) != d);
     }
     case Action::Brake:
@@ -66,7 +66,7 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
       return d == Doing::Energised;
     default:
       // A stepper whose stage the plan cannot switch off keeps its current; that is what it was asked for.
-      if (m.kind == MotorKind::BipolarStepper && !circuit::possible(s.bench, m, Action::AllOff)) return true;
+      if (m.kind == MotorKind::BipolarStepper && !bench::possible(s.bench, m, Action::AllOff)) return true;
       return !moves(d);
   }
 }
@@ -78,9 +78,8 @@ void add(std::vector<std::string>& subjects, const std::string& id) {
 // A channel that is one transistor and nothing else.
 bool looseTransistor(const SolvedBench& s, ChannelRef ref) {
   if (ref.device < 0) return false;
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(ref.device)].part;
-  return circuit::channelOf(s.bench, ref).lowSide &&
-         std::ranges::none_of(part.terminals, [](const auto& t) { return t.supply || t.ground; });
+  const auto& part = *s.bench.devices[ref.device].part;
+  return bench::channelOf(s.bench, ref).lowSide && std::ranges::none_of(part.terminals, [](const auto& t) { return t.supply || t.ground; });
 }
 
 bool onLooseParts(const SolvedBench& s, const Motor& m) {
@@ -93,13 +92,13 @@ bool onLooseParts(const SolvedBench& s, const Motor& m) {
 // of its plan are where to look.
 void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
   std::set<int> steering;
-  const auto follow = [&](TerminalIndex t, circuit::Along along) {
-    if (t >= 0) steering.merge(circuit::signalNets(s.bench, s.nets, t, along));
+  const auto follow = [&](TerminalIndex t, bench::Along along) {
+    if (t >= 0) steering.merge(bench::signalNets(s.bench, s.nets, t, along));
   };
   if (m.intent)
     for (const auto& sig : m.intent->signals) {
-      follow(s.bench.terminal(sig.pin), circuit::Along::Transistors);
-      follow(circuit::inputOf(s.bench, m, sig.role), circuit::Along::TransistorsBack);
+      follow(s.bench.terminal(sig.pin), bench::Along::Transistors);
+      follow(bench::inputOf(s.bench, m, sig.role), bench::Along::TransistorsBack);
     }
   // Rails go everywhere: what lies on one has nothing to do with this motor for that.
   const auto here = [&](TerminalIndex t) {
@@ -121,7 +120,7 @@ void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string
 int energised(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
   int n = 0;
   for (std::size_t i = 0; i < m.windings.size(); ++i) {
-    const auto& w = circuit::windingOf(s.bench, m, i);
+    const auto& w = bench::windingOf(s.bench, m, i);
     const double rated = w.phase.typical().value_or(0.05);
     n += std::abs(p.element(m.device, m.windings[i]).value) > 0.2 * rated;
   }
@@ -129,14 +128,14 @@ int energised(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
 }
 
 int wanted(const Motor& m, Action action, int step) {
-  if (action == Action::Step && m.kind == MotorKind::UnipolarStepper) return static_cast<int>(circuit::stepOutputs(m, step).size());
+  if (action == Action::Step && m.kind == MotorKind::UnipolarStepper) return static_cast<int>(bench::stepOutputs(m, step).size());
   return action == Action::Hold || action == Action::Step ? static_cast<int>(m.windings.size()) : 0;
 }
 
 // A trip that nobody set forces no current in the model; that is current-limit-setting's matter, not the wires'.
 bool unsetLimit(const SolvedBench& s, const Motor& m) {
   return std::ranges::any_of(m.reached, [&](ChannelRef r) {
-    const auto* c = circuit::chopperOf(s.bench, r);
+    const auto* c = bench::chopperOf(s.bench, r);
     return c && !parts::tripCurrent(*c);
   });
 }
@@ -147,24 +146,24 @@ void outcomes(const SolvedBench& s, Findings& out) {
     const bool planned = hasSignals(m);
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
     // Which of several switches is meant for what only the plan says.
-    const bool several = m.kind == MotorKind::UnipolarStepper || circuit::bridgePins(s.bench, s.nets, m).size() > 1;
+    const bool several = m.kind == MotorKind::UnipolarStepper || bench::bridgePins(s.bench, s.nets, m).size() > 1;
     if (!planned && several) continue;
     bool known = true;
-    for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && circuit::windingOf(s.bench, m, i).resistance.known();
+    for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && bench::windingOf(s.bench, m, i).resistance.known();
     if (!known || hangsOnUnknown(s, m)) continue;  // not-solved
     const bool unset = unsetLimit(s, m);
     std::vector<std::string> wrong;
     for (const auto& p : s.points) {
       const auto& c = p->command();
       const bool mine = c.motor == static_cast<int>(k) || c.action == Action::AllOff;
-      if (!p->solved() || !mine || c.action == Action::Combination || c.moment != Moment::Running || p->charge() != Charge::Nominal)
+      if (!p->solved() || !mine || c.action == Action::Combination || c.moment != Moment::Running || p->corner() != Corner::Nominal)
         continue;
       if (unset && c.action != Action::AllOff) continue;
       const auto d = seenFromPlan(s, m, p->doing(static_cast<int>(k)));
       if (d == Doing::Undecided) continue;  // input-floating
       if (c.action == Action::Brake && d == Doing::Coast && tooWeakToBrake(s, m, *p)) continue;
       const int coils = energised(s, *p, m);
-      const int need = wanted(m, c.action, c.step);
+      const int need = wanted(m, c.action, c.variant);
       if (!asPlanned(s, m, c.action, d)) {
         wrong.push_back(fmt::format("{}: {} {}", c.action == Action::AllOff ? "all off" : c.title, called(s, m), word(d)));
       } else if (need > 0 && coils != need) {
@@ -172,8 +171,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
       }
     }
     const bool bothWays = m.kind == MotorKind::Brushed && planned && m.intent->bothDirections;
-    if (bothWays && m.meant.device >= 0 && std::ranges::count(circuit::actionsOf(s.bench, m), Action::Reverse) == 0)
-      wrong.push_back(fmt::format("{} reverse: {} can turn it one way only", called(s, m), circuit::called(s.bench, m.meant)));
+    if (bothWays && m.meant.device >= 0 && std::ranges::count(bench::actionsOf(s.bench, m), Action::Reverse) == 0)
+      wrong.push_back(fmt::format("{} reverse: {} can turn it one way only", called(s, m), bench::called(s.bench, m.meant)));
     if (wrong.empty()) continue;
     auto f = finding(Severity::Stop, fmt::format("{} does not do what is planned", called(s, m)),
                      fmt::format("Through these wires, {}", wrong.front()), {idOf(s.bench, m.device)});
@@ -193,11 +192,11 @@ void outcomes(const SolvedBench& s, Findings& out) {
 // The input a signal of the plan is meant for; -1 when the plan names no stage.
 TerminalIndex meantInput(const SolvedBench& s, const Motor& m, const harness::Signal& signal) {
   if (m.kind == MotorKind::Servo) {
-    for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
+    for (const auto& t : s.bench.devices[m.device].part->terminals)
       if (t.input) return s.bench.terminal(m.device, t.id);
     return -1;
   }
-  return circuit::inputOf(s.bench, m, signal.role);
+  return bench::inputOf(s.bench, m, signal.role);
 }
 
 struct Astray {
@@ -293,10 +292,10 @@ void signalsReach(const SolvedBench& s, Findings& out) {
       // Isolated inputs may as well be pulled down at their minus.
       const auto other = otherOfOpto(s, input);
       const auto arrives = [&](TerminalIndex t) {
-        return t >= 0 && (a.gets(t) || circuit::pathBetween(s.bench, s.nets, pin, t) != circuit::Path::None);
+        return t >= 0 && (a.gets(t) || bench::pathBetween(s.bench, s.nets, pin, t) != bench::Path::None);
       };
       if (arrives(input) || arrives(other)) {
-        if (!a.gets(input) && circuit::pathBetween(s.bench, s.nets, pin, input) == circuit::Path::Unclear) out.push_back(unclear(s, m, a));
+        if (!a.gets(input) && bench::pathBetween(s.bench, s.nets, pin, input) == bench::Path::Unclear) out.push_back(unclear(s, m, a));
       } else {
         astray.push_back(std::move(a));
       }

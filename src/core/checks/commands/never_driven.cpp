@@ -25,12 +25,12 @@ bool moves(const Motor& m, const parts::Channel& c, const parts::TruthRow& row) 
 // Whether any state of the controller's pins can move a motor, and which input stands in the way.
 Findings neverDriven(const SolvedBench& s) {
   Findings out;
-  const auto* off = s.point(Action::AllOff, Charge::Nominal);
+  const auto* off = s.point(Action::AllOff, Corner::Nominal);
   if (!off) return out;
   for (const auto& m : s.motors) {
     if (m.meant.device < 0 || m.kind == MotorKind::Servo) continue;
-    const auto& channel = circuit::channelOf(s.bench, m.meant);
-    const auto& part = *s.bench.devices[static_cast<std::size_t>(m.meant.device)].part;
+    const auto& channel = bench::channelOf(s.bench, m.meant);
+    const auto& part = *s.bench.devices[m.meant.device].part;
     const auto rows = parts::truthTable(part, channel);
     // An input is free when a pin that can be written reaches it, else it has the level it stands at.
     std::string blocks;
@@ -64,7 +64,7 @@ Findings neverDriven(const SolvedBench& s) {
     if (possible || place < 0) continue;
     auto f = finding(Severity::Stop, fmt::format("Nothing can move {}", called(s, m)),
                      fmt::format("To move {} {} needs {}, and no pin of a controller reaches it: the program can do what it likes.",
-                                 called(s, m), circuit::called(s.bench, m.meant), blocks),
+                                 called(s, m), bench::called(s.bench, m.meant), blocks),
                      {s.bench.address(place), idOf(s.bench, m.device)});
     f.ways = {{fmt::format("Wire a free pin of the controller to {}, or tie it to the level it needs.", s.bench.called(place))}};
     f.formula = fmt::format("needed: {}", blocks);

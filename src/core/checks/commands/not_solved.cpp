@@ -13,7 +13,7 @@ struct Commands {
   void add(const SolvedBench& s, const OperatingPoint& p) {
     if (std::ranges::count(names, p.command().title) == 0) names.push_back(p.command().title);
     if (p.command().motor < 0) return;
-    const auto& m = s.motors[static_cast<std::size_t>(p.command().motor)];
+    const auto& m = s.motors[p.command().motor];
     for (const int d : {m.device, m.meant.device})
       if (d >= 0 && std::ranges::count(subjects, idOf(s.bench, d)) == 0) subjects.push_back(idOf(s.bench, d));
   }
@@ -51,9 +51,9 @@ void huntingCommands(const SolvedBench& s, Findings& out) {
   bool held = false;
   for (const auto& p : s.points) {
     if (!p->solved() || !p->hunts() || p->command().action == Action::Combination) continue;
-    const bool usual = p->command().moment == Moment::Running && p->charge() != Charge::Empty;
+    const bool usual = p->command().moment == Moment::Running && p->corner() != Corner::Empty;
     (usual ? always : atTheEnd).add(s, *p);
-    held = held || (!usual && p->charge() != Charge::Empty);
+    held = held || (!usual && p->corner() != Corner::Empty);
   }
   const bool stop = !always.names.empty();
   const auto& hunting = stop ? always : atTheEnd;
@@ -87,7 +87,7 @@ void missingFigures(const SolvedBench& s, Findings& out) {
   for (const int d : unknownResistors(s)) say(d, "resistance", "resistance", "behind it");
   for (const auto& m : s.motors) {
     if (m.windings.empty() || m.reached.empty()) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     std::string missing = w.resistance.known() ? "" : "winding resistance";
     if (w.brushed && !w.run.known()) missing += missing.empty() ? "running current" : " and running current";
     if (missing.empty()) continue;

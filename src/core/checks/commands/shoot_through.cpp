@@ -70,13 +70,13 @@ Finding possible(const SolvedBench& s, const Leg& leg, const Extreme& combined) 
 Findings shootThrough(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors)
-    if (const auto pins = circuit::bridgePins(s.bench, s.nets, m); pins.size() > circuit::kMostBridgePins) {
+    if (const auto pins = bench::bridgePins(s.bench, s.nets, m); pins.size() > bench::kMostBridgePins) {
       auto f = finding(Severity::NotJudged, fmt::format("{} pins reach the bridge of {}", pins.size(), called(s, m)),
                        fmt::format("The bridge of {} is reached by {} pins; what it does in all their states is worked out for {} at most.",
-                                   called(s, m), pins.size(), circuit::kMostBridgePins),
+                                   called(s, m), pins.size(), bench::kMostBridgePins),
                        {idOf(s.bench, m.device)});
-      f.ways = {{fmt::format("Drive {} by at most {} pins, or by a bridge that is one part.", called(s, m), circuit::kMostBridgePins)}};
-      f.formula = fmt::format("{} > {}", pins.size(), circuit::kMostBridgePins);
+      f.ways = {{fmt::format("Drive {} by at most {} pins, or by a bridge that is one part.", called(s, m), bench::kMostBridgePins)}};
+      f.formula = fmt::format("{} > {}", pins.size(), bench::kMostBridgePins);
       out.push_back(std::move(f));
     }
   for (const auto& leg : legs(s)) {

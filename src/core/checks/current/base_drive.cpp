@@ -42,7 +42,7 @@ Margin overdriveOf(const SolvedBench& s, const Drive& d, const OperatingPoint& p
   m.value = d.base.value * d.gain / d.collector.value;
   m.assumed = {"the least current gain"};
   m.limits = rising(atLeast(LimitKind::Recommended, Severity::Caution, kEnough, "sure saturation"));
-  const auto& w = circuit::windingOf(s.bench, *d.motor, 0);
+  const auto& w = bench::windingOf(s.bench, *d.motor, 0);
   const auto across = p.across(s.bench.terminal(d.motor->device, w.a), s.bench.terminal(d.motor->device, w.b));
   const double motorVolts = across ? std::abs(across->value) : 0;
   if (d.left.value > kLostShare * (d.left.value + motorVolts))
@@ -56,9 +56,9 @@ std::vector<Drive> measure(const SolvedBench& s) {
     if (!b.inputFor.empty() || b.base.starts_with('~') || b.hfeMin.empty()) return;  // arrays: darlington-input's business
     for (const auto& m : s.motors) {
       if (std::ranges::none_of(m.reached, [&](ChannelRef r) { return r.device == d; })) continue;
-      const auto* p = s.running(indexOf(s, m), Charge::Nominal);
+      const auto* p = s.running(indexOf(s, m), Corner::Nominal);
       if (!p || m.windings.empty()) continue;
-      const auto& w = circuit::windingOf(s.bench, m, 0);
+      const auto& w = bench::windingOf(s.bench, m, 0);
       const Amps solved{std::abs(p->element(d, e).value)};
       const Amps wanted{std::max(w.run.typical().value_or(solved.value), solved.value)};
       const Amps base{std::abs(p->base(d, e).value)};
@@ -139,7 +139,7 @@ Said baseDrive(const SolvedBench& s) {
     f.formula = fmt::format("{} x {:.0f} / {} = {:.2g} (2 or more wanted)", show(d.base), d.gain, show(d.collector), *d.margin.value);
     f.args = {{"base", d.base}, {"collector", d.collector}, {"overdrive", AnyQuantity{*d.margin.value, Unit::One}}};
     f.bar = Bar{"current it can promise", d.base * d.gain, {}, d.collector, "wanted", true};
-    f.sources = sourcesOf({&d.transistor->vbe, &circuit::windingOf(s.bench, *d.motor, 0).run});
+    f.sources = sourcesOf({&d.transistor->vbe, &bench::windingOf(s.bench, *d.motor, 0).run});
     return f;
   });
 }

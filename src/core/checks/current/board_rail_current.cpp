@@ -54,10 +54,10 @@ bool past(const Draw& d) {
 const Figure& inUse(const SolvedBench& s, TerminalIndex t) {
   const auto& supply = *s.bench.facts(t).supply;
   const Figure* best = &supply.feeds;
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   const int d = s.bench.deviceOf(t);
   double most = 1e-3;
-  const auto& elements = s.bench.devices[static_cast<std::size_t>(d)].part->elements;
+  const auto& elements = s.bench.devices[d].part->elements;
   for (const auto& [id, figure] : supply.feedsBy)
     for (std::size_t e = 0; p && e < elements.size(); ++e)
       if (const double amps = elements[e].id == id ? p->element(d, static_cast<int>(e)).value : 0; amps > most && figure.typical()) {

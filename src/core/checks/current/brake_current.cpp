@@ -13,9 +13,9 @@ std::vector<Pulse> measure(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.intent && m.intent->ramp) continue;
-    const auto* p = s.point(static_cast<int>(k), Action::Brake, Moment::Running, Charge::Nominal);
-    const auto* run = s.running(static_cast<int>(k), Charge::Full);
-    if (!p || !run || p->doing(static_cast<int>(k)) != circuit::Doing::Brake) continue;
+    const auto* p = s.point(static_cast<int>(k), Action::Brake, Moment::Running, Corner::Nominal);
+    const auto* run = s.running(static_cast<int>(k), Corner::Full);
+    if (!p || !run || p->doing(static_cast<int>(k)) != bench::Doing::Brake) continue;
     for (const auto& ref : m.reached)
       if (auto pulse = pulseThrough(s, m, ref, Amps{std::abs(p->element(m.device, m.windings[0]).value)}, outputCurrent(s, *run, ref),
                                     "brake current", *p))
@@ -33,7 +33,7 @@ Said brakeCurrent(const SolvedBench& s) {
     const Amps peak{b.load.peak};
     auto f = finding(fmt::format("{} brakes with {}", called(s, *b.motor), show(amps)),
                      fmt::format("Braked at full speed {} drives {} round through {}, which stands {} for a moment and has {}.",
-                                 called(s, *b.motor), show(amps), circuit::called(s.bench, b.ref), show(peak), word(b.load.protection)),
+                                 called(s, *b.motor), show(amps), bench::called(s.bench, b.ref), show(peak), word(b.load.protection)),
                      b.margin.subjects);
     f.ways = {{fmt::format("If the program lets {} coast before it stops, state that it does.", called(s, *b.motor)),
                fieldOf(s, *b.motor, "starting")},
@@ -41,7 +41,7 @@ Said brakeCurrent(const SolvedBench& s) {
     f.formula = fmt::format("E / R = {} against {} peak", show(amps), show(peak));
     f.args = {{"current", amps}, {"peak", peak}};
     f.bar = barOf(b.margin, b.load.peak, "peak", Amps{b.load.running});
-    f.sources = sourcesOf({&circuit::channelOf(s.bench, b.ref).peak});
+    f.sources = sourcesOf({&bench::channelOf(s.bench, b.ref).peak});
     return f;
   });
 }

@@ -1,7 +1,7 @@
 #include <fmt/core.h>
 
+#include "core/bench/coils.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
@@ -26,17 +26,17 @@ std::optional<double> times(double k, std::optional<double> amps) {
 }
 
 Setting measure(const SolvedBench& s, ChannelRef ref, const parts::Chopper& chopper) {
-  const auto& channel = circuit::channelOf(s.bench, ref);
+  const auto& channel = bench::channelOf(s.bench, ref);
   const auto& rating = continuousOf(s.bench, ref);
   const auto* motor = loadsOf(s, ref).front();
-  Setting m{{}, ref, &chopper, motor, circuit::ratedCurrent(s.bench, *motor), rating.typical(), channel.peak.typical()};
+  Setting m{{}, ref, &chopper, motor, bench::ratedCurrent(s.bench, *motor), rating.typical(), channel.peak.typical()};
   const auto trip = parts::tripCurrent(chopper);
   if (trip) m.trip = *trip;
   if (!trip) m.besides = Severity::Caution;
   m.rms = m.trip / kCrest;
   const auto value = [&](Amps amps) { return trip ? std::optional(amps.value) : std::nullopt; };
   const std::vector subjects{idOf(s.bench, ref.device)};
-  const auto& phase = circuit::windingOf(s.bench, *motor, 0).phase.source;
+  const auto& phase = bench::windingOf(s.bench, *motor, 0).phase.source;
   m.margins = {
       {.quantity = "coil current at the crest",
        .subjects = subjects,
@@ -101,7 +101,7 @@ Finding words(const SolvedBench& s, const Setting& m) {
                             displayText(m.chopper->senseResistor), show(m.trip), show(m.rms));
     f.args = {{"trip", m.trip}, {"rms", m.rms}, {"limit", limit}};
     f.bar = Bar{"coil current", {*margin.value, margin.unit}, {}, limit, limitName};
-    f.sources = sourcesOf({&m.chopper->reference, &m.chopper->senseResistor, &circuit::windingOf(s.bench, *m.motor, 0).phase});
+    f.sources = sourcesOf({&m.chopper->reference, &m.chopper->senseResistor, &bench::windingOf(s.bench, *m.motor, 0).phase});
     return f;
   };
   if (m.margins[0].passed())
@@ -129,7 +129,7 @@ Finding words(const SolvedBench& s, const Setting& m) {
 Said currentLimitSetting(const SolvedBench& s) {
   std::vector<Setting> all;
   for (const auto& ref : loadedChannels(s))
-    if (const auto* chopper = circuit::chopperOf(s.bench, ref)) all.push_back(measure(s, ref, *chopper));
+    if (const auto* chopper = bench::chopperOf(s.bench, ref)) all.push_back(measure(s, ref, *chopper));
   return say(std::move(all), [&](const Setting& m) { return m.besides ? neverSet(s, m) : words(s, m); });
 }
 

@@ -17,10 +17,10 @@ std::vector<Start> measure(const SolvedBench& s) {
   std::vector<Start> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    const auto* p = s.point(static_cast<int>(k), Action::Forward, Moment::Stalled, Charge::Full);
+    const auto* p = s.point(static_cast<int>(k), Action::Forward, Moment::Stalled, Corner::Full);
     if (!p) continue;
     for (const auto& ref : m.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
+      const auto& channel = bench::channelOf(s.bench, ref);
       const auto trip = channel.trip.least();
       if (!trip || channel.protection != parts::Protection::OverCurrent) continue;
       const Amps amps = outputCurrent(s, *p, ref);
@@ -44,7 +44,7 @@ std::vector<Start> measure(const SolvedBench& s) {
 // A start above the level at which the stage lets go: it stops and starts again.
 Said currentLimitVsProtection(const SolvedBench& s) {
   return say(measure(s), [&](const Start& m) {
-    const auto stage = circuit::called(s.bench, m.ref);
+    const auto stage = bench::called(s.bench, m.ref);
     auto f = finding(fmt::format("{} lets go at {}, {} starts with {}", stage, show(m.trip), called(s, *m.motor), show(m.amps)),
                      fmt::format("{} lets go from {} on; {} starts with {}: it will chatter until the motor turns.", stage, show(m.trip),
                                  called(s, *m.motor), show(m.amps)),
@@ -54,7 +54,7 @@ Said currentLimitVsProtection(const SolvedBench& s) {
     f.formula = against(m.amps, ">", m.trip);
     f.args = {{"start", m.amps}, {"trip", m.trip}};
     f.bar = barOf(m.margin, m.trip.value, "trip level");
-    f.sources = sourcesOf({&circuit::channelOf(s.bench, m.ref).trip});
+    f.sources = sourcesOf({&bench::channelOf(s.bench, m.ref).trip});
     return f;
   });
 }

@@ -19,8 +19,7 @@ struct InTheWay {
 std::vector<InTheWay> measure(const SolvedBench& s) {
   std::vector<InTheWay> out;
   for (const auto& d : looseDiodes(s)) {
-    const auto& body = std::get<parts::Diode>(
-        s.bench.devices[static_cast<std::size_t>(d.device)].part->elements[static_cast<std::size_t>(d.element)].body);
+    const auto& body = std::get<parts::Diode>(s.bench.devices[d.device].part->elements[d.element].body);
     const auto most = largest(s, steady, [&](const OperatingPoint& p) { return p.element(d.device, d.element).value; });
     const auto rating = body.ratedCurrent.typical();
     if (most.value < kOfInterest || !rating) continue;

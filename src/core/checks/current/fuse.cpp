@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/wire_size.h"
 #include "core/checks/current/supply_path.h"
 #include "core/checks/queries.h"
 
@@ -28,7 +29,7 @@ std::vector<FuseElement> fuses(const SolvedBench& s) {
 }
 
 bool looseCapacitor(const Bench& bench, TerminalIndex t) {
-  const auto& elements = bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part->elements;
+  const auto& elements = bench.devices[bench.deviceOf(t)].part->elements;
   return elements.size() == 1 && std::holds_alternative<parts::Capacitor>(elements.front().body);
 }
 
@@ -37,28 +38,28 @@ std::vector<int> motorLeads(const SolvedBench& s, const FuseElement& fu) {
   std::vector<int> out;
   for (const auto& m : s.motors) {
     if (m.windings.size() != 1 || std::ranges::any_of(m.reached, [&](ChannelRef r) {
-          return circuit::channelOf(s.bench, r).protection == parts::Protection::CurrentLimit;
+          return bench::channelOf(s.bench, r).protection == parts::Protection::CurrentLimit;
         }))
       continue;
-    const auto* p = s.running(indexOf(s, m), Charge::Full);
+    const auto* p = s.running(indexOf(s, m), Corner::Full);
     const double amps = p ? std::abs(p->element(m.device, m.windings[0]).value) : 0;
     if (amps < 1e-3 || std::abs(p->element(fu.device, fu.element).value) < kMostOf * amps) continue;
     for (std::size_t l = 0; l < s.bench.links.size(); ++l)
-      if (s.bench.connections[static_cast<std::size_t>(s.bench.links[l].connection)].kind == harness::ConnectionKind::Wire &&
+      if (s.bench.connections[s.bench.links[l].connection].kind == harness::ConnectionKind::Wire &&
           std::abs(p->link(static_cast<int>(l)).value) > kMostOf * amps)
         out.push_back(static_cast<int>(l));
   }
   return out;
 }
 
-std::optional<double> thinnest(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+std::optional<double> thinnest(const SolvedBench& s, const FuseElement& fu, const bench::Nets::Pole& pole) {
   std::optional<double> least;
   auto all = supplyWires(s, pole);
   for (const int l : motorLeads(s, fu)) all.push_back(l);
   for (const int l : all) {
-    const auto& link = s.bench.links[static_cast<std::size_t>(l)];
+    const auto& link = s.bench.links[l];
     if (looseCapacitor(s.bench, link.a) || looseCapacitor(s.bench, link.b)) continue;  // its leads carry no supply current
-    const auto size = circuit::sizeOf(s.bench, link);
+    const auto size = bench::sizeOf(s.bench, link);
     const auto it = s.bench.gauges.find(size.awg);
     // A wire whose gauge nobody gave is no ground for an accusation.
     if (!size.gaugeGiven || it == s.bench.gauges.end() || !it->second.freeAir.typical()) continue;
@@ -82,7 +83,7 @@ Fit fit(const SolvedBench& s, Margin margin, int fuse, int source, std::string h
 }
 
 // The voltage that its arc has to go out at.
-std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const bench::Nets::Pole& pole) {
   const auto full = sourceBody(s.bench, pole).full.typical();
   const auto most = fu.body->volts.typical();
   if (!full) return std::nullopt;
@@ -100,7 +101,7 @@ std::optional<Fit> voltage(const SolvedBench& s, const FuseElement& fu, const ci
 }
 
 // The short circuit that it has to break.
-std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, const bench::Nets::Pole& pole) {
   const auto& body = sourceBody(s.bench, pole);
   const auto amps = shortCurrent(body);
   const auto breaking = fu.body->breaking.typical();
@@ -119,7 +120,7 @@ std::optional<Fit> shortCircuit(const SolvedBench& s, const FuseElement& fu, con
 }
 
 // The running current that it has to last with.
-std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const bench::Nets::Pole& pole) {
   const auto rating = fu.body->rating.typical();
   if (!rating) return std::nullopt;
   const auto running = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.element(fu.device, fu.element).value); });
@@ -139,7 +140,7 @@ std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const ci
 }
 
 // The thinnest wire that it has to melt before.
-std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const circuit::Nets::Pole& pole) {
+std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const bench::Nets::Pole& pole) {
   const auto rating = fu.body->rating.typical();
   const auto wire = thinnest(s, fu, pole);
   if (!rating || !wire) return std::nullopt;
@@ -158,7 +159,7 @@ std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const circ
              {fmt::format("Take a fuse of {} at most, or thicker wires.", show(Amps{*wire})), figureOf(s.bench, fu.device, "rating")});
 }
 
-Finding noFuse(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+Finding noFuse(const SolvedBench& s, const bench::Nets::Pole& pole) {
   const auto amps = shortCurrent(sourceBody(s.bench, pole));
   const auto& name = called(s.bench, pole.device);
   auto f = finding(Severity::Caution, fmt::format("{} has no fuse", name),

@@ -21,13 +21,13 @@ std::vector<Gate> measure(const SolvedBench& s) {
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& m) {
     for (const auto& motor : s.motors) {
       if (std::ranges::none_of(motor.reached, [&](ChannelRef r) { return r.device == d; })) continue;
-      const auto* p = s.running(indexOf(s, motor), Charge::Nominal);
+      const auto* p = s.running(indexOf(s, motor), Corner::Nominal);
       if (!p || m.rds.empty() || motor.windings.empty() || m.gate.starts_with('~')) continue;
       const auto vgs = p->across(s.bench.terminal(d, m.gate), s.bench.terminal(d, m.source));
       if (!vgs || std::abs(vgs->value) < 0.5) continue;  // not driven at all is command-outcome's business
       const Volts v{std::abs(vgs->value)};
       const auto& [rowVolts, rowOhms] = m.rds.front();
-      const double wanted = circuit::windingOf(s.bench, motor, 0).run.typical().value_or(0);
+      const double wanted = bench::windingOf(s.bench, motor, 0).run.typical().value_or(0);
       const double thTyp = m.threshold.typical().value_or(rowVolts);
       const double thMax = m.threshold.greatest().value_or(rowVolts);
       const double k = 1 / (2 * rowOhms * std::max(rowVolts - thTyp, 0.1));

@@ -10,7 +10,7 @@ Findings motorOnPin(const SolvedBench& s) {
   for (const auto& motor : s.motors) {
     std::vector<TerminalIndex> pins;
     for (std::size_t i = 0; i < motor.windings.size(); ++i) {
-      const auto& w = circuit::windingOf(s.bench, motor, i);
+      const auto& w = bench::windingOf(s.bench, motor, i);
       for (const auto& lead : {w.a, w.b})
         for (const auto t : s.nets.members(s.nets.of(s.bench.terminal(motor.device, lead))))
           if (pinGroup(s.bench, t)) pins.push_back(t);
@@ -19,7 +19,7 @@ Findings motorOnPin(const SolvedBench& s) {
     std::vector<std::string> subjects{idOf(s.bench, motor.device)};
     for (const auto t : pins) subjects.push_back(s.bench.address(t));
     const auto group = pinGroup(s.bench, pins.front());
-    const auto& w = circuit::windingOf(s.bench, motor, 0);
+    const auto& w = bench::windingOf(s.bench, motor, 0);
     const auto rail = s.bench.facts(group->rail).supply ? s.bench.facts(group->rail).supply->recommended.typical() : std::nullopt;
     auto f = finding(Severity::Stop, fmt::format("{} hangs on pin {}", called(s, motor), s.bench.called(pins.front())),
                      fmt::format("{} is wired straight to {}: a pin gives {} at most. Put a transistor or bridge between.",

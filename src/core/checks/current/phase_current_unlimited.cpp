@@ -3,10 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/coils.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
@@ -35,10 +35,10 @@ std::vector<Coil> measure(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != MotorKind::BipolarStepper && m.kind != MotorKind::UnipolarStepper) continue;
-    if (std::ranges::any_of(m.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; })) continue;
-    const auto* p = s.running(static_cast<int>(k), Charge::Full);
+    if (std::ranges::any_of(m.reached, [&](ChannelRef r) { return bench::chopperOf(s.bench, r) != nullptr; })) continue;
+    const auto* p = s.running(static_cast<int>(k), Corner::Full);
     if (!p) continue;
-    const auto rated = circuit::ratedCurrent(s.bench, m);
+    const auto rated = bench::ratedCurrent(s.bench, m);
     double amps = 0;
     for (const int e : m.windings) amps = std::max(amps, std::abs(p->element(m.device, e).value));
     Margin margin{.quantity = "coil current",
@@ -46,11 +46,11 @@ std::vector<Coil> measure(const SolvedBench& s) {
                   .unit = Unit::Amp,
                   .value = amps,
                   .limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kMore * *rated) : std::nullopt,
-                                          "1.1 x rated", circuit::windingOf(s.bench, m, 0).phase.source)),
+                                          "1.1 x rated", bench::windingOf(s.bench, m, 0).phase.source)),
                   .at = p};
     if (rated)
       margin.limits.push_back(
-          atMost(LimitKind::Absolute, Severity::Stop, kBurns * *rated, "1.5 x rated", circuit::windingOf(s.bench, m, 0).phase.source));
+          atMost(LimitKind::Absolute, Severity::Stop, kBurns * *rated, "1.5 x rated", bench::windingOf(s.bench, m, 0).phase.source));
     // What the stage does not stand counts once it is more than the motor is made for.
     if (auto stop = stopOfStage(s, m, amps); stop && rated) {
       stop->most = std::max(*stop->most, kMore * *rated);
@@ -77,12 +77,12 @@ Said phaseCurrentUnlimited(const SolvedBench& s) {
               {fmt::format("Or a supply of {:.2g} times this one's voltage.", c.rated.value / c.amps.value)}};
     f.formula = fmt::format("V / R = {} > 1.1 x {}", show(c.amps), show(c.rated));
     // With a winding that took its rated current all that follows would be gone; the stage that limits it has to be chosen.
-    const auto& winding = circuit::windingOf(s.bench, *c.motor, 0);
+    const auto& winding = bench::windingOf(s.bench, *c.motor, 0);
     if (const auto ohms = winding.resistance.typical(); ohms && c.rated.value > 0)
       f.supposing = Plan(s.bench).figure(c.motor->device, "winding", Ohms{*ohms * 1.3 * c.amps.value / c.rated.value}).edit();
     f.args = {{"current", c.amps}, {"rated", c.rated}};
     f.bar = barOf(c.margin, c.rated.value, "rated");
-    const auto& w = circuit::windingOf(s.bench, *c.motor, 0);
+    const auto& w = bench::windingOf(s.bench, *c.motor, 0);
     f.sources = sourcesOf({&w.phase, &w.resistance});
     return f;
   });

@@ -13,8 +13,8 @@ std::vector<Pulse> measure(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.intent && m.intent->ramp) continue;
-    const auto* p = s.point(static_cast<int>(k), Action::Reverse, Moment::Reversing, Charge::Full);
-    const auto* run = s.running(static_cast<int>(k), Charge::Full);
+    const auto* p = s.point(static_cast<int>(k), Action::Reverse, Moment::Reversing, Corner::Full);
+    const auto* run = s.running(static_cast<int>(k), Corner::Full);
     if (!p || !run) continue;
     for (const auto& ref : m.reached)
       if (auto pulse = pulseThrough(s, m, ref, outputCurrent(s, *p, ref), outputCurrent(s, *run, ref), "reversal current", *p))
@@ -34,7 +34,7 @@ Said reversalCurrent(const SolvedBench& s) {
         finding(fmt::format("{} turns round with {}", called(s, *r.motor), show(amps)),
                 fmt::format("Sent backwards while it still turns, {} draws {}: its own voltage adds to the supply's. {} stands {} for a "
                             "moment and has {}.",
-                            called(s, *r.motor), show(amps), circuit::called(s.bench, r.ref), show(peak), word(r.load.protection)),
+                            called(s, *r.motor), show(amps), bench::called(s.bench, r.ref), show(peak), word(r.load.protection)),
                 r.margin.subjects);
     f.ways = {{fmt::format("If the program lets {} stop before it turns it round, state that it does.", called(s, *r.motor)),
                fieldOf(s, *r.motor, "starting")},
@@ -42,7 +42,7 @@ Said reversalCurrent(const SolvedBench& s) {
     f.formula = fmt::format("(V + E) / R = {} against {} peak", show(amps), show(peak));
     f.args = {{"current", amps}, {"peak", peak}};
     f.bar = barOf(r.margin, r.load.peak, "peak", Amps{r.load.running});
-    f.sources = sourcesOf({&circuit::channelOf(s.bench, r.ref).peak, &circuit::windingOf(s.bench, *r.motor, 0).resistance});
+    f.sources = sourcesOf({&bench::channelOf(s.bench, r.ref).peak, &bench::windingOf(s.bench, *r.motor, 0).resistance});
     return f;
   });
 }

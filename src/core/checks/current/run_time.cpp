@@ -23,7 +23,7 @@ std::vector<Lasting> measure(const SolvedBench& s) {
     const auto capacity = body.capacity.typical();
     if (!capacity) continue;
     const auto running = largest(
-        s, [](const OperatingPoint& p) { return steady(p) && p.charge() == Charge::Nominal; },
+        s, [](const OperatingPoint& p) { return steady(p) && p.corner() == Corner::Nominal; },
         [&](const OperatingPoint& p) { return p.element(pole.device, pole.element).value; });
     if (running.value <= 1e-3) continue;
     const double hours = *capacity / running.value;

@@ -19,7 +19,7 @@ struct Running {
 
 // The output that carries most, and what runs then.
 Running measure(const SolvedBench& s, ChannelRef ref) {
-  const auto& channel = circuit::channelOf(s.bench, ref);
+  const auto& channel = bench::channelOf(s.bench, ref);
   const auto& rating = continuousOf(s.bench, ref);
   Running m{{.quantity = "running current", .unit = Unit::Amp}, ref, {}, {}, Amps{rating.typical().value_or(0)}};
   TerminalIndex at = s.bench.terminal(ref.device, channel.out.front());
@@ -38,8 +38,8 @@ Running measure(const SolvedBench& s, ChannelRef ref) {
     }
   };
   const auto loads = loadsOf(s, ref);
-  for (const auto* motor : loads) look(s.running(indexOf(s, *motor), Charge::Full), called(s, *motor));
-  if (loads.size() > 1) look(s.point(Action::AllRunning, Charge::Full), "all its motors");
+  for (const auto* motor : loads) look(s.running(indexOf(s, *motor), Corner::Full), called(s, *motor));
+  if (loads.size() > 1) look(s.point(Action::AllRunning, Corner::Full), "all its motors");
   m.margin.subjects = {s.bench.address(at)};
   m.margin.limits = rising(atMost(LimitKind::Recommended, Severity::Caution, rating.typical(), "continuous", rating.source));
   if (rating.typical())
@@ -51,7 +51,7 @@ Running measure(const SolvedBench& s, ChannelRef ref) {
 std::vector<Running> measure(const SolvedBench& s) {
   std::vector<Running> out;
   for (const auto& ref : loadedChannels(s))
-    if (!circuit::chopperOf(s.bench, ref)) out.push_back(measure(s, ref));  // of choppers see current-limit-setting
+    if (!bench::chopperOf(s.bench, ref)) out.push_back(measure(s, ref));  // of choppers see current-limit-setting
   return out;
 }
 
@@ -60,12 +60,12 @@ std::vector<Running> measure(const SolvedBench& s) {
 // Running current through each output against the continuous rating for the heat sink really fitted.
 Said runningCurrent(const SolvedBench& s) {
   return say(measure(s), [&](const Running& m) {
-    const auto stage = circuit::called(s.bench, m.ref);
+    const auto stage = bench::called(s.bench, m.ref);
     auto f = finding(fmt::format("{} carries {} running", stage, show(m.amps)),
                      fmt::format("{} running draws {} through {}; it stands {} for long.", m.who, show(m.amps), stage, show(m.rating)),
                      m.margin.subjects);
     f.ways = {{fmt::format("Take a stage for {} or more for long.", show(m.amps))}};
-    if (s.bench.devices[static_cast<std::size_t>(m.ref.device)].part->setting("heatSink"))
+    if (s.bench.devices[m.ref.device].part->setting("heatSink"))
       f.ways.push_back({fmt::format("If a heat sink is fitted to {}, say so.", called(s.bench, m.ref.device)),
                         settingOf(s.bench, m.ref.device, "heatSink")});
     f.formula = fmt::format("{} > {}{}", show(m.amps), m.margin.stops() ? "1.5 x " : "", show(m.rating));

@@ -28,15 +28,15 @@ std::vector<Shared> measure(const SolvedBench& s) {
   std::vector<Shared> out;
   for (const auto& ref : loadedChannels(s)) {
     const auto loads = loadsOf(s, ref);
-    if (loads.size() < 2 || circuit::chopperOf(s.bench, ref) || anOutputEach(loads)) continue;
+    if (loads.size() < 2 || bench::chopperOf(s.bench, ref) || anOutputEach(loads)) continue;
     if (std::ranges::any_of(loads, [](const Motor* m) { return m->windings.size() != 1; })) continue;
     double sum = 0;
     double running = 0;
-    std::vector<std::string> subjects{s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))};
+    std::vector<std::string> subjects{s.bench.address(s.bench.terminal(ref.device, bench::channelOf(s.bench, ref).out.front()))};
     std::string names;
     for (const auto* m : loads) {
-      const auto* p = s.point(indexOf(s, *m), Action::Forward, Moment::Stalled, Charge::Full);
-      const auto* run = s.running(indexOf(s, *m), Charge::Full);
+      const auto* p = s.point(indexOf(s, *m), Action::Forward, Moment::Stalled, Corner::Full);
+      const auto* run = s.running(indexOf(s, *m), Corner::Full);
       if (p) sum += std::abs(p->element(m->device, m->windings[0]).value);
       if (run) running += std::abs(run->element(m->device, m->windings[0]).value);
       subjects.push_back(idOf(s.bench, m->device));
@@ -61,7 +61,7 @@ std::vector<Shared> measure(const SolvedBench& s) {
 // Several motors on one channel: what they draw together when all are held.
 Said sharedChannel(const SolvedBench& s) {
   return say(measure(s), [&](const Shared& m) {
-    const auto stage = circuit::called(s.bench, m.ref);
+    const auto stage = bench::called(s.bench, m.ref);
     const Amps sum{m.load.amps};
     const Amps running{m.load.running};
     const Amps peak{m.load.peak};
@@ -73,7 +73,7 @@ Said sharedChannel(const SolvedBench& s) {
     f.formula = fmt::format("{} held together against {} peak", show(sum), show(peak));
     f.args = {{"stall", sum}, {"running", running}};
     f.bar = barOf(m.margins[0], peak.value, "peak", running);
-    f.sources = sourcesOf({&circuit::channelOf(s.bench, m.ref).peak});
+    f.sources = sourcesOf({&bench::channelOf(s.bench, m.ref).peak});
     return f;
   });
 }

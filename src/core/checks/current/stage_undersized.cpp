@@ -21,9 +21,9 @@ std::vector<AtBest> measure(const SolvedBench& s) {
   std::vector<AtBest> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    const auto* run = s.running(static_cast<int>(k), Charge::Full);
-    if (!run || m.meant.device < 0 || !m.further.empty() || circuit::chopperOf(s.bench, m.meant)) continue;
-    const auto& channel = circuit::channelOf(s.bench, m.meant);
+    const auto* run = s.running(static_cast<int>(k), Corner::Full);
+    if (!run || m.meant.device < 0 || !m.further.empty() || bench::chopperOf(s.bench, m.meant)) continue;
+    const auto& channel = bench::channelOf(s.bench, m.meant);
     const auto bare = channel.continuous.typical();
     if (!bare) continue;  // running-current lists it as unknown
     const double cooled = std::max(*bare, channel.continuousSink.typical().value_or(0));
@@ -46,8 +46,8 @@ std::vector<AtBest> measure(const SolvedBench& s) {
 // Not even the best this stage can be made into carries the motor: cooled, and paralleled where the part allows it.
 Said stageUndersized(const SolvedBench& s) {
   return say(measure(s), [&](const AtBest& m) {
-    const auto stage = circuit::called(s.bench, m.motor->meant);
-    const auto& channel = circuit::channelOf(s.bench, m.motor->meant);
+    const auto stage = bench::called(s.bench, m.motor->meant);
+    const auto& channel = bench::channelOf(s.bench, m.motor->meant);
     auto f = finding(
         fmt::format("{} is too small for {}", stage, called(s, *m.motor)),
         fmt::format(

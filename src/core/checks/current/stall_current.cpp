@@ -21,13 +21,13 @@ struct Stall {
 std::optional<Stall> measure(const SolvedBench& s, const Motor& motor, ChannelRef ref, const OperatingPoint& p, const OperatingPoint* far,
                              const OperatingPoint& run) {
   const auto load = shortLoad(s.bench, ref, outputCurrent(s, p, ref), outputCurrent(s, run, ref));
-  if (!load || circuit::chopperOf(s.bench, ref)) return std::nullopt;
-  const auto& w = circuit::windingOf(s.bench, motor, 0);
+  if (!load || bench::chopperOf(s.bench, ref)) return std::nullopt;
+  const auto& w = bench::windingOf(s.bench, motor, 0);
   const auto v = p.across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
   // The far end of the class through the same solve, this motor alone: the others are taken for typical.
   Stall m{{}, &motor, ref, *load, far ? std::max(load->amps, outputCurrent(s, *far, ref).value) : load->amps, v};
   const std::vector<std::string> subjects{idOf(s.bench, motor.device),
-                                          s.bench.address(s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front()))};
+                                          s.bench.address(s.bench.terminal(ref.device, bench::channelOf(s.bench, ref).out.front()))};
   m.margins.push_back(shortMargin(*load, "stall current", subjects, &p));
   auto spread = *load;
   spread.amps = m.spread;
@@ -42,10 +42,10 @@ std::vector<Stall> measure(const SolvedBench& s) {
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     if (motor.kind != MotorKind::Brushed) continue;
-    const auto* p = s.point(static_cast<int>(m), Action::Forward, Moment::Stalled, Charge::Full);
-    const auto* run = s.running(static_cast<int>(m), Charge::Full);
+    const auto* p = s.point(static_cast<int>(m), Action::Forward, Moment::Stalled, Corner::Full);
+    const auto* run = s.running(static_cast<int>(m), Corner::Full);
     if (!p || !run) continue;
-    const auto* far = s.point(static_cast<int>(m), Action::Forward, Moment::StalledAtMost, Charge::Full);
+    const auto* far = s.point(static_cast<int>(m), Action::Forward, Moment::StalledAtMost, Corner::Full);
     for (const auto& ref : motor.reached)
       if (auto stall = measure(s, motor, ref, *p, far, *run)) out.push_back(std::move(*stall));
   }
@@ -64,8 +64,8 @@ bool fromSpread(const Stall& m) {
 // Stalled at full charge with a cold winding, the others running, against continuous and peak by the stage's protection.
 Said stallCurrent(const SolvedBench& s) {
   return say(measure(s), [&](const Stall& m) {
-    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
-    const auto stage = circuit::called(s.bench, m.ref);
+    const auto& w = bench::windingOf(s.bench, *m.motor, 0);
+    const auto stage = bench::called(s.bench, m.ref);
     const Amps continuous{m.load.continuous};
     const Amps peak{m.load.peak};
     const Amps running{m.load.running};
@@ -92,7 +92,7 @@ Said stallCurrent(const SolvedBench& s) {
     f.args = {{"stall", shown}, {"running", running}, {"continuous", continuous}, {"peak", peak}};
     f.bar = Bar{"stall current", shown, AnyQuantity(running), toContinuous ? continuous : peak,
                 toContinuous && peak != continuous ? "continuous" : "peak"};
-    f.sources = sourcesOf({&w.resistance, &continuousOf(s.bench, m.ref), &circuit::channelOf(s.bench, m.ref).peak});
+    f.sources = sourcesOf({&w.resistance, &continuousOf(s.bench, m.ref), &bench::channelOf(s.bench, m.ref).peak});
     return f;
   });
 }

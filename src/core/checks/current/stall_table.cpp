@@ -72,7 +72,7 @@ std::string_view word(Protection p) {
 }
 
 std::optional<ShortLoad> shortLoad(const Bench& bench, ChannelRef ref, Amps amps, Amps running) {
-  const auto& channel = circuit::channelOf(bench, ref);
+  const auto& channel = bench::channelOf(bench, ref);
   const auto continuous = continuousOf(bench, ref).typical();
   if (!continuous) return std::nullopt;
   const auto peak = channel.peak.typical();
@@ -103,7 +103,7 @@ const parts::PeakRow* singleEvent(const parts::Channel& channel) {
 // How long a pulse stays above a current while the motor's own voltage dies with its mechanical time constant; nothing where nobody
 // measured that.
 std::optional<double> timeAbove(const SolvedBench& s, const Motor& motor, double amps, double limit) {
-  const auto settles = circuit::windingOf(s.bench, motor, 0).settles.typical();
+  const auto settles = bench::windingOf(s.bench, motor, 0).settles.typical();
   if (!settles || limit <= 0 || amps <= limit) return std::nullopt;
   return *settles * std::log(amps / limit);
 }
@@ -113,13 +113,13 @@ std::optional<double> timeAbove(const SolvedBench& s, const Motor& motor, double
 std::optional<Pulse> pulseThrough(const SolvedBench& s, const Motor& motor, ChannelRef ref, Amps amps, Amps running, std::string quantity,
                                   const OperatingPoint& at) {
   auto load = shortLoad(s.bench, ref, amps, running);
-  if (!load || circuit::chopperOf(s.bench, ref)) return std::nullopt;
-  if (const auto* row = singleEvent(circuit::channelOf(s.bench, ref))) {
+  if (!load || bench::chopperOf(s.bench, ref)) return std::nullopt;
+  if (const auto* row = singleEvent(bench::channelOf(s.bench, ref))) {
     load->once = row->current.typical();
     const auto above = timeAbove(s, motor, load->amps, load->peak);
     load->brief = above && row->time.typical() && *above < *row->time.typical();
   }
-  const auto out = s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).out.front());
+  const auto out = s.bench.terminal(ref.device, bench::channelOf(s.bench, ref).out.front());
   auto margin = shortMargin(*load, std::move(quantity), {idOf(s.bench, motor.device), s.bench.address(out)}, &at);
   margin.limits = withoutNotes(std::move(margin.limits));
   if (margin.limits.empty()) return std::nullopt;
@@ -128,7 +128,7 @@ std::optional<Pulse> pulseThrough(const SolvedBench& s, const Motor& motor, Chan
 
 Amps outputCurrent(const SolvedBench& s, const OperatingPoint& p, ChannelRef ref) {
   Amps most{};
-  for (const auto& o : circuit::channelOf(s.bench, ref).out)
+  for (const auto& o : bench::channelOf(s.bench, ref).out)
     most = std::max(most, Amps{std::abs(leaving(s, p, s.bench.terminal(ref.device, o)).value)});
   return most;
 }

@@ -13,15 +13,15 @@ constexpr double kBatteryStart = 4;   // times its rating: a start that a batter
 constexpr double kBatterySags = 1.5;  // times its rating: running current that is more than a note
 
 // Current of a source, with motors that the plan chops counted by their duty.
-double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const circuit::Nets::Pole& pole) {
+double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const bench::Nets::Pole& pole) {
   double sum = p.element(pole.device, pole.element).value;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     if (motor.kind != MotorKind::Brushed || !p.command().turning[m] || dutyOf(motor) >= 1) continue;
-    const auto& w = circuit::windingOf(s.bench, motor, 0);
+    const auto& w = bench::windingOf(s.bench, motor, 0);
     const bool mine = sourceAt(s, s.bench.terminal(motor.device, w.a), true) == &pole || s.nets.sources().size() == 1 ||
                       std::ranges::any_of(motor.reached, [&](ChannelRef r) {
-                        const auto& terminals = s.bench.devices[static_cast<std::size_t>(r.device)].part->terminals;
+                        const auto& terminals = s.bench.devices[r.device].part->terminals;
                         return std::ranges::any_of(terminals, [&](const parts::Terminal& t) {
                           return t.supply && t.supply->purpose == "motor" && s.nets.same(s.bench.terminal(r.device, t.id), pole.positive);
                         });

@@ -23,7 +23,7 @@ std::set<TerminalIndex> follow(const SolvedBench& s, TerminalIndex from, Stops s
     for (const auto& l : s.bench.links)
       if (l.a == t || l.b == t) go(l.a == t ? l.b : l.a);
     const int d = s.bench.deviceOf(t);
-    const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
+    const auto& device = s.bench.devices[d];
     for (const auto& e : device.part->elements) {
       if (!device.has(e) || stops(e)) continue;
       if (const auto* j = std::get_if<parts::Joint>(&e.body)) {
@@ -43,13 +43,13 @@ std::set<TerminalIndex> follow(const SolvedBench& s, TerminalIndex from, Stops s
 
 }  // namespace
 
-std::set<TerminalIndex> beforeFuse(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+std::set<TerminalIndex> beforeFuse(const SolvedBench& s, const bench::Nets::Pole& pole) {
   return follow(s, pole.positive, [](const parts::Element& e) {
     const auto* r = std::get_if<parts::Resistor>(&e.body);
     return r && r->fuse;
   });
 }
-std::set<TerminalIndex> beforeSwitch(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+std::set<TerminalIndex> beforeSwitch(const SolvedBench& s, const bench::Nets::Pole& pole) {
   // A plug is no switch: it is not made to be pulled under load, and nobody does it in time.
   return follow(s, pole.positive, [](const parts::Element& e) {
     const auto* c = std::get_if<parts::Contact>(&e.body);
@@ -80,12 +80,12 @@ bool strong(const parts::Source& body) {
   return body.lithium || (amps && amps->value > 10);
 }
 
-std::vector<int> supplyWires(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+std::vector<int> supplyWires(const SolvedBench& s, const bench::Nets::Pole& pole) {
   std::vector<int> out;
   const int net = s.nets.of(pole.positive);
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
     const auto& link = s.bench.links[l];
-    const bool wire = s.bench.connections[static_cast<std::size_t>(link.connection)].kind == harness::ConnectionKind::Wire;
+    const bool wire = s.bench.connections[link.connection].kind == harness::ConnectionKind::Wire;
     if (wire && s.nets.of(link.a) == net) out.push_back(static_cast<int>(l));
   }
   return out;

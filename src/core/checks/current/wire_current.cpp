@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/wire_size.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks {
@@ -15,8 +16,8 @@ constexpr double kLostShare = 0.05;  // of the supply, in one wire
 
 struct Wire {
   Margins margins;  // its current; what it loses, where its size is given
-  const circuit::Link* link;
-  circuit::WireSize size;
+  const bench::Link* link;
+  bench::WireSize size;
   const Figure* rating;
   Extreme most;
   Volts lost{}, full{};
@@ -39,8 +40,8 @@ Margin currentOf(const std::vector<std::string>& subjects, const Wire& w) {
 }
 
 // The source a rail belongs to: of several that share it (a ground), the one that gives most at the time.
-const circuit::Nets::Pole* supplyOf(const SolvedBench& s, TerminalIndex t, const OperatingPoint& p) {
-  const circuit::Nets::Pole* best = nullptr;
+const bench::Nets::Pole* supplyOf(const SolvedBench& s, TerminalIndex t, const OperatingPoint& p) {
+  const bench::Nets::Pole* best = nullptr;
   double most = 0;
   for (const auto& pole : s.nets.sources()) {
     if (!s.nets.same(pole.positive, t) && !s.nets.same(pole.negative, t)) continue;
@@ -71,9 +72,9 @@ std::vector<Wire> measure(const SolvedBench& s) {
   std::vector<Wire> out;
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
     const auto& link = s.bench.links[l];
-    const auto& c = s.bench.connections[static_cast<std::size_t>(link.connection)];
+    const auto& c = s.bench.connections[link.connection];
     if (c.kind != harness::ConnectionKind::Wire || link.a == link.b) continue;
-    const auto size = circuit::sizeOf(s.bench, link);
+    const auto size = bench::sizeOf(s.bench, link);
     const auto it = s.bench.gauges.find(size.awg);
     if (it == s.bench.gauges.end() || !it->second.freeAir.typical()) continue;
     const auto most = largest(s, steady, [&](const OperatingPoint& p) { return std::abs(p.link(static_cast<int>(l)).value); });
@@ -89,7 +90,7 @@ std::vector<Wire> measure(const SolvedBench& s) {
     if (size.gaugeGiven && size.lengthGiven && most.point) {
       const auto* source = supplyOf(s, link.a, *most.point);
       if (const auto full = source ? fullVoltage(s.bench, *source) : std::nullopt) {
-        w.lost = Amps{most.value} * link.resistance;
+        w.lost = Amps{most.value} * link.resistance.expected;
         w.full = *full;
         w.margins.push_back(
             {.quantity = "voltage lost in a wire",
@@ -107,7 +108,7 @@ std::vector<Wire> measure(const SolvedBench& s) {
 
 // The thinnest gauge the library knows that carries a current in free air.
 Way thicker(const SolvedBench& s, const Wire& w, Amps amps) {
-  const auto& id = s.bench.connections[static_cast<std::size_t>(w.link->connection)].id;
+  const auto& id = s.bench.connections[w.link->connection].id;
   for (auto it = s.bench.gauges.rbegin(); it != s.bench.gauges.rend(); ++it)
     if (it->second.freeAir.typical().value_or(0) >= amps.value)
       return {fmt::format("Take {} AWG or thicker{}.", it->first, w.size.gaugeGiven ? "" : ", or enter what it is"), {id, "gauge"}};
@@ -153,12 +154,12 @@ Finding loses(const SolvedBench& s, const Wire& w, const std::string& name) {
                    fmt::format("With {} the wire from {} loses {} of {}: it is too long or too thin.", during(*w.most.point), name,
                                show(w.lost), show(w.full)),
                    w.margins[0].subjects);
-  const auto& c = s.bench.connections[static_cast<std::size_t>(w.link->connection)];
+  const auto& c = s.bench.connections[w.link->connection];
   const double share = kLostShare * w.full.value / w.lost.value;
   f.ways = {{fmt::format("Make it {} or shorter, or take a wire of {:.1f} times its cross-section.",
                          show(c.length.value_or(Metres{0}) * share), 1 / share),
              {c.id, "gauge"}}};
-  f.formula = fmt::format("{} x {} = {} > 5 % of {}", show(Amps{w.most.value}), show(w.link->resistance), show(w.lost), show(w.full));
+  f.formula = fmt::format("{} x {} = {} > 5 % of {}", show(Amps{w.most.value}), show(w.link->resistance.expected), show(w.lost), show(w.full));
   f.args = {{"lost", w.lost}};
   return f;
 }

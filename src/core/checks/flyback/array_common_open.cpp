@@ -12,10 +12,10 @@ Findings arrayCommonOpen(const SolvedBench& s) {
   std::set<int> told;
   for (const auto& m : s.motors)
     for (const auto& ref : m.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
+      const auto& channel = bench::channelOf(s.bench, ref);
       if (!channel.lowSide || told.contains(ref.device)) continue;
       TerminalIndex common = -1;
-      const auto& device = s.bench.devices[static_cast<std::size_t>(ref.device)];
+      const auto& device = s.bench.devices[ref.device];
       for (const auto& e : device.part->elements)
         if (const auto* d = std::get_if<parts::Diode>(&e.body);
             d && device.has(e) && std::ranges::count(channel.out, d->anode) > 0 && d->cathode != channel.returnTerminal)
@@ -24,7 +24,7 @@ Findings arrayCommonOpen(const SolvedBench& s) {
       // The lead of the motor that is not on this array is where its supply comes in.
       TerminalIndex feed = -1;
       for (std::size_t i = 0; i < m.windings.size(); ++i) {
-        const auto& w = circuit::windingOf(s.bench, m, i);
+        const auto& w = bench::windingOf(s.bench, m, i);
         for (const auto& n : {w.a, w.b}) {
           const auto t = s.bench.terminal(m.device, n);
           const bool out1 =
@@ -33,7 +33,7 @@ Findings arrayCommonOpen(const SolvedBench& s) {
         }
       }
       if (feed < 0 || s.nets.same(feed, common)) continue;
-      const auto* off = s.point(Action::AllOff, Charge::Full);
+      const auto* off = s.point(Action::AllOff, Corner::Full);
       const auto lower = off ? off->across(feed, common) : std::nullopt;
       const bool open = !lower;
       if (lower && lower->value < 0.3) continue;  // joined through something else that holds it up

@@ -23,7 +23,7 @@ bool clampedOutside(const SolvedBench& s, TerminalIndex output) {
 }
 
 bool clampedOutside(const SolvedBench& s, ChannelRef ref) {
-  return std::ranges::all_of(circuit::channelOf(s.bench, ref).out,
+  return std::ranges::all_of(bench::channelOf(s.bench, ref).out,
                              [&](const auto& o) { return clampedOutside(s, s.bench.terminal(ref.device, o)); });
 }
 
@@ -36,7 +36,7 @@ Findings bridgeDiodesMissing(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     for (const auto& ref : m.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
+      const auto& channel = bench::channelOf(s.bench, ref);
       if ((channel.clampsInside && channel.clampsDoubtful.empty()) || !told.insert(ref.device).second) continue;
       const auto* p = worstOpened(s, static_cast<int>(k));
       const bool clamped = p && p->arcShare(static_cast<int>(k)) < 0.05;

@@ -4,7 +4,7 @@ namespace bold::checks {
 
 const OperatingPoint* justOpened(const SolvedBench& s, int motor) {
   for (const auto a : {Action::Forward, Action::Step, Action::Hold})
-    if (const auto* p = s.point(motor, a, Moment::JustOpened, Charge::Full)) return p;
+    if (const auto* p = s.point(motor, a, Moment::JustOpened, Corner::Full)) return p;
   return nullptr;
 }
 
@@ -18,7 +18,7 @@ const OperatingPoint* worstOpened(const SolvedBench& s, int motor) {
 
 TerminalIndex supplyLead(const SolvedBench& s, const Motor& motor) {
   if (motor.windings.size() != 1) return -1;
-  const auto& w = circuit::windingOf(s.bench, motor, 0);
+  const auto& w = bench::windingOf(s.bench, motor, 0);
   const auto a = s.bench.terminal(motor.device, w.a);
   const auto b = s.bench.terminal(motor.device, w.b);
   const bool onA = sourceAt(s, a, true) != nullptr;
@@ -29,7 +29,7 @@ TerminalIndex supplyLead(const SolvedBench& s, const Motor& motor) {
 std::vector<LooseDiode> looseDiodes(const SolvedBench& s) {
   std::vector<LooseDiode> out;
   eachElement<parts::Diode>(s.bench, [&](int d, int e, const parts::Diode& diode) {
-    if (s.bench.devices[static_cast<std::size_t>(d)].part->elements.size() == 1)
+    if (s.bench.devices[d].part->elements.size() == 1)
       out.push_back({d, e, s.bench.terminal(d, diode.anode), s.bench.terminal(d, diode.cathode)});
   });
   return out;

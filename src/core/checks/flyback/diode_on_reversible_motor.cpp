@@ -12,16 +12,15 @@ Findings diodeOnReversibleMotor(const SolvedBench& s) {
   for (const auto& d : looseDiodes(s))
     for (const auto& m : s.motors) {
       if (m.windings.size() != 1) continue;
-      const auto& w = circuit::windingOf(s.bench, m, 0);
+      const auto& w = bench::windingOf(s.bench, m, 0);
       const auto a = s.bench.terminal(m.device, w.a);
       const auto b = s.bench.terminal(m.device, w.b);
       const bool across = (s.nets.same(d.anode, a) && s.nets.same(d.cathode, b)) || (s.nets.same(d.anode, b) && s.nets.same(d.cathode, a));
       const bool reversible = std::ranges::any_of(m.reached, [&](ChannelRef r) {
-        const auto& c = circuit::channelOf(s.bench, r);
+        const auto& c = bench::channelOf(s.bench, r);
         return c.out.size() > 1 && !c.lowSide;
       });
-      const auto* body = &std::get<parts::Diode>(
-          s.bench.devices[static_cast<std::size_t>(d.device)].part->elements[static_cast<std::size_t>(d.element)].body);
+      const auto* body = &std::get<parts::Diode>(s.bench.devices[d.device].part->elements[d.element].body);
       if (!across || !reversible || body->zener.known()) continue;
       auto f = finding(Severity::Stop, fmt::format("{} shorts the bridge one way round", called(s.bench, d.device)),
                        fmt::format("{} lies across {}, which a bridge can turn round: one way round it conducts straight through. A bridge "
@@ -38,7 +37,7 @@ Findings diodeOnReversibleMotor(const SolvedBench& s) {
       }
       // It may be one of those that the bridge needs, gone astray.
       const bool needed = std::ranges::any_of(m.reached, [&](ChannelRef r) {
-        const auto& c = circuit::channelOf(s.bench, r);
+        const auto& c = bench::channelOf(s.bench, r);
         return !c.clampsInside || !c.clampsDoubtful.empty();
       });
       if (!needed) f.repair = plan.repair(fmt::format("Take {} away.", called(s.bench, d.device)));

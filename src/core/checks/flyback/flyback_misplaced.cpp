@@ -15,7 +15,7 @@ Findings flybackMisplaced(const SolvedBench& s) {
       const auto* p = worstOpened(s, static_cast<int>(m));
       if (!p || p->arcShare(static_cast<int>(m)) < 0.05) continue;
       for (const auto& ref : motor.reached) {
-        const auto& channel = circuit::channelOf(s.bench, ref);
+        const auto& channel = bench::channelOf(s.bench, ref);
         if (!channel.lowSide || channel.returnTerminal.empty()) continue;
         const auto back = s.bench.terminal(ref.device, channel.returnTerminal);
         const bool across = std::ranges::any_of(channel.out, [&](const std::string& o) {
@@ -25,7 +25,7 @@ Findings flybackMisplaced(const SolvedBench& s) {
         if (!across) continue;
         auto f = finding(Severity::Note, fmt::format("{} lies across the switch", called(s.bench, d.device)),
                          fmt::format("{} lies across {}, not across {}: there it clamps nothing.", called(s.bench, d.device),
-                                     circuit::called(s.bench, ref), called(s, motor)),
+                                     bench::called(s.bench, ref), called(s, motor)),
                          {idOf(s.bench, d.device), idOf(s.bench, motor.device)});
         f.ways = {
             {fmt::format("Put {} across {}: its band to the end that is at the supply.", called(s.bench, d.device), called(s, motor))}};

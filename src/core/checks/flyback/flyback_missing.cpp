@@ -3,9 +3,9 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/stand_ins.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/plan.h"
-#include "core/circuit/netlist.h"
 
 namespace bold::checks {
 namespace {
@@ -21,9 +21,9 @@ std::string diodeFor(Amps run) {
 void addSwitches(const SolvedBench& s, const Motor& m, const OperatingPoint& p, std::vector<std::string>& subjects) {
   for (std::size_t k = 0; k < m.windings.size(); ++k) {
     if (std::abs(p.element(m.device, m.windings[k]).value) < 1e-3) continue;
-    const auto& w = circuit::windingOf(s.bench, m, k);
+    const auto& w = bench::windingOf(s.bench, m, k);
     for (const auto& ref : m.reached)
-      for (const auto& out : circuit::channelOf(s.bench, ref).out) {
+      for (const auto& out : bench::channelOf(s.bench, ref).out) {
         const auto t = s.bench.terminal(ref.device, out);
         const bool here = s.nets.same(t, s.bench.terminal(m.device, w.a)) || s.nets.same(t, s.bench.terminal(m.device, w.b));
         if (here && std::ranges::count(subjects, idOf(s.bench, ref.device)) == 0) subjects.push_back(idOf(s.bench, ref.device));
@@ -48,7 +48,7 @@ bool leaks(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
   double highest = 5;
   for (const auto& pole : s.nets.sources()) highest = std::max(highest, fullVoltage(s.bench, pole).value_or(Volts{0}).value);
   for (std::size_t k = 0; k < m.windings.size(); ++k) {
-    const auto& w = circuit::windingOf(s.bench, m, k);
+    const auto& w = bench::windingOf(s.bench, m, k);
     const auto v = p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
     if (v && std::abs(v->value) > kRunaway * highest) return true;
   }
@@ -74,15 +74,14 @@ std::optional<Pulse> intoCapacitors(const SolvedBench& s, const Motor& m, const 
     source = figure.source;
   };
   for (const auto& [d, e] : m.buffers) {
-    const auto& c =
-        std::get<parts::Capacitor>(s.bench.devices[static_cast<std::size_t>(d)].part->elements[static_cast<std::size_t>(e)].body);
+    const auto& c = std::get<parts::Capacitor>(s.bench.devices[d].part->elements[e].body);
     const auto plus = s.bench.terminal(d, c.a);
     const auto v = p.across(plus, s.bench.terminal(d, c.b));
     if (!c.capacitance.typical() || !v) continue;
     // With a supply on the same copper its output, or the battery, takes what the capacitor does not.
     if (sourceAt(s, plus, true) || sourceAt(s, s.bench.terminal(d, c.b), true)) return std::nullopt;
     const double here = p.element(d, e).value;
-    const double r = c.esr.typical().value_or(c.ceramic ? circuit::kCeramicOhms : circuit::kElectrolyticOhms);
+    const double r = bench::valueOf(c.esr.typical(), c.ceramic ? bench::kCeramicEsr : bench::kElectrolyticEsr);
     into += std::abs(here);
     pulse.farads.value += *c.capacitance.typical();
     pulse.before = std::max(pulse.before, Volts{std::abs(v->value) - std::abs(here) * r});
@@ -93,7 +92,7 @@ std::optional<Pulse> intoCapacitors(const SolvedBench& s, const Motor& m, const 
   }
   if (into < kTaken * amps || pulse.farads.value <= 0) return std::nullopt;
   for (std::size_t k = 0; k < m.windings.size(); ++k) {
-    const auto henries = circuit::windingOf(s.bench, m, k).inductance.typical();
+    const auto henries = bench::windingOf(s.bench, m, k).inductance.typical();
     if (!henries) pulse.unknown = "inductance of its winding";
     pulse.joules += henries.value_or(0) * std::pow(p.element(m.device, m.windings[k]).value, 2);
   }
@@ -141,12 +140,12 @@ std::optional<Repair> fitDiode(const SolvedBench& s, const Opened& m) {
   const auto& motor = *m.motor;
   const auto lead = supplyLead(s, motor);
   if (lead < 0 || motor.kind != MotorKind::Brushed) return std::nullopt;
-  const auto& w = circuit::windingOf(s.bench, motor, m.winding);
+  const auto& w = bench::windingOf(s.bench, motor, m.winding);
   const auto a = s.bench.terminal(motor.device, w.a);
   const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;
   Plan plan(s.bench);
   const auto part = diodeFor(m.current);
-  const auto diode = plan.device(part, "d", s.bench.devices[static_cast<std::size_t>(motor.device)].doc.group);
+  const auto diode = plan.device(part, "d", s.bench.devices[motor.device].doc.group);
   plan.wire({diode, "K"}, addressOf(s.bench, lead), "RD").wire({diode, "A"}, addressOf(s.bench, other), "BK");
   return plan.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", part == "diode-1n5819" ? "1N5819" : "1N5822",
                                  called(s, motor), s.bench.called(lead), s.bench.called(other)));
@@ -192,7 +191,7 @@ Said flybackMissing(const SolvedBench& s) {
     auto subjects = m.margins[0].subjects;
     std::string stage = "its switch";
     if (motor.reached.size() == 1) {
-      stage = circuit::called(s.bench, motor.reached.front());
+      stage = bench::called(s.bench, motor.reached.front());
       subjects.push_back(idOf(s.bench, motor.reached.front().device));
     } else if (motor.kind == MotorKind::UnipolarStepper) {
       addSwitches(s, motor, *m.point, subjects);
@@ -204,7 +203,7 @@ Said flybackMissing(const SolvedBench& s) {
     f.ways = {{fmt::format("Put a fast diode across {}, its band to the end that is at the supply.", called(s, motor))}};
     f.formula = fmt::format("{:.0f} % of {} find no path", 100 * *m.margins[0].value, show(m.current));
     f.args = {{"current", m.current}};
-    f.sources = sourcesOf({&circuit::windingOf(s.bench, motor, m.winding).run});
+    f.sources = sourcesOf({&bench::windingOf(s.bench, motor, m.winding).run});
     f.repair = fitDiode(s, m);
     return f;
   });

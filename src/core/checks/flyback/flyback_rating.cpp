@@ -90,7 +90,7 @@ std::optional<Rated> averageCurrent(const SolvedBench& s, const Clamp& c) {
 }
 
 std::optional<Rated> surgeCurrent(const SolvedBench& s, const Clamp& c) {
-  const auto* stalled = s.point(indexOf(s, *c.motor), Action::Forward, Moment::Stalled, Charge::Full);
+  const auto* stalled = s.point(indexOf(s, *c.motor), Action::Forward, Moment::Stalled, Corner::Full);
   const auto& rating = c.body->surge;
   if (!stalled || (c.motor->intent && c.motor->intent->speedControl)) return std::nullopt;
   const Amps stall{std::abs(stalled->element(c.motor->device, c.motor->windings[0]).value)};
@@ -128,8 +128,7 @@ std::optional<Rated> recoveryTime(const SolvedBench& s, const Clamp& c) {
 std::vector<Clamp> clamps(const SolvedBench& s) {
   std::vector<Clamp> out;
   for (const auto& d : looseDiodes(s)) {
-    const auto& body = std::get<parts::Diode>(
-        s.bench.devices[static_cast<std::size_t>(d.device)].part->elements[static_cast<std::size_t>(d.element)].body);
+    const auto& body = std::get<parts::Diode>(s.bench.devices[d.device].part->elements[d.element].body);
     for (std::size_t k = 0; k < s.motors.size(); ++k) {
       const auto& m = s.motors[k];
       const auto* opened = justOpened(s, static_cast<int>(k));

@@ -14,9 +14,9 @@ Findings flybackReversed(const SolvedBench& s) {
   for (const auto& d : looseDiodes(s)) {
     for (std::size_t m = 0; m < s.motors.size(); ++m) {
       const auto& motor = s.motors[m];
-      const auto* p = s.running(static_cast<int>(m), Charge::Full);
+      const auto* p = s.running(static_cast<int>(m), Corner::Full);
       if (!p || motor.windings.size() != 1) continue;
-      const auto& w = circuit::windingOf(s.bench, motor, 0);
+      const auto& w = bench::windingOf(s.bench, motor, 0);
       const auto a = s.bench.terminal(motor.device, w.a);
       const auto b = s.bench.terminal(motor.device, w.b);
       const bool beside = (s.nets.same(d.anode, a) && s.nets.same(d.cathode, b)) || (s.nets.same(d.anode, b) && s.nets.same(d.cathode, a));

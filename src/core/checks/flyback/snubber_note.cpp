@@ -19,12 +19,12 @@ std::vector<Lead> measure(const SolvedBench& s) {
   std::vector<Lead> out;
   for (const auto& m : s.motors) {
     if (m.kind != MotorKind::Brushed) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     const auto a = s.bench.terminal(m.device, w.a);
     const auto b = s.bench.terminal(m.device, w.b);
     std::optional<Metres> length;
     for (const auto& l : s.bench.links) {
-      const auto& c = s.bench.connections[static_cast<std::size_t>(l.connection)];
+      const auto& c = s.bench.connections[l.connection];
       if ((l.a == a || l.b == a || l.a == b || l.b == b) && c.length) length = std::max(length.value_or(Metres{0}), *c.length);
     }
     bool suppressed = false;

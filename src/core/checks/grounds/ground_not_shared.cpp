@@ -13,7 +13,7 @@ namespace {
 // Inputs that a pin's signal decides: inputs of stages, bases and gates of loose transistors.
 bool isInput(const Bench& bench, TerminalIndex t) {
   if (bench.facts(t).input) return true;
-  const auto& part = *bench.devices[static_cast<std::size_t>(bench.deviceOf(t))].part;
+  const auto& part = *bench.devices[bench.deviceOf(t)].part;
   for (const auto& e : part.elements) {
     if (const auto* m = std::get_if<parts::Mosfet>(&e.body); m && m->pChannel && m->gate == bench.facts(t).id) return true;
     if (const auto* b = std::get_if<parts::Bipolar>(&e.body); b && b->pnp && b->base == bench.facts(t).id) return true;
@@ -28,7 +28,7 @@ bool isInput(const Bench& bench, TerminalIndex t) {
 TerminalIndex supplyGround(const SolvedBench& s, TerminalIndex control) {
   TerminalIndex top = -1;
   const int d = s.bench.deviceOf(control);
-  for (const auto& e : s.bench.devices[static_cast<std::size_t>(d)].part->elements) {
+  for (const auto& e : s.bench.devices[d].part->elements) {
     if (const auto* m = std::get_if<parts::Mosfet>(&e.body); m && m->pChannel && m->gate == s.bench.facts(control).id)
       top = at(s.bench, d, m->source);
     if (const auto* b = std::get_if<parts::Bipolar>(&e.body); b && b->pnp && b->base == s.bench.facts(control).id)
@@ -41,11 +41,11 @@ TerminalIndex supplyGround(const SolvedBench& s, TerminalIndex control) {
 // Whether a loose transistor's reference is no ground at all: a motor's lead, or its other end lies on the ground instead.
 bool notOnGround(const SolvedBench& s, TerminalIndex reference, TerminalIndex ground) {
   const int d = s.bench.deviceOf(reference);
-  if (parts::isSource(*s.bench.devices[static_cast<std::size_t>(d)].part)) return false;
+  if (parts::isSource(*s.bench.devices[d].part)) return false;
   for (const auto t : s.nets.members(s.nets.of(reference)))
     for (const auto& m : s.motors)
       if (m.device == s.bench.deviceOf(t)) return true;
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  const auto& part = *s.bench.devices[d].part;
   return std::ranges::any_of(part.channels, [&](const parts::Channel& c) {
     return c.lowSide && std::ranges::any_of(c.out, [&](const std::string& o) { return s.nets.same(s.bench.terminal(d, o), ground); });
   });
@@ -53,7 +53,7 @@ bool notOnGround(const SolvedBench& s, TerminalIndex reference, TerminalIndex gr
 
 // The ground of the controller that is easiest to reach: one that nothing hangs on yet, else the pin group's own.
 TerminalIndex freeGround(const SolvedBench& s, const PinGroup& group) {
-  const auto& device = s.bench.devices[static_cast<std::size_t>(group.device)];
+  const auto& device = s.bench.devices[group.device];
   for (std::size_t i = 0; i < device.part->terminals.size(); ++i) {
     const auto t = device.first + static_cast<int>(i);
     const auto& facts = device.part->terminals[i];

@@ -14,7 +14,7 @@ constexpr Volts kShift{0.05};
 // What comes in by the other terminals goes home by the ground pins: that is the board's own.
 double ownCurrent(const SolvedBench& s, const OperatingPoint& p, int device) {
   double in = 0;
-  for (const auto& facts : s.bench.devices[static_cast<std::size_t>(device)].part->terminals)
+  for (const auto& facts : s.bench.devices[device].part->terminals)
     if (const auto t = s.bench.terminal(device, facts.id); !facts.ground && s.bench.connected(t)) in -= leaving(s, p, t).value;
   return std::max(in, 0.0);
 }

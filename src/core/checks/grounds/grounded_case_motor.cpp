@@ -10,10 +10,10 @@ Findings groundedCaseMotor(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.windings.size() != 1) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     if (w.bonded.empty()) continue;
     for (const auto& ref : m.reached) {
-      const auto& c = circuit::channelOf(s.bench, ref);
+      const auto& c = bench::channelOf(s.bench, ref);
       if (c.lowSide || c.out.size() != 2) continue;
       const auto lead = s.bench.terminal(m.device, w.bonded);
       auto f = finding(

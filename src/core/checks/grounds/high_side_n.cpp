@@ -24,11 +24,11 @@ void measure(const SolvedBench& s, int d, TerminalIndex top, TerminalIndex botto
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.windings.size() != 1) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     const auto a = s.bench.terminal(m.device, w.a);
     const auto b = s.bench.terminal(m.device, w.b);
     if (!s.nets.same(bottom, a) && !s.nets.same(bottom, b)) continue;
-    const auto* p = s.running(static_cast<int>(k), Charge::Nominal);
+    const auto* p = s.running(static_cast<int>(k), Corner::Nominal);
     const auto v = p ? p->across(a, b) : std::nullopt;
     const auto lost = p ? p->across(top, bottom) : std::nullopt;
     if (!v || !lost) continue;

@@ -8,7 +8,7 @@ namespace bold::checks {
 // A PNP or P-channel transistor on a supply above its pin's high level: it never turns off.
 Findings highSidePStaysOn(const SolvedBench& s) {
   Findings out;
-  const auto* off = s.point(Action::AllOff, Charge::Nominal);
+  const auto* off = s.point(Action::AllOff, Corner::Nominal);
   if (!off) return out;
   const auto judge = [&](int d, TerminalIndex top, TerminalIndex control, double opens) {
     if (top < 0 || control < 0) return;

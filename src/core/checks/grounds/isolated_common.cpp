@@ -20,7 +20,7 @@ Findings isolatedCommon(const SolvedBench& s) {
       out.push_back(std::move(f));
       continue;
     }
-    const auto& device = s.bench.devices[static_cast<std::size_t>(o.device)];
+    const auto& device = s.bench.devices[o.device];
     for (const auto& t : device.part->terminals) {
       if (!t.ground || !s.nets.same(s.bench.terminal(o.device, t.id), o.minus)) continue;
       auto f = finding(Severity::Note, fmt::format("{} gives up its isolation", called(s.bench, o.device)),

@@ -10,7 +10,7 @@ namespace {
 
 // The output of a channel that a lead is on; -1: none.
 TerminalIndex outputAt(const SolvedBench& s, ChannelRef ref, TerminalIndex lead) {
-  for (const auto& o : circuit::channelOf(s.bench, ref).out)
+  for (const auto& o : bench::channelOf(s.bench, ref).out)
     if (const auto t = s.bench.terminal(ref.device, o); s.nets.same(t, lead)) return t;
   return -1;
 }
@@ -25,25 +25,23 @@ Findings motorAcrossChannels(const SolvedBench& s) {
     auto mine = m.reached[0];
     auto other = m.reached[1];
     if (m.meant == other) std::swap(mine, other);
-    const auto bridge = [&](ChannelRef r) {
-      return !circuit::channelOf(s.bench, r).lowSide && circuit::channelOf(s.bench, r).out.size() == 2;
-    };
+    const auto bridge = [&](ChannelRef r) { return !bench::channelOf(s.bench, r).lowSide && bench::channelOf(s.bench, r).out.size() == 2; };
     if (!bridge(mine) || !bridge(other)) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     auto a = s.bench.terminal(m.device, w.a);
     auto b = s.bench.terminal(m.device, w.b);
     if (outputAt(s, mine, a) < 0) std::swap(a, b);
     const auto onMine = outputAt(s, mine, a);
     const auto onOther = outputAt(s, other, b);
     if (onMine < 0 || onOther < 0 || outputAt(s, mine, b) >= 0 || outputAt(s, other, a) >= 0) continue;
-    const auto& outs = circuit::channelOf(s.bench, mine).out;
+    const auto& outs = bench::channelOf(s.bench, mine).out;
     const auto partner = s.bench.terminal(mine.device, outs[0] == s.bench.facts(onMine).id ? outs[1] : outs[0]);
     auto f = finding(Severity::Stop, fmt::format("{} hangs between two bridges", called(s, m)),
                      fmt::format("{} goes from {} to {}: those belong to two bridges. Its second lead belongs on {}.", called(s, m),
                                  s.bench.called(onMine), s.bench.called(onOther), s.bench.called(partner)),
                      {s.bench.address(onOther), s.bench.address(partner), idOf(s.bench, m.device)});
-    f.formula = fmt::format("{} of {}, {} of {}", s.bench.facts(onMine).label, circuit::called(s.bench, mine), s.bench.facts(onOther).label,
-                            circuit::called(s.bench, other));
+    f.formula = fmt::format("{} of {}, {} of {}", s.bench.facts(onMine).label, bench::called(s.bench, mine), s.bench.facts(onOther).label,
+                            bench::called(s.bench, other));
     if (connectionsAt(s.bench, onOther) == 1 && !s.bench.connected(partner))
       f.repair = Plan(s.bench)
                      .exchange(onOther, partner)

@@ -8,12 +8,12 @@ namespace bold::checks {
 namespace {
 
 TerminalIndex outputOf(const SolvedBench& s, ChannelRef ref, TerminalIndex lead) {
-  const auto& outs = circuit::channelOf(s.bench, ref).out;
+  const auto& outs = bench::channelOf(s.bench, ref).out;
   const auto first = s.bench.terminal(ref.device, outs[0]);
   return s.nets.same(first, lead) ? first : s.bench.terminal(ref.device, outs[1]);
 }
 TerminalIndex partnerOf(const SolvedBench& s, ChannelRef ref, TerminalIndex lead) {
-  const auto& outs = circuit::channelOf(s.bench, ref).out;
+  const auto& outs = bench::channelOf(s.bench, ref).out;
   return outputOf(s, ref, lead) == s.bench.terminal(ref.device, outs[0]) ? s.bench.terminal(ref.device, outs[1])
                                                                          : s.bench.terminal(ref.device, outs[0]);
 }
@@ -33,10 +33,10 @@ Findings motorToGround(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.windings.size() != 1) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     const TerminalIndex leads[2] = {s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b)};
     for (const auto& ref : m.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
+      const auto& channel = bench::channelOf(s.bench, ref);
       if (channel.lowSide || channel.out.size() != 2) continue;
       const auto onOutput = [&](TerminalIndex t) {
         return std::ranges::any_of(channel.out, [&](const std::string& o) { return s.nets.same(t, s.bench.terminal(ref.device, o)); });

@@ -5,9 +5,10 @@
 #include <set>
 #include <tuple>
 
+#include "core/base/groups.h"
+#include "core/bench/coils.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coils.h"
 #include "core/parts/read_element.h"
 #include "core/parts/roles.h"
 
@@ -24,12 +25,12 @@ std::string list(const std::vector<std::string>& names) {
 std::optional<Repair> onlyWay(const SolvedBench& s, int device) {
   for (const auto& m : s.motors) {
     if (m.device != device || m.windings.size() != 1 || m.meant.device < 0) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     std::vector<TerminalIndex> leads;
     for (const auto& lead : {w.a, w.b})
       if (const auto t = s.bench.terminal(device, lead); !s.bench.connected(t)) leads.push_back(t);
     std::vector<TerminalIndex> outs;
-    for (const auto& o : circuit::channelOf(s.bench, m.meant).out)
+    for (const auto& o : bench::channelOf(s.bench, m.meant).out)
       if (const auto t = s.bench.terminal(m.meant.device, o); !s.bench.connected(t)) outs.push_back(t);
     if (leads.size() != 1 || outs.size() != 1) return std::nullopt;
     return Plan(s.bench)
@@ -41,7 +42,7 @@ std::optional<Repair> onlyWay(const SolvedBench& s, int device) {
 
 // Legs of loose parts, and ways of blocks, fuses and rows that only one thing is wired to.
 void deadEnds(const SolvedBench& s, int d, Findings& out) {
-  const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
+  const auto& device = s.bench.devices[d];
   const auto& part = *device.part;
   const auto say = [&](TerminalIndex t, const std::string& headline, const std::string& text) {
     auto f = finding(Severity::Caution, headline, text, {s.bench.address(t)});
@@ -55,7 +56,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
     return std::holds_alternative<parts::Joint>(e.body) || std::holds_alternative<parts::Contact>(e.body) || (r && r->conductor);
   });
   if (conductor) {
-    circuit::Groups ways(part.terminals.size());
+    Groups ways(part.terminals.size());
     for (const auto& e : part.elements) {
       const auto nodes = parts::nodesOf(e);
       for (const auto& n : nodes) ways.join(part.indexOf(nodes.front()), part.indexOf(n));
@@ -66,7 +67,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
       const auto t = device.first + static_cast<int>(i);
       if (!s.bench.connected(t)) continue;
       used[ways.find(static_cast<int>(i))].push_back(t);
-      ends[ways.find(static_cast<int>(i))] += s.bench.m_connected[static_cast<std::size_t>(t)];
+      ends[ways.find(static_cast<int>(i))] += s.bench.m_connected[t];
     }
     for (const auto& [way, terminals] : used)
       if (ends[way] == 1 && !sourceAt(s, terminals.front(), true) && !sourceAt(s, terminals.front(), false))  // rail-dead
@@ -101,7 +102,7 @@ void halfStacked(const SolvedBench& s, Findings& out) {
   std::set<std::tuple<int, int, std::string>> joined;
   const auto connector = [&](TerminalIndex t) { return s.bench.facts(t).place.connector; };
   for (const auto& l : s.bench.links) {
-    const auto& c = s.bench.connections[static_cast<std::size_t>(l.connection)];
+    const auto& c = s.bench.connections[l.connection];
     const int a = s.bench.deviceOf(l.a);
     const int b = s.bench.deviceOf(l.b);
     if (c.kind != harness::ConnectionKind::Plug || a == b || connector(l.a) != connector(l.b)) continue;
@@ -110,9 +111,9 @@ void halfStacked(const SolvedBench& s, Findings& out) {
   }
   for (const auto& [a, b] : stacked) {
     std::map<std::string, int> pins;  // of headers that both have
-    for (const auto& t : s.bench.devices[static_cast<std::size_t>(a)].part->terminals) ++pins[t.place.connector];
+    for (const auto& t : s.bench.devices[a].part->terminals) ++pins[t.place.connector];
     for (const auto& [name, n] : pins) {
-      const auto& other = s.bench.devices[static_cast<std::size_t>(b)].part->terminals;
+      const auto& other = s.bench.devices[b].part->terminals;
       const auto same = std::ranges::count_if(other, [&name = name](const parts::Terminal& t) { return t.place.connector == name; });
       if (n < 4 || same != n || joined.contains(std::tuple(a, b, name))) continue;
       auto f = finding(Severity::Caution, fmt::format("{} is not wholly on {}", called(s.bench, b), called(s.bench, a)),
@@ -142,7 +143,7 @@ Findings openLead(const SolvedBench& s) {
     // The taps of a six-lead motor that bridges drive by its whole coils.
     std::vector<TerminalIndex> taps;
     for (const auto& m : s.motors)
-      if (m.device == static_cast<int>(d) && m.kind == MotorKind::BipolarStepper) taps = circuit::tapsOf(s.bench, m);
+      if (m.device == static_cast<int>(d) && m.kind == MotorKind::BipolarStepper) taps = bench::tapsOf(s.bench, m);
     std::vector<std::string> open;
     std::vector<std::string> subjects;
     int wired = 0;

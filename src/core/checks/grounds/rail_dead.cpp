@@ -17,12 +17,12 @@ bool onlyCopper(const parts::Part& part) {
 }
 
 // The place in a row, block or fuse where the pole's copper ends, with nothing on it that could use it; -1: it gets somewhere.
-TerminalIndex deadEnd(const SolvedBench& s, const circuit::Nets::Pole& pole, TerminalIndex end) {
+TerminalIndex deadEnd(const SolvedBench& s, const bench::Nets::Pole& pole, TerminalIndex end) {
   TerminalIndex last = -1;
   for (const auto t : s.nets.members(s.nets.of(end))) {
     const int d = s.bench.deviceOf(t);
     if (d == pole.device || !s.bench.connected(t)) continue;
-    if (!onlyCopper(*s.bench.devices[static_cast<std::size_t>(d)].part)) return -1;
+    if (!onlyCopper(*s.bench.devices[d].part)) return -1;
     last = t;
   }
   return last;
@@ -30,7 +30,7 @@ TerminalIndex deadEnd(const SolvedBench& s, const circuit::Nets::Pole& pole, Ter
 
 // What a stage sends its motor current back through.
 bool returns(const SolvedBench& s, TerminalIndex t) {
-  const auto& channels = s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part->channels;
+  const auto& channels = s.bench.devices[s.bench.deviceOf(t)].part->channels;
   return std::ranges::any_of(channels, [&](const parts::Channel& c) { return c.returnTerminal == s.bench.facts(t).id; });
 }
 
@@ -38,7 +38,7 @@ bool returns(const SolvedBench& s, TerminalIndex t) {
 // or more than one.
 TerminalIndex theRow(const SolvedBench& s, TerminalIndex dead, bool plus) {
   const int d = s.bench.deviceOf(dead);
-  const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
+  const auto& device = s.bench.devices[d];
   std::map<int, TerminalIndex> rows;  // by net: a free place on it
   for (std::size_t i = 0; i < device.part->terminals.size(); ++i) {
     const auto t = device.first + static_cast<int>(i);
@@ -74,7 +74,7 @@ Findings railDead(const SolvedBench& s) {
           f.subjects.push_back(idOf(s.bench, d));
       f.ways = {{fmt::format("Move that wire to the row or rail that the rest of the {} hangs on.", sign)}};
       f.formula = "nothing but copper on that net";
-      const auto wire = std::ranges::find_if(s.bench.links, [&](const circuit::Link& l) { return l.a == t || l.b == t; });
+      const auto wire = std::ranges::find_if(s.bench.links, [&](const bench::Link& l) { return l.a == t || l.b == t; });
       const auto row = theRow(s, t, end == pole.positive);
       if (row >= 0 && connectionsAt(s.bench, t) == 1 && wire != s.bench.links.end())
         f.repair = Plan(s.bench)

@@ -13,7 +13,7 @@ bool comesBack(const SolvedBench& s, TerminalIndex minus, TerminalIndex back) {
   const auto& poles = s.nets.sources();
   for (std::size_t n = 0; n <= poles.size(); ++n) {
     if (s.nets.same(minus, back)) return true;
-    const auto next = std::ranges::find_if(poles, [&](const circuit::Nets::Pole& p) { return s.nets.same(p.positive, minus); });
+    const auto next = std::ranges::find_if(poles, [&](const bench::Nets::Pole& p) { return s.nets.same(p.positive, minus); });
     if (next == poles.end()) return false;
     minus = next->negative;
   }
@@ -51,7 +51,7 @@ Findings supplyReturnMissing(const SolvedBench& s) {
   // Loose transistors: their load hangs on a source, and they switch it to their return.
   for (const auto& m : s.motors) {
     for (const auto& ref : m.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
+      const auto& channel = bench::channelOf(s.bench, ref);
       if (channel.returnTerminal.empty()) continue;
       // A bridge whose current comes back by a terminal of its own.
       if (!channel.lowSide)
@@ -60,7 +60,7 @@ Findings supplyReturnMissing(const SolvedBench& s) {
             judge(input.positive, s.bench.terminal(ref.device, channel.returnTerminal));
       if (!channel.lowSide) continue;
       for (std::size_t i = 0; i < m.windings.size(); ++i) {
-        const auto& w = circuit::windingOf(s.bench, m, i);
+        const auto& w = bench::windingOf(s.bench, m, i);
         for (const auto& lead : {w.a, w.b})
           if (const auto t = s.bench.terminal(m.device, lead); sourceAt(s, t, true))
             judge(t, s.bench.terminal(ref.device, channel.returnTerminal));

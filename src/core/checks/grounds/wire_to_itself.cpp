@@ -32,12 +32,12 @@ Findings wireToItself(const SolvedBench& s) {
   Findings out;
   bridgedParts(s, out);
   for (const auto& l : s.bench.links) {
-    const auto& c = s.bench.connections[static_cast<std::size_t>(l.connection)];
+    const auto& c = s.bench.connections[l.connection];
     if (c.kind != harness::ConnectionKind::Wire) continue;
     const int d = s.bench.deviceOf(l.a);
     bool inside = l.a == l.b;
     if (!inside && d == s.bench.deviceOf(l.b)) {
-      const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
+      const auto& device = s.bench.devices[d];
       for (const auto& e : device.part->elements)
         if (const auto* j = std::get_if<parts::Joint>(&e.body); j && device.has(e)) {
           bool a = false;

@@ -109,7 +109,7 @@ Said junctionTemperature(const SolvedBench& s) {
                      margin.subjects);
     f.ways = {{fmt::format("It would need {:.0f} K/W or less to the air, or a stage that loses less than {}.",
                            std::max(0.0, (hottest.value - heat.air) / std::max(power.value, 1e-3)), show(power))}};
-    if (s.bench.devices[static_cast<std::size_t>(j.device)].part->setting("heatSink"))
+    if (s.bench.devices[j.device].part->setting("heatSink"))
       f.ways.push_back({"If a heat sink is fitted, say so.", settingOf(s.bench, j.device, "heatSink")});
     f.formula = fmt::format("{} + {} x {:.3g} K/W {}", show(Celsius{heat.air}), show(power), heat.rth,
                             far ? "> " + show(farther) : "= " + show(shown));

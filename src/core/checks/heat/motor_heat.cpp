@@ -46,7 +46,7 @@ Settled byVoltage(double watts20, double rth, double air) {
 // A coil straight on its supply, by switches or bridges that regulate nothing.
 bool onVoltage(const SolvedBench& s, const Motor& m) {
   return m.kind != MotorKind::Brushed &&
-         std::ranges::none_of(m.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; });
+         std::ranges::none_of(m.reached, [&](ChannelRef r) { return bench::chopperOf(s.bench, r) != nullptr; });
 }
 
 std::vector<Winding> measure(const SolvedBench& s) {
@@ -54,10 +54,10 @@ std::vector<Winding> measure(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.windings.empty()) continue;
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     const auto rth = w.thermal.typical();
     const auto r = w.resistance.typical();
-    const auto* p = s.running(static_cast<int>(k), Charge::Full);
+    const auto* p = s.running(static_cast<int>(k), Corner::Full);
     if (!p) continue;
     double cold = 0;
     for (const int e : m.windings) cold += std::pow(p->element(m.device, e).value, 2) * r.value_or(0);
@@ -91,7 +91,7 @@ Said motorHeat(const SolvedBench& s) {
                       fmt::format("{} turns {} into heat in its windings and reaches {} after a while; they stand {}.", called(s, *m.motor),
                                   show(m.heat), show(t), show(hottest)),
                       m.margin.subjects);
-    if (const auto* chopper = m.motor->meant.device >= 0 ? circuit::chopperOf(s.bench, m.motor->meant) : nullptr; chopper && !m.runaway)
+    if (const auto* chopper = m.motor->meant.device >= 0 ? bench::chopperOf(s.bench, m.motor->meant) : nullptr; chopper && !m.runaway)
       f.ways = {{fmt::format("Trim the stage of {} to {:.0f} % of its current.", called(s, *m.motor),
                              100 * std::sqrt(std::max(0.0, hottest.value - ambient(s.bench)) / std::max(t.value - ambient(s.bench), 1.0))),
                  figureOf(s.bench, m.motor->meant.device, "reference")}};
@@ -104,7 +104,7 @@ Said motorHeat(const SolvedBench& s) {
     f.args = {{"power", m.heat}};
     if (!m.runaway) f.args.emplace("temperature", t);
     f.bar = barOf(m.margin, hottest.value, "greatest");
-    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
+    const auto& w = bench::windingOf(s.bench, *m.motor, 0);
     f.sources = sourcesOf({&w.thermal, &w.hottest});
     return f;
   });

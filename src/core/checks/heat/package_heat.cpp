@@ -13,14 +13,14 @@ constexpr double kShareToSpare = 0.27;  // of what it may be above the room: 25 
 
 Watts packagePower(const SolvedBench& s, const OperatingPoint& p, int device, const std::string& package) {
   Watts sum{0};
-  const auto& d = s.bench.devices[static_cast<std::size_t>(device)];
+  const auto& d = s.bench.devices[device];
   for (std::size_t e = 0; e < d.part->elements.size(); ++e)
     if (d.part->elements[e].package == package && d.has(d.part->elements[e])) sum = sum + p.power(device, static_cast<int>(e));
   return sum;
 }
 
 std::optional<double> thermalOf(const Bench& bench, int device, const parts::Package& package, bool worst) {
-  const auto& settings = bench.devices[static_cast<std::size_t>(device)].settings;
+  const auto& settings = bench.devices[device].settings;
   const auto it = settings.find("heatSink");
   const auto& f = it != settings.end() && it->second == "fitted" && package.thermalSink.known() ? package.thermalSink : package.thermal;
   return worst ? f.greatest() : f.typical();

@@ -19,8 +19,8 @@ struct Heated {
 std::vector<Heated> measure(const SolvedBench& s) {
   std::vector<Heated> out;
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
-    const auto& device = s.bench.devices[static_cast<std::size_t>(d)];
-    const auto* package = device.part->package(device.part->elements[static_cast<std::size_t>(e)].package);
+    const auto& device = s.bench.devices[d];
+    const auto* package = device.part->package(device.part->elements[e].package);
     if (r.switching || !package) return;
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return p.power(d, e).value; });
     if (!worst.point || worst.value < kWorthAsking) return;

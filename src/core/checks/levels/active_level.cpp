@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
+#include "core/bench/signal_path.h"
 #include "core/checks/queries.h"
-#include "core/circuit/signal_path.h"
 
 namespace bold::checks {
 namespace {
@@ -11,9 +11,9 @@ namespace {
 // The level at which an input moves the motor, over everything that its stage can do: high where any way of moving it needs a high.
 std::optional<parts::Level> levelToMove(const SolvedBench& s, const Motor& m, const std::string& input) {
   std::optional<parts::Level> out;
-  for (const auto& channel : circuit::meantChannels(s.bench, m))
+  for (const auto& channel : bench::meantChannels(s.bench, m))
     for (const auto action : {Action::Forward, Action::Reverse, Action::Hold, Action::Step}) {
-      const auto recipe = circuit::inputsFor(s.bench, m, channel, action, 0);
+      const auto recipe = bench::inputsFor(s.bench, m, channel, action, 0);
       const auto it = recipe.inputs.find(input);
       if (!recipe.found || it == recipe.inputs.end()) continue;
       if (it->second == parts::Level::High) return parts::Level::High;
@@ -23,8 +23,8 @@ std::optional<parts::Level> levelToMove(const SolvedBench& s, const Motor& m, co
 }
 
 // What turns levels over on the way leaves nothing to hold the statement against.
-bool indirect(circuit::Path path) {
-  return path == circuit::Path::Straight || path == circuit::Path::Inverted || path == circuit::Path::Unclear;
+bool indirect(bench::Path path) {
+  return path == bench::Path::Straight || path == bench::Path::Inverted || path == bench::Path::Unclear;
 }
 
 }  // namespace
@@ -37,9 +37,9 @@ Findings activeLevel(const SolvedBench& s) {
     for (const auto& sig : m.intent->signals) {
       const bool edges = sig.role == "step" || sig.role == "dir" || sig.role == "pulse";
       if (sig.active == harness::Active::Unsaid || edges) continue;
-      const auto input = circuit::inputOf(s.bench, m, sig.role);
+      const auto input = bench::inputOf(s.bench, m, sig.role);
       const auto pin = s.bench.terminal(sig.pin);
-      if (input < 0 || (pin >= 0 && indirect(circuit::pathBetween(s.bench, s.nets, pin, input)))) continue;
+      if (input < 0 || (pin >= 0 && indirect(bench::pathBetween(s.bench, s.nets, pin, input)))) continue;
       const bool statedHigh = sig.active == harness::Active::High;
       const auto level = levelToMove(s, m, s.bench.facts(input).id);
       if (!level || (*level == parts::Level::High) == statedHigh) continue;

@@ -60,7 +60,7 @@ std::vector<Input> measure(const SolvedBench& s) {
   std::vector<Input> out;
   eachElement<parts::Bipolar>(s.bench, [&](int d, int e, const parts::Bipolar& b) {
     if (b.inputFor.empty()) return;
-    for (const auto& c : s.bench.devices[static_cast<std::size_t>(d)].part->channels)
+    for (const auto& c : s.bench.devices[d].part->channels)
       if (const auto id = inputFor(c, b.collector); !id.empty())
         if (auto m = measure(s, d, e, b, s.bench.terminal(d, id), s.bench.terminal(d, c.returnTerminal))) out.push_back(std::move(*m));
   });

@@ -13,12 +13,12 @@ namespace {
 std::vector<const Motor*> decides(const SolvedBench& s, TerminalIndex t) {
   const int d = s.bench.deviceOf(t);
   const auto& id = s.bench.facts(t).id;
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  const auto& part = *s.bench.devices[d].part;
   std::vector<const Motor*> out;
   for (const auto& m : s.motors) {
     for (const auto& ref : m.reached) {
       if (ref.device != d) continue;
-      const auto& channel = circuit::channelOf(s.bench, ref);
+      const auto& channel = bench::channelOf(s.bench, ref);
       bool reads = std::ranges::any_of(channel.signals, [&](const auto& x) { return x.second == id; });
       for (const auto& e : part.elements) {
         const auto inputs = parts::inputsOf(e);
@@ -34,7 +34,7 @@ std::vector<const Motor*> decides(const SolvedBench& s, TerminalIndex t) {
 
 // Whether it decides about motion or life: a condition of a switch or chopper reads it.
 bool steers(const SolvedBench& s, TerminalIndex t) {
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part;
+  const auto& part = *s.bench.devices[s.bench.deviceOf(t)].part;
   return std::ranges::any_of(part.elements, [&](const parts::Element& e) {
     const auto inputs = parts::inputsOf(e);
     return std::ranges::count(inputs, s.bench.facts(t).id) > 0;
@@ -56,7 +56,7 @@ Findings inputFloating(const SolvedBench& s) {
     if (!s.bench.facts(t).input) continue;
     const auto motors = decides(s, t);
     if (motors.empty()) continue;  // a channel without load
-    const auto* p = s.running(indexOf(s, *motors.front()), Charge::Nominal);
+    const auto* p = s.running(indexOf(s, *motors.front()), Corner::Nominal);
     if (!p || p->level(t) != parts::Level::Undefined) continue;
     // An input that a driven pin reaches is not open; if it has no level, the missing ground is the reason.
     const auto pin = pinAt(s, t);

@@ -74,7 +74,7 @@ Input tolerated(const SolvedBench& s, TerminalIndex t, const PinGroup& group) {
 Input aboveRail(const SolvedBench& s, TerminalIndex t, const PinGroup& group) {
   const auto pushed = largest(s, everyday, [&](const OperatingPoint& p) {
     const auto it = p.command().pins.find(t);
-    if (it != p.command().pins.end() && it->second == circuit::PinState::Low) return 0.0;
+    if (it != p.command().pins.end() && it->second == bench::PinState::Low) return 0.0;
     const auto above = p.across(t, group.rail);
     return above && above->value > kPushed ? -p.pin(t).value : 0.0;
   });

@@ -10,7 +10,7 @@ Findings inputUnpowered(const SolvedBench& s) {
     const auto& facts = s.bench.facts(t);
     if (!facts.input || !s.bench.connected(t)) continue;
     const int d = s.bench.deviceOf(t);
-    const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+    const auto& part = *s.bench.devices[d].part;
     const auto set = part.levels.find(facts.input->levels);
     if (set == part.levels.end() || set->second.rail.empty()) continue;
     const auto ground = s.bench.terminal(d, facts.input->ground);

@@ -31,7 +31,7 @@ Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::W
 
 std::vector<High> measure(const SolvedBench& s) {
   std::vector<High> out;
-  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::High, [](const Reading& r) { return (r.volts - r.high).value; })) {
+  for (const auto& [t, w] : InputsOfPins(s).worst(bench::PinState::High, [](const Reading& r) { return (r.volts - r.high).value; })) {
     High m{{marginOf(s, t, w)}, t, w.pin, w.reading, railEnds(s, w.pin, t)};
     if (m.ends.apart())
       m.margins.push_back(

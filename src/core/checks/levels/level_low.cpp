@@ -31,7 +31,7 @@ Margin marginOf(const SolvedBench& s, TerminalIndex input, const InputsOfPins::W
 
 std::vector<Low> measure(const SolvedBench& s) {
   std::vector<Low> out;
-  for (const auto& [t, w] : InputsOfPins(s).worst(circuit::PinState::Low, [](const Reading& r) { return (r.low - r.volts).value; })) {
+  for (const auto& [t, w] : InputsOfPins(s).worst(bench::PinState::Low, [](const Reading& r) { return (r.low - r.volts).value; })) {
     out.push_back({{marginOf(s, t, w)}, t, w.pin, w.reading, w.point});
     const auto ends = railEnds(s, w.pin, t);
     if (ends.inputLow < 1)

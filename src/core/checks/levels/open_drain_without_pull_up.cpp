@@ -8,7 +8,7 @@ namespace bold::checks {
 // An output that only pulls low, read by a pin, with nothing that pulls it up.
 Findings openDrainWithoutPullUp(const SolvedBench& s) {
   Findings out;
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     if (!s.bench.facts(t).openDrain || !s.bench.connected(t)) continue;

@@ -13,7 +13,7 @@ namespace {
 // The terminals of the part that the LED and its resistor hang between: by id, PUL-P and PUL-N for an LED from ~PUL to PUL-N.
 TerminalIndex otherEnd(const SolvedBench& s, int device, const parts::Node& inner) {
   TerminalIndex found = -1;
-  const auto& d = s.bench.devices[static_cast<std::size_t>(device)];
+  const auto& d = s.bench.devices[device];
   for (const auto& e : d.part->elements)
     if (const auto* r = std::get_if<parts::Resistor>(&e.body); r && d.has(e)) {
       if (r->b == inner) found = at(s.bench, device, r->a);
@@ -51,7 +51,7 @@ std::vector<OptoInput> optoInputs(const SolvedBench& s) {
     const auto b = steeredBy(s, o.minus);
     o.driven = a >= 0 || b >= 0;
     bool first = true;
-    std::set<circuit::PinState> written;
+    std::set<bench::PinState> written;
     for (const auto& p : s.points) {
       if (!everyday(*p) || p->command().action == Action::Boot) continue;
       const auto drives = [&](TerminalIndex pin) { return pin >= 0 && p->command().pins.contains(pin); };
@@ -63,7 +63,7 @@ std::vector<OptoInput> optoInputs(const SolvedBench& s) {
       o.least = first ? i : std::min(o.least, i);
       first = false;
     }
-    o.switched = written.contains(circuit::PinState::High) && written.contains(circuit::PinState::Low);
+    o.switched = written.contains(bench::PinState::High) && written.contains(bench::PinState::Low);
     if (!first) out.push_back(o);
   });
   return out;

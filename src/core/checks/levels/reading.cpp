@@ -30,7 +30,7 @@ RailEnds railEnds(const SolvedBench& s, TerminalIndex pin, TerminalIndex input) 
   RailEnds ends;
   const auto group = pinGroup(s.bench, pin);
   const int d = s.bench.deviceOf(input);
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  const auto& part = *s.bench.devices[d].part;
   const auto& facts = s.bench.facts(input);
   const auto set = facts.input ? part.levels.find(facts.input->levels) : part.levels.end();
   if (!group || set == part.levels.end()) return ends;
@@ -51,7 +51,7 @@ RailEnds railEnds(const SolvedBench& s, TerminalIndex pin, TerminalIndex input) 
 std::optional<Reading> readingAt(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t) {
   const auto& facts = s.bench.facts(t);
   const int d = s.bench.deviceOf(t);
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+  const auto& part = *s.bench.devices[d].part;
   const auto set = facts.input ? part.levels.find(facts.input->levels) : part.levels.end();
   if (set == part.levels.end()) return std::nullopt;
   const auto ground = s.bench.terminal(d, facts.input->ground);

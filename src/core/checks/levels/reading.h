@@ -42,7 +42,7 @@ class InputsOfPins {
   };
   /// @param toSpare V; less is worse
   template <class ToSpare>
-  std::map<TerminalIndex, Worst> worst(circuit::PinState written, ToSpare toSpare) {
+  std::map<TerminalIndex, Worst> worst(bench::PinState written, ToSpare toSpare) {
     std::map<TerminalIndex, Worst> out;
     for (const auto& p : m_solved.points) {
       if (!everyday(*p)) continue;

@@ -11,7 +11,7 @@
 namespace bold::checks {
 namespace {
 
-using circuit::Doing;
+using bench::Doing;
 using parts::BridgeAction;
 using parts::Drive;
 using parts::Level;
@@ -31,8 +31,8 @@ struct Hold {
   Level level = Level::Low;
 };
 Hold holdOf(const Bench& bench, ChannelRef ref) {
-  const auto& channel = circuit::channelOf(bench, ref);
-  const auto rows = parts::truthTable(*bench.devices[static_cast<std::size_t>(ref.device)].part, channel);
+  const auto& channel = bench::channelOf(bench, ref);
+  const auto rows = parts::truthTable(*bench.devices[ref.device].part, channel);
   for (const char* role : {"speed", "enable", "standby", "sleep", "in"}) {
     const auto s = channel.signals.find(role);
     if (s == channel.signals.end()) continue;
@@ -52,7 +52,7 @@ std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level leve
   const auto ground = referenceOf(s.bench, input);
   TerminalIndex to = ground;
   if (level == Level::High) {
-    const auto& part = *s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(input))].part;
+    const auto& part = *s.bench.devices[s.bench.deviceOf(input)].part;
     const auto set = s.bench.facts(input).input ? part.levels.find(s.bench.facts(input).input->levels) : part.levels.end();
     to = set == part.levels.end() || set->second.rail.empty() ? -1 : s.bench.terminal(s.bench.deviceOf(input), set->second.rail);
   }
@@ -69,9 +69,9 @@ std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level leve
 
 // An input that nothing holds at boot, where the levels of the others leave it open whether the motor is driven.
 TerminalIndex floatingInput(const SolvedBench& s, const OperatingPoint& p, const Motor& m, ChannelRef ref) {
-  const auto& channel = circuit::channelOf(s.bench, ref);
+  const auto& channel = bench::channelOf(s.bench, ref);
   if (channel.lowSide) return -1;
-  const auto rows = parts::truthTable(*s.bench.devices[static_cast<std::size_t>(ref.device)].part, channel);
+  const auto rows = parts::truthTable(*s.bench.devices[ref.device].part, channel);
   TerminalIndex floats = -1;
   std::map<std::string, Level> known;
   for (const auto& [role, id] : channel.signals) {
@@ -102,7 +102,7 @@ std::vector<TerminalIndex> floatingGates(const SolvedBench& s, const OperatingPo
     const auto drain = at(s.bench, d, t.drain);
     bool onLead = false;
     for (std::size_t i = 0; i < m.windings.size() && drain >= 0; ++i) {
-      const auto& w = circuit::windingOf(s.bench, m, i);
+      const auto& w = bench::windingOf(s.bench, m, i);
       for (const auto& n : {w.a, w.b}) {
         const auto lead = s.bench.terminal(m.device, n);
         // A lead on a pole of a supply is joined to the transistors of all other motors too.
@@ -162,19 +162,18 @@ Findings pinBootState(const SolvedBench& s) {
       const auto hold = m.reached.empty() || gate || m.half ? Hold{} : holdOf(s.bench, m.reached.front());
       // One word a stage: the same pull resistor settles all that it drives.
       const auto place = hold.input >= 0 ? hold.input
-                         : floats >= 0
-                             ? floats
-                             : s.bench.terminal(m.device, s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals.front().id);
+                         : floats >= 0   ? floats
+                                         : s.bench.terminal(m.device, s.bench.devices[m.device].part->terminals.front().id);
       if (std::ranges::count(told, place) > 0) break;
       told.push_back(place);
       const bool stop = runs;
       auto f = finding(
           stop ? Severity::Stop : Severity::Caution,
-          runs    ? fmt::format("{} runs while {}", called(s, m), p->command().step == 1 ? "pins chatter at boot" : "the controller starts")
+          runs    ? fmt::format("{} runs while {}", called(s, m), p->command().variant == 1 ? "pins chatter at boot" : "the controller starts")
           : coils ? fmt::format("A coil of {} is on at boot", called(s, m))
                   : fmt::format("{} {} until the program runs", named(s.bench, open), open.size() > 1 ? "float" : "floats"),
           runs    ? fmt::format("{}, {} {}: nobody asked for that.",
-                             p->command().step == 1 ? "While pins chatter at boot" : "While the controller starts or is programmed",
+                             p->command().variant == 1 ? "While pins chatter at boot" : "While the controller starts or is programmed",
                                 called(s, m), doing == Doing::Forward ? "runs forward" : "runs in reverse")
           : coils ? fmt::format("While the controller starts, a coil of {} carries current.", called(s, m))
                   : fmt::format("From power-on until the program sets its pin nothing holds {}: {} may twitch or run for a moment.",

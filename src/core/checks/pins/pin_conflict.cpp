@@ -20,13 +20,13 @@ bool actTogether(const SolvedBench& s, const std::string& a, const std::string& 
   const auto one = find(a);
   const auto other = find(b);
   if (one == s.motors.end() || other == s.motors.end()) return false;
-  return std::ranges::count(circuit::together(s.motors, indexOf(s, *one)), indexOf(s, *other)) > 0;
+  return std::ranges::count(bench::together(s.motors, indexOf(s, *one)), indexOf(s, *other)) > 0;
 }
 
 // The usual servo library takes a timer for itself: PWM on its other pins is lost.
 void servoTimers(const SolvedBench& s, Findings& out) {
   for (const auto& servo : s.motors) {
-    if (servo.kind != circuit::MotorKind::Servo || !servo.intent) continue;
+    if (servo.kind != bench::MotorKind::Servo || !servo.intent) continue;
     for (const auto& pulse : servo.intent->signals) {
       const auto group = pinGroup(s.bench, s.bench.terminal(pulse.pin));
       if (pulse.role != "pulse" || !group || group->pins->servoTimer.empty()) continue;
@@ -64,7 +64,7 @@ void stackedBoards(const SolvedBench& s, Findings& out) {
         const auto& facts = s.bench.facts(t);
         const int d = s.bench.deviceOf(t);
         if (!facts.input || d == s.bench.deviceOf(pin)) continue;
-        const auto& part = *s.bench.devices[static_cast<std::size_t>(d)].part;
+        const auto& part = *s.bench.devices[d].part;
         const bool channelInput = std::ranges::any_of(part.channels, [&](const parts::Channel& c) {
           return std::ranges::any_of(c.signals, [&](const auto& role) { return role.second == facts.id; });
         });

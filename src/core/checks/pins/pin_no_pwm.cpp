@@ -46,7 +46,7 @@ Findings pinNoPwm(const SolvedBench& s) {
                              s.bench.called(t)),
           {s.bench.address(t), intent.motor});
       std::string free;
-      const auto& part = *s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part;
+      const auto& part = *s.bench.devices[s.bench.deviceOf(t)].part;
       for (const auto& other : part.terminals) {
         const auto o = s.bench.terminal(s.bench.deviceOf(t), other.id);
         if (other.pin && !other.pin->pwm.empty() && other.pin->reserved.empty() && !s.bench.connected(o))

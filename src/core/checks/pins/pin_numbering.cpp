@@ -15,7 +15,7 @@ Findings pinNumbering(const SolvedBench& s) {
       const auto& pin = *s.bench.facts(t).pin;
       const bool number = !pin.code.empty() && std::ranges::all_of(pin.code, [](char c) { return c >= '0' && c <= '9'; });
       if (!number) continue;
-      const auto& device = s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))];
+      const auto& device = s.bench.devices[s.bench.deviceOf(t)];
       if (!device.part->layoutKnown) continue;
       // One header with positions counted through is what people count on: its position and the chip's number are rivals.
       const auto& connector = s.bench.facts(t).place.connector;

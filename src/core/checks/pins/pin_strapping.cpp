@@ -6,7 +6,7 @@ namespace bold::checks {
 // A pin that decides how the controller starts, with something wired to it.
 Findings pinStrapping(const SolvedBench& s) {
   Findings out;
-  const auto* boot = s.point(Action::Boot, Charge::Nominal);
+  const auto* boot = s.point(Action::Boot, Corner::Nominal);
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto group = pinGroup(s.bench, t);
     if (!group || !s.bench.connected(t) || s.bench.facts(t).pin->strap.empty()) continue;

@@ -24,7 +24,7 @@ std::vector<Chopped> measure(const SolvedBench& s) {
   for (const auto& m : s.motors) {
     if (!m.intent || !m.intent->pwm || !m.intent->speedControl) continue;
     const auto frequency = *m.intent->pwm;
-    const auto* most = m.meant.device < 0 ? nullptr : &circuit::channelOf(s.bench, m.meant).pwmMost;
+    const auto* most = m.meant.device < 0 ? nullptr : &bench::channelOf(s.bench, m.meant).pwmMost;
     Margin margin{.quantity = "PWM frequency", .subjects = {idOf(s.bench, m.device)}, .unit = Unit::Hertz, .value = frequency.value};
     if (most)
       margin.limits =
@@ -44,7 +44,7 @@ Finding words(const SolvedBench& s, const Chopped& m) {
   auto f = finding(
       over ? fmt::format("{} is chopped at {}", name, show(m.frequency)) : fmt::format("{} will whistle at {}", name, show(m.frequency)),
       over ? fmt::format("{} is planned at {}; {} switches up to {}: above that it heats up and the duty is lost.", name, show(m.frequency),
-                         circuit::called(s.bench, m.motor->meant), show(most))
+                         bench::called(s.bench, m.motor->meant), show(most))
            : fmt::format("{} is planned at {}, which can be heard.", name, show(m.frequency)),
       m.margin.subjects);
   f.ways = {{over ? fmt::format("Set the PWM of {} to {} or less.", name, show(most))

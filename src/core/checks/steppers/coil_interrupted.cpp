@@ -14,8 +14,8 @@ Findings coilInterrupted(const SolvedBench& s) {
     const auto b = at(s.bench, d, c.b);
     for (const auto& m : s.motors)
       for (const auto& ref : m.reached) {
-        if (!circuit::chopperOf(s.bench, ref)) continue;
-        const auto& channel = circuit::channelOf(s.bench, ref);
+        if (!bench::chopperOf(s.bench, ref)) continue;
+        const auto& channel = bench::channelOf(s.bench, ref);
         const bool onCoil = std::ranges::any_of(channel.out, [&](const std::string& o) {
           const auto t = s.bench.terminal(ref.device, o);
           return s.nets.same(t, a) || s.nets.same(t, b);

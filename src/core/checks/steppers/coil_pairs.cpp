@@ -2,9 +2,9 @@
 
 #include <algorithm>
 
+#include "core/bench/coils.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
@@ -37,7 +37,7 @@ Findings coilPairs(const SolvedBench& s) {
     if (motor.kind != MotorKind::BipolarStepper) continue;
     std::vector<std::string> wrong;
     std::vector<std::string> subjects{idOf(s.bench, motor.device)};
-    const auto coils = circuit::coilsOf(s.bench, motor);
+    const auto coils = bench::coilsOf(s.bench, motor);
     for (const auto& coil : coils) {
       const auto a = coil.a;
       const auto b = coil.b;

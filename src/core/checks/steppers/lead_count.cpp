@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
+#include "core/bench/coils.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coils.h"
 
 namespace bold::checks {
 // Whether a stepper's leads and its stage go together, and where its taps are.
@@ -11,8 +11,8 @@ Findings leadCount(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.kind != MotorKind::BipolarStepper && m.kind != MotorKind::UnipolarStepper) continue;
-    const bool bridges = std::ranges::any_of(m.reached, [&](ChannelRef r) { return !circuit::channelOf(s.bench, r).lowSide; });
-    const bool arrays = std::ranges::any_of(m.reached, [&](ChannelRef r) { return circuit::channelOf(s.bench, r).lowSide; });
+    const bool bridges = std::ranges::any_of(m.reached, [&](ChannelRef r) { return !bench::channelOf(s.bench, r).lowSide; });
+    const bool arrays = std::ranges::any_of(m.reached, [&](ChannelRef r) { return bench::channelOf(s.bench, r).lowSide; });
     const auto say = [&](const std::string& headline, const std::string& text, std::vector<std::string> subjects,
                          const std::string& formula) {
       auto f = finding(Severity::Stop, headline, text, std::move(subjects));
@@ -22,7 +22,7 @@ Findings leadCount(const SolvedBench& s) {
       out.push_back(std::move(f));
     };
     if (m.kind == MotorKind::BipolarStepper && arrays) {
-      const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return circuit::channelOf(s.bench, r).lowSide; });
+      const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return bench::channelOf(s.bench, r).lowSide; });
       say(fmt::format("{} cannot be driven by {}", called(s, m), called(s.bench, ref.device)),
           fmt::format("{} has two coils without taps: their current has to be turned round, and {} only switches to ground.", called(s, m),
                       called(s.bench, ref.device)),
@@ -30,10 +30,10 @@ Findings leadCount(const SolvedBench& s) {
       continue;
     }
     if (m.kind != MotorKind::UnipolarStepper) continue;
-    const auto taps = circuit::tapsOf(s.bench, m);
+    const auto taps = bench::tapsOf(s.bench, m);
     if (bridges) {
-      if (circuit::tapsOpen(s.bench, m)) continue;
-      const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return !circuit::channelOf(s.bench, r).lowSide; });
+      if (bench::tapsOpen(s.bench, m)) continue;
+      const auto& ref = *std::ranges::find_if(m.reached, [&](ChannelRef r) { return !bench::channelOf(s.bench, r).lowSide; });
       say(fmt::format("{} does not suit {}", called(s, m), called(s.bench, ref.device)),
           taps.size() > 1
               ? fmt::format("On bridges the taps of {} have to stay open; one is wired.", called(s, m))
@@ -44,9 +44,9 @@ Findings leadCount(const SolvedBench& s) {
     if (!arrays) continue;
     for (const auto t : taps) {
       if (sourceAt(s, t, true)) continue;
-      const auto* p = s.point(Action::AllOff, Charge::Nominal);
+      const auto* p = s.point(Action::AllOff, Corner::Nominal);
       const auto& ref = m.reached.front();
-      const auto back = s.bench.terminal(ref.device, circuit::channelOf(s.bench, ref).returnTerminal);
+      const auto back = s.bench.terminal(ref.device, bench::channelOf(s.bench, ref).returnTerminal);
       const auto v = p ? p->across(t, back) : std::nullopt;
       if (v && v->value > 1) continue;
       say(fmt::format("{} is not on the supply", s.bench.called(t)),

@@ -9,7 +9,7 @@ namespace {
 
 // The microsteps that the mode inputs choose as they stand; nothing when the part has no such table or no row fits.
 std::optional<int> microsteps(const SolvedBench& s, const OperatingPoint& p, int device) {
-  const auto& table = s.bench.devices[static_cast<std::size_t>(device)].part->microsteps;
+  const auto& table = s.bench.devices[device].part->microsteps;
   std::string levels;
   for (const auto& in : table.inputs) levels += p.level(s.bench.terminal(device, in)) == parts::Level::High ? '1' : '0';
   for (const auto& [row, steps] : table.rows)
@@ -21,7 +21,7 @@ constexpr double kNear = 0.02;  // share: gears are not quite what is printed (2
 
 // On plain switches or bridges the program makes the steps itself: full and wave make the motor's own number, half twice that.
 std::optional<Finding> bySequence(const SolvedBench& s, const Motor& m, double own) {
-  if (circuit::chopperOf(s.bench, m.meant)) return std::nullopt;
+  if (bench::chopperOf(s.bench, m.meant)) return std::nullopt;
   const auto& sequence = m.intent->sequence;
   const double made = sequence == "half" ? 2 * own : own;
   const int counted = *m.intent->stepsPerTurn;
@@ -48,9 +48,9 @@ Findings microstepSetting(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (!m.intent || !m.intent->stepsPerTurn || m.meant.device < 0) continue;
-    const auto* steps = s.bench.devices[static_cast<std::size_t>(m.device)].part->figure("steps");
-    const auto* p = s.running(static_cast<int>(k), Charge::Nominal);
-    const auto& table = s.bench.devices[static_cast<std::size_t>(m.meant.device)].part->microsteps;
+    const auto* steps = s.bench.devices[m.device].part->figure("steps");
+    const auto* p = s.running(static_cast<int>(k), Corner::Nominal);
+    const auto& table = s.bench.devices[m.meant.device].part->microsteps;
     if (!steps || !steps->figure.typical()) continue;
     if (table.rows.empty()) {
       if (auto f = bySequence(s, m, *steps->figure.typical())) out.push_back(std::move(*f));

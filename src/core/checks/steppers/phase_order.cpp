@@ -1,16 +1,16 @@
 #include <fmt/core.h>
 
+#include "core/bench/coil_order.h"
+#include "core/bench/coils.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coil_order.h"
-#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
 
 // Which way round each coil of a bipolar motor is wired: its current from its + lead against its stage's first output.
-std::optional<int> coilSign(const SolvedBench& s, const Motor& m, const circuit::Coil& coil) {
+std::optional<int> coilSign(const SolvedBench& s, const Motor& m, const bench::Coil& coil) {
   for (const auto& ref : m.reached) {
-    const auto& out = circuit::channelOf(s.bench, ref).out;
+    const auto& out = bench::channelOf(s.bench, ref).out;
     for (std::size_t k = 0; k + 1 < out.size(); k += 2) {
       const auto x = s.bench.terminal(ref.device, out[k]);
       const auto y = s.bench.terminal(ref.device, out[k + 1]);
@@ -23,7 +23,7 @@ std::optional<int> coilSign(const SolvedBench& s, const Motor& m, const circuit:
 
 // One coil the wrong way round turns the field backwards; both turn it the right way again.
 void bipolarOrder(const SolvedBench& s, const Motor& m, Findings& out) {
-  const auto coils = circuit::coilsOf(s.bench, m);
+  const auto coils = bench::coilsOf(s.bench, m);
   if (coils.size() != 2) return;
   const auto first = coilSign(s, m, coils[0]);
   const auto second = coilSign(s, m, coils[1]);
@@ -48,7 +48,7 @@ Findings phaseOrder(const SolvedBench& s) {
     const auto& m = s.motors[k];
     if (m.kind == MotorKind::BipolarStepper) bipolarOrder(s, m, out);
     if (!hasSignals(m)) continue;  // which coil is meant to come when only the plan says
-    const auto order = circuit::coilOrder(s, static_cast<int>(k));
+    const auto order = bench::coilOrder(s, static_cast<int>(k));
     if (!order || (order->turns && !order->backwards)) continue;
     std::string rows;
     bool any = false;

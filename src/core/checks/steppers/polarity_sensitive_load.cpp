@@ -13,7 +13,7 @@ constexpr Volts kReversed{1};
 // One that is fed the wrong way round while it should run.
 void reversed(const SolvedBench& s, const Motor& m, Findings& out) {
   if (m.windings.size() != 1) return;
-  const auto& w = circuit::windingOf(s.bench, m, 0);
+  const auto& w = bench::windingOf(s.bench, m, 0);
   const auto a = s.bench.terminal(m.device, w.a);
   const auto b = s.bench.terminal(m.device, w.b);
   const auto most = largest(
@@ -36,13 +36,13 @@ void reversed(const SolvedBench& s, const Motor& m, Findings& out) {
 Findings polaritySensitiveLoad(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
-    const bool electronics = m.kind == MotorKind::Servo || (m.windings.size() == 1 && circuit::windingOf(s.bench, m, 0).directional);
+    const bool electronics = m.kind == MotorKind::Servo || (m.windings.size() == 1 && bench::windingOf(s.bench, m, 0).directional);
     if (!electronics) continue;
     bool turned = false;
     for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
       const int device = static_cast<int>(d);
       for (const auto& c : s.bench.devices[d].part->channels) {
-        const auto& part = *s.bench.devices[static_cast<std::size_t>(m.device)].part;
+        const auto& part = *s.bench.devices[m.device].part;
         const auto touches = std::ranges::any_of(c.out, [&](const std::string& o) {
           return std::ranges::any_of(part.terminals, [&](const parts::Terminal& t) {
             return !t.input && s.nets.same(s.bench.terminal(device, o), s.bench.terminal(m.device, t.id));

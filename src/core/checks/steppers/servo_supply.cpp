@@ -24,8 +24,8 @@ std::vector<Supply> measure(const SolvedBench& s) {
     if (m.kind != MotorKind::Servo) continue;
     for (const auto& input : supplyInputs(s.bench, "motor")) {
       if (s.bench.deviceOf(input.positive) != m.device) continue;
-      const auto* off = s.point(Action::AllOff, Charge::Full);
-      const auto* run = s.running(static_cast<int>(k), Charge::Nominal);
+      const auto* off = s.point(Action::AllOff, Corner::Full);
+      const auto* run = s.running(static_cast<int>(k), Corner::Nominal);
       const auto most = off ? off->across(input.positive, input.negative) : std::nullopt;
       const auto moving = run ? run->across(input.positive, input.negative) : std::nullopt;
       const auto& window = input.facts->recommended;

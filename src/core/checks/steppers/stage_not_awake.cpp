@@ -10,13 +10,13 @@ namespace bold::checks {
 namespace {
 
 bool drivenBySignal(const SolvedBench& s, const Motor& m, TerminalIndex input) {
-  return m.intent && std::ranges::any_of(m.intent->signals,
-                                         [&](const harness::Signal& sig) { return circuit::inputOf(s.bench, m, sig.role) == input; });
+  return m.intent &&
+         std::ranges::any_of(m.intent->signals, [&](const harness::Signal& sig) { return bench::inputOf(s.bench, m, sig.role) == input; });
 }
 
 // The logic supply of a stage, to tie an input to: its own, else the rail of a controller.
 TerminalIndex tie(const SolvedBench& s, int stage, bool high) {
-  const auto& part = *s.bench.devices[static_cast<std::size_t>(stage)].part;
+  const auto& part = *s.bench.devices[stage].part;
   for (const auto& t : part.terminals) {
     if (high && t.supply && t.supply->purpose == "logic") return s.bench.terminal(stage, t.id);
     if (!high && t.ground) return s.bench.terminal(stage, t.id);
@@ -36,12 +36,12 @@ Findings stageNotAwake(const SolvedBench& s) {
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
     if (motor.meant.device < 0 || !motor.intent || motor.intent->signals.empty()) continue;
-    const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
-    if (!p || circuit::channelOf(s.bench, motor.meant).lowSide) continue;
+    const auto* p = s.running(static_cast<int>(m), Corner::Nominal);
+    if (!p || bench::channelOf(s.bench, motor.meant).lowSide) continue;
     std::vector<TerminalIndex> wrong;
     std::map<TerminalIndex, parts::Level> wanted;
-    for (const auto& channel : circuit::meantChannels(s.bench, motor))
-      for (const auto& [input, level] : circuit::inputsFor(s.bench, motor, channel, p->command().action, p->command().step).inputs)
+    for (const auto& channel : bench::meantChannels(s.bench, motor))
+      for (const auto& [input, level] : bench::inputsFor(s.bench, motor, channel, p->command().action, p->command().variant).inputs)
         wanted[s.bench.terminal(channel.ref.device, input)] = level;
     for (const auto& [t, level] : wanted) {
       const auto got = p->level(t);

@@ -11,7 +11,7 @@ constexpr double kFarAbove = 2;     // times the knee
 constexpr double kStartStop = 500;  // full steps/s that a small stepper starts from standstill at most
 
 double stepsPerFull(const SolvedBench& s, const Motor& m) {
-  const auto* steps = s.bench.devices[static_cast<std::size_t>(m.device)].part->figure("steps");
+  const auto* steps = s.bench.devices[m.device].part->figure("steps");
   if (!m.intent->stepsPerTurn || !steps || !steps->figure.typical()) return 1;
   return std::max(1.0, *m.intent->stepsPerTurn / *steps->figure.typical());
 }
@@ -29,8 +29,8 @@ struct Rate {
 void findKnee(const SolvedBench& s, Rate& m) {
   const auto& motor = *m.motor;
   const auto& w = *m.winding;
-  const auto* p = s.running(indexOf(s, motor), Charge::Nominal);
-  const auto* c = motor.meant.device < 0 ? nullptr : circuit::chopperOf(s.bench, motor.meant);
+  const auto* p = s.running(indexOf(s, motor), Corner::Nominal);
+  const auto* c = motor.meant.device < 0 ? nullptr : bench::chopperOf(s.bench, motor.meant);
   if (!p || !c) return;
   m.amps = std::abs(p->element(motor.device, motor.windings[0]).value);
   const auto volts = p->across(at(s.bench, motor.meant.device, c->supply), at(s.bench, motor.meant.device, c->ground));
@@ -54,7 +54,7 @@ std::vector<Rate> measure(const SolvedBench& s) {
   std::vector<Rate> out;
   for (const auto& motor : s.motors) {
     if (!motor.intent || !motor.intent->rate || motor.windings.empty() || motor.kind == MotorKind::Brushed) continue;
-    Rate m{{}, &motor, &circuit::windingOf(s.bench, motor, 0), motor.intent->rate->value / stepsPerFull(s, motor)};
+    Rate m{{}, &motor, &bench::windingOf(s.bench, motor, 0), motor.intent->rate->value / stepsPerFull(s, motor)};
     findKnee(s, m);
     if (!motor.intent->ramp)
       m.margins.push_back({.quantity = "full steps a second from standstill",

@@ -17,7 +17,7 @@ std::vector<Timing> measure(const SolvedBench& s) {
   std::vector<Timing> out;
   for (const auto& m : s.motors) {
     if (!m.intent || m.meant.device < 0) continue;
-    const auto* c = circuit::chopperOf(s.bench, m.meant);
+    const auto* c = bench::chopperOf(s.bench, m.meant);
     const auto high = c ? c->stepHigh.greatest() : std::nullopt;
     const auto low = c ? c->stepLow.greatest() : std::nullopt;
     if (!high || !low) continue;

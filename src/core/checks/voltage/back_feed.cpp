@@ -4,6 +4,7 @@
 #include <cmath>
 #include <functional>
 
+#include "core/base/groups.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
@@ -24,14 +25,14 @@ struct Feeder {
   TerminalIndex input = -1;       // of a regulator
 };
 
-bool isPort(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+bool isPort(const SolvedBench& s, const bench::Nets::Pole& pole) {
   return s.bench.facts(pole.positive).place.connector == "USB";
 }
 
 // Joined by copper at this moment: a board's own selector that is open parts them.
 bool joinedNow(const SolvedBench& s, const OperatingPoint& p, TerminalIndex a, TerminalIndex b) {
   if (!s.nets.same(a, b)) return false;
-  circuit::Groups copper(s.bench.terminalCount());
+  Groups copper(s.bench.terminalCount());
   for (const auto& l : s.bench.links) copper.join(l.a, l.b);
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const int device = static_cast<int>(d);
@@ -129,10 +130,9 @@ std::optional<Repair> apart(const SolvedBench& s, const Feeder& a, const Feeder&
       ++count;
     }
   }
-  if (count != 1 || s.bench.connections[static_cast<std::size_t>(joins)].kind != harness::ConnectionKind::Wire) return std::nullopt;
-  return Plan(s.bench).remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.",
-                                                        s.bench.connections[static_cast<std::size_t>(joins)].id, called(s.bench, a.device),
-                                                        called(s.bench, b.device)));
+  if (count != 1 || s.bench.connections[joins].kind != harness::ConnectionKind::Wire) return std::nullopt;
+  return Plan(s.bench).remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.", s.bench.connections[joins].id,
+                                                        called(s.bench, a.device), called(s.bench, b.device)));
 }
 
 Margin marginOf(const SolvedBench& s, const Pair& pair, const OperatingPoint& p) {
@@ -157,7 +157,7 @@ struct Joined {
 
 // Joined at all they may never both be on; what flows then makes it a stop.
 Said backFeed(const SolvedBench& s) {
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return {};
   const auto all = feeders(s, *p);
   const auto joined = pairs(s, *p, all);

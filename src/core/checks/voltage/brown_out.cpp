@@ -19,10 +19,10 @@ struct Brown {
   Sag nominal, empty;
 };
 
-Sag lowest(const SolvedBench& s, TerminalIndex a, TerminalIndex b, Charge charge) {
+Sag lowest(const SolvedBench& s, TerminalIndex a, TerminalIndex b, Corner corner) {
   Sag low;
   for (const auto& p : s.points) {
-    if (!p->solved() || p->charge() != charge || p->command().supply >= 0 || p->command().moment != Moment::Stalled) continue;
+    if (!p->solved() || p->corner() != corner || p->command().supply >= 0 || p->command().moment != Moment::Stalled) continue;
     const auto v = p->across(a, b);
     if (v && (!low.volts || *v < *low.volts)) low = {v, p.get()};
   }
@@ -31,7 +31,7 @@ Sag lowest(const SolvedBench& s, TerminalIndex a, TerminalIndex b, Charge charge
 
 std::vector<Brown> measure(const SolvedBench& s) {
   std::vector<Brown> out;
-  const auto* off = s.point(Action::AllOff, Charge::Nominal);
+  const auto* off = s.point(Action::AllOff, Corner::Nominal);
   if (!off) return out;
   eachElement<parts::Sink>(s.bench, [&](int d, int, const parts::Sink& sink) {
     if (sink.start.known() || !sink.voltage.min) return;
@@ -42,7 +42,7 @@ std::vector<Brown> measure(const SolvedBench& s) {
     const auto resets = sink.resets.typical();
     const auto rest = off->across(a, b);
     if (!rest || *rest < least) return;  // without a motor it is too low already: other checks speak
-    Brown m{{}, d, &sink, *rest, least, lowest(s, a, b, Charge::Nominal), lowest(s, a, b, Charge::Empty)};
+    Brown m{{}, d, &sink, *rest, least, lowest(s, a, b, Corner::Nominal), lowest(s, a, b, Corner::Empty)};
     const auto add = [&](const Sag& sag, std::string quantity, Severity severity) {
       if (!sag.point) return;
       auto limits = rising(atLeast(LimitKind::Promised, resets && severity == Severity::Stop ? Severity::Caution : severity, least.value,
@@ -59,7 +59,7 @@ std::vector<Brown> measure(const SolvedBench& s) {
     };
     add(m.nominal, "supply at the start", Severity::Stop);
     // An empty supply that is below the limit by itself says nothing about the motor.
-    const auto* quiet = s.point(Action::AllOff, Charge::Empty);
+    const auto* quiet = s.point(Action::AllOff, Corner::Empty);
     const auto emptyRest = quiet ? quiet->across(a, b) : std::nullopt;
     if (!emptyRest || *emptyRest >= least) add(m.empty, "supply at the start, nearly empty", onceEmpty(s));
     out.push_back(std::move(m));

@@ -41,7 +41,7 @@ std::vector<Bulk> measure(const SolvedBench& s) {
 // The capacitor that is asked for, of the first rating that stands the supply.
 std::optional<Repair> fitOne(const SolvedBench& s, const Bulk& m) {
   const auto& input = m.input;
-  const auto* p = s.point(Action::AllOff, Charge::Full);
+  const auto* p = s.point(Action::AllOff, Corner::Full);
   const auto v = p ? p->across(input.positive, input.negative) : std::nullopt;
   const auto rated = v ? std::ranges::find_if(kRated, [&](Volts r) { return v->value * kMargin < r.value; }) : kRated.end();
   if (rated == kRated.end() || returnAstray(s, s.bench.deviceOf(input.positive))) return std::nullopt;

@@ -61,8 +61,8 @@ std::optional<Hanging> onOutput(const SolvedBench& s, int d, const parts::Capaci
   const auto b = at(s.bench, d, c.b);
   for (const auto& m : s.motors)
     for (const auto& ref : m.reached) {
-      const auto& channel = circuit::channelOf(s.bench, ref);
-      const bool chopped = circuit::chopperOf(s.bench, ref) || (m.intent && m.intent->speedControl);
+      const auto& channel = bench::channelOf(s.bench, ref);
+      const bool chopped = bench::chopperOf(s.bench, ref) || (m.intent && m.intent->speedControl);
       const bool reversible = channel.out.size() > 1 && !channel.lowSide;
       const bool on = std::ranges::any_of(channel.out, [&](const std::string& o) {
         const auto t = s.bench.terminal(ref.device, o);

@@ -25,7 +25,7 @@ struct Charged {
 
 std::vector<Charged> measure(const SolvedBench& s) {
   std::vector<Charged> out;
-  const auto* p = s.point(Action::AllOff, Charge::Full);
+  const auto* p = s.point(Action::AllOff, Corner::Full);
   if (!p) return out;
   eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
     const auto a = at(s.bench, d, c.a);
@@ -33,7 +33,7 @@ std::vector<Charged> measure(const SolvedBench& s) {
     const auto v = a < 0 || b < 0 ? std::nullopt : p->across(a, b);
     if (!v) return;
     // A board that has several is told apart by where they are.
-    const bool loose = s.bench.devices[static_cast<std::size_t>(d)].part->elements.size() == 1;
+    const bool loose = s.bench.devices[d].part->elements.size() == 1;
     Charged m{{.quantity = "voltage", .subjects = {loose ? idOf(s.bench, d) : s.bench.address(a)}, .unit = Unit::Volt, .at = p},
               d,
               &c,
@@ -65,7 +65,7 @@ Said capacitorRating(const SolvedBench& s) {
                   fmt::format("{} has {} the wrong way round: it heats up and bursts.", name, show(volts)), m.margin.subjects);
       f.ways = {{fmt::format("Turn {} round, and take a new one: it has had {} the wrong way round.", name, show(volts))}};
       f.formula = fmt::format("{} at its + against its -", show(m.across));
-      if (s.bench.devices[static_cast<std::size_t>(m.device)].part->elements.size() == 1)
+      if (s.bench.devices[m.device].part->elements.size() == 1)
         f.repair = Plan(s.bench).exchange(m.a, m.b).repair(fmt::format("Turn {} round: its + to {}.", name, "the supply"));
     } else {
       const Volts rated{*m.capacitor->rated.typical()};

@@ -20,7 +20,7 @@ struct Powered {
 
 std::vector<Powered> measure(const SolvedBench& s) {
   std::vector<Powered> out;
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
   eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) {
     const auto rail = s.bench.terminal(d, pins.rail);
@@ -44,7 +44,7 @@ std::vector<Powered> measure(const SolvedBench& s) {
 // A plug that lies on the bench and goes into a socket of this board by its name, with nothing in either.
 std::optional<Repair> plugIn(const SolvedBench& s, int board) {
   const auto ends = [&](int d) {
-    std::vector<parts::Connector> out = parts::connectorsOf(*s.bench.devices[static_cast<std::size_t>(d)].part);
+    std::vector<parts::Connector> out = parts::connectorsOf(*s.bench.devices[d].part);
     std::erase_if(out, [&](const parts::Connector& c) {
       return std::ranges::any_of(c.terminals, [&](const std::string& t) { return s.bench.connected(s.bench.terminal(d, t)); });
     });

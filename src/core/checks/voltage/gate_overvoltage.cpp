@@ -19,7 +19,7 @@ struct Control {
 };
 
 bool everyPoint(const OperatingPoint& p) {
-  return p.solved() && circuit::expected(p.charge()) && p.command().moment != Moment::JustOpened;
+  return p.solved() && bench::expected(p.corner()) && p.command().moment != Moment::JustOpened;
 }
 
 Control controlOf(const SolvedBench& s, int device, TerminalIndex t, std::string quantity, Limit limit, const Figure* vgs,

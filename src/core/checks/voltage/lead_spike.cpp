@@ -19,7 +19,7 @@ struct Ringing {
 
 std::vector<Ringing> measure(const SolvedBench& s) {
   std::vector<Ringing> out;
-  const auto* p = s.point(Action::AllOff, Charge::Full);
+  const auto* p = s.point(Action::AllOff, Corner::Full);
   if (!p) return out;
   for (const auto& input : supplyInputs(s.bench, "motor")) {
     const auto absolute = input.facts->absolute.typical();

@@ -49,7 +49,7 @@ bool railOfPins(const SolvedBench& s, int device) {
 
 // A board that is fed past this terminal, at a rail further in: what then comes out here feeds nothing.
 bool fedElsewhere(const SolvedBench& s, const OperatingPoint& p, int device) {
-  const auto& terminals = s.bench.devices[static_cast<std::size_t>(device)].part->terminals;
+  const auto& terminals = s.bench.devices[device].part->terminals;
   return std::ranges::any_of(terminals, [&](const parts::Terminal& facts) {
     const auto t = s.bench.terminal(device, facts.id);
     return facts.supply && s.bench.connected(t) && leaving(s, p, t).value < -1e-3;
@@ -78,7 +78,7 @@ std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal
     if (!everyday(*p) || !steady(*p)) continue;
     const auto here = volts(*p);
     if (here > m.high) m.high = here, highest = p.get();
-    if (p->charge() == Charge::Nominal && here < m.low) m.low = here, lowest = p.get();
+    if (p->corner() == Corner::Nominal && here < m.low) m.low = here, lowest = p.get();
   }
   const auto& window = supply->recommended;
   m.absent = window.min && m.low.value < *window.min / 2;
@@ -109,7 +109,7 @@ std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal
 
 std::vector<Logic> measure(const SolvedBench& s) {
   std::vector<Logic> out;
-  if (const auto* nominal = s.point(Action::AllOff, Charge::Nominal))
+  if (const auto* nominal = s.point(Action::AllOff, Corner::Nominal))
     for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t)
       if (auto m = measure(s, *nominal, t)) out.push_back(std::move(*m));
   return out;
@@ -132,7 +132,7 @@ Finding words(const SolvedBench& s, const Logic& m) {
                      fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", name, show(m.low)), subjects);
     f.ways = {{fmt::format("Wire {} to a supply of {}.", name, displayText(window))}};
     f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
-    if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Charge::Nominal), m.terminal);
+    if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Corner::Nominal), m.terminal);
         rail >= 0 && !s.bench.connected(m.terminal))
       f.repair = Plan(s.bench)
                      .wire(m.terminal, rail, "RD")

@@ -7,7 +7,7 @@ namespace bold::checks {
 // A link that would let the module make its own logic supply is off, and nothing else feeds it.
 Findings moduleRegulatorSetting(const SolvedBench& s) {
   Findings out;
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const auto& device = s.bench.devices[d];

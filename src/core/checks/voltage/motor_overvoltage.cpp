@@ -35,18 +35,18 @@ std::vector<AtMotor> measure(const SolvedBench& s) {
   std::vector<AtMotor> out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
-    const auto* p = s.running(static_cast<int>(m), Charge::Full);
-    const bool regulated = std::ranges::any_of(motor.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; });
+    const auto* p = s.running(static_cast<int>(m), Corner::Full);
+    const bool regulated = std::ranges::any_of(motor.reached, [&](ChannelRef r) { return bench::chopperOf(s.bench, r) != nullptr; });
     if (!p || motor.windings.empty() || regulated) continue;
     double worst = 0;
     for (std::size_t i = 0; i < motor.windings.size(); ++i) {
-      const auto& w = circuit::windingOf(s.bench, motor, i);
+      const auto& w = bench::windingOf(s.bench, motor, i);
       const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
       const bool fed = std::abs(p->element(motor.device, motor.windings[i]).value) > 1e-3;
       if (v && fed) worst = std::max(worst, std::abs(v->value));
     }
     if (worst <= 0) continue;
-    const auto& w = circuit::windingOf(s.bench, motor, 0);
+    const auto& w = bench::windingOf(s.bench, motor, 0);
     const auto most = greatest(w);
     const double duty = dutyOf(motor);
     const auto& limits = w.brushed ? kBrushed : kCoil;
@@ -82,7 +82,7 @@ Said motorOvervoltage(const SolvedBench& s) {
     if (m.duty < 1) f.formula += fmt::format(" (duty held to {:.0f} %)", m.duty * 100);
     f.args = {{"voltage", v}, {"limit", m.most}};
     f.bar = barOf(m.margin, m.most.value, "greatest");
-    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
+    const auto& w = bench::windingOf(s.bench, *m.motor, 0);
     f.sources = sourcesOf({&w.highest, &w.resistance});
     return f;
   });

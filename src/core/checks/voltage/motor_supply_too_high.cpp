@@ -33,7 +33,7 @@ const Figure kNone;
 // A stage's supply terminal, or the open switch of a loose transistor.
 std::vector<Supply> measure(const SolvedBench& s) {
   std::vector<Supply> out;
-  const auto* off = s.point(Action::AllOff, Charge::Full);
+  const auto* off = s.point(Action::AllOff, Corner::Full);
   if (!off) return out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;

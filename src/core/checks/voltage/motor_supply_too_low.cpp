@@ -45,10 +45,10 @@ std::optional<Low> measure(const SolvedBench& s, TerminalIndex t) {
     const auto& motor = s.motors[m];
     bool uses = motor.device == d;
     for (const auto& r : motor.reached) uses = uses || r.device == d;
-    const auto* nominal = uses ? s.running(static_cast<int>(m), Charge::Nominal) : nullptr;
+    const auto* nominal = uses ? s.running(static_cast<int>(m), Corner::Nominal) : nullptr;
     if (!nominal) continue;
     Low low{{marginOf(s, t, *nominal, "supply while running", Severity::Stop)}, t, &motor};
-    if (const auto* empty = s.running(static_cast<int>(m), Charge::Empty))
+    if (const auto* empty = s.running(static_cast<int>(m), Corner::Empty))
       low.margins.push_back(marginOf(s, t, *empty, "supply while running, nearly empty", onceEmpty(s)));
     if (past(low)) return low;
     if (!first) first = std::move(low);

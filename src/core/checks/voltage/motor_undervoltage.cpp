@@ -3,8 +3,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/bench/coils.h"
 #include "core/checks/queries.h"
-#include "core/circuit/coils.h"
 
 namespace bold::checks {
 namespace {
@@ -22,9 +22,9 @@ struct Fed {
 
 std::optional<Fed> coils(const SolvedBench& s, std::size_t m) {
   const auto& motor = s.motors[m];
-  const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
-  const bool chopped = std::ranges::any_of(motor.reached, [&](ChannelRef r) { return circuit::chopperOf(s.bench, r) != nullptr; });
-  const auto rated = circuit::ratedCurrent(s.bench, motor);
+  const auto* p = s.running(static_cast<int>(m), Corner::Nominal);
+  const bool chopped = std::ranges::any_of(motor.reached, [&](ChannelRef r) { return bench::chopperOf(s.bench, r) != nullptr; });
+  const auto rated = bench::ratedCurrent(s.bench, motor);
   if (!p || chopped) return std::nullopt;
   Amps most{};
   for (const int w : motor.windings) most = std::max(most, Amps{std::abs(p->element(motor.device, w).value)});
@@ -34,19 +34,19 @@ std::optional<Fed> coils(const SolvedBench& s, std::size_t m) {
                 .unit = Unit::Amp,
                 .value = most.value,
                 .limits = rising(atLeast(LimitKind::Recommended, Severity::Caution, rated ? std::optional(kWeak * *rated) : std::nullopt,
-                                         "least to count on", circuit::windingOf(s.bench, motor, 0).phase.source)),
+                                         "least to count on", bench::windingOf(s.bench, motor, 0).phase.source)),
                 .at = p};
   return Fed{std::move(margin), &motor, true, Amps{rated.value_or(0)}};
 }
 
 std::optional<Fed> brushed(const SolvedBench& s, std::size_t m) {
   const auto& motor = s.motors[m];
-  const auto* p = s.running(static_cast<int>(m), Charge::Nominal);
+  const auto* p = s.running(static_cast<int>(m), Corner::Nominal);
   if (!p) return std::nullopt;
-  const auto& w = circuit::windingOf(s.bench, motor, 0);
+  const auto& w = bench::windingOf(s.bench, motor, 0);
   const auto v = p->across(s.bench.terminal(motor.device, w.a), s.bench.terminal(motor.device, w.b));
   const auto doing = p->doing(static_cast<int>(m));
-  const bool driven = doing == circuit::Doing::Forward || doing == circuit::Doing::Reverse;
+  const bool driven = doing == bench::Doing::Forward || doing == bench::Doing::Reverse;
   if (!v || !driven || !w.nominal.typical() || !w.run.typical() || !w.resistance.typical()) return std::nullopt;
   const Volts volts{std::abs(v->value)};
   const double amps = std::abs(p->element(motor.device, motor.windings[0]).value);
@@ -88,7 +88,7 @@ Finding weakCoils(const SolvedBench& s, const Fed& m) {
   f.formula = fmt::format("{} < {} x {}", show(most), kWeak, show(m.made));
   f.args = {{"current", most}, {"rated", m.made}};
   f.bar = barOf(m.margin, *m.margin.passed()->least, "least to count on", {}, true);
-  f.sources = sourcesOf({&circuit::windingOf(s.bench, *m.motor, 0).phase});
+  f.sources = sourcesOf({&bench::windingOf(s.bench, *m.motor, 0).phase});
   return f;
 }
 
@@ -98,7 +98,7 @@ Finding weakCoils(const SolvedBench& s, const Fed& m) {
 Said motorUndervoltage(const SolvedBench& s) {
   return say(measure(s), [&](const Fed& m) {
     if (m.coils) return weakCoils(s, m);
-    const auto& w = circuit::windingOf(s.bench, *m.motor, 0);
+    const auto& w = bench::windingOf(s.bench, *m.motor, 0);
     const Volts volts{*m.margin.value};
     const bool still = m.margin.stops();
     const auto& name = called(s, *m.motor);

@@ -24,7 +24,7 @@ NearCapacitance nearCapacitance(const SolvedBench& s, const SupplyInput& input) 
 
 bool inUse(const SolvedBench& s, const SupplyInput& input) {
   const int d = s.bench.deviceOf(input.positive);
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   const auto v = p ? p->across(input.positive, input.negative) : std::nullopt;
   if (!v || v->value < 1) return false;
   for (const auto& m : s.motors)

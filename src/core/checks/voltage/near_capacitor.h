@@ -10,7 +10,7 @@ struct NearCapacitance {
 };
 NearCapacitance nearCapacitance(const SolvedBench& s, const SupplyInput& input);
 
-using circuit::kNear;
+using bench::kNear;
 
 /// Used: the stage drives a motor, and something feeds the input.
 bool inUse(const SolvedBench& s, const SupplyInput& input);

@@ -11,7 +11,7 @@ namespace {
 // A supply terminal of another part on the plus of a source that it has no way back to.
 struct Joint {
   Margin margin;
-  const circuit::Nets::Pole* pole;
+  const bench::Nets::Pole* pole;
   TerminalIndex supply, back;
 };
 
@@ -72,10 +72,8 @@ Said railsJoined(const SolvedBench& s) {
     f.args = {{"voltage", full}, {"limit", most}};
     f.bar = barOf(m.margin, most.value, "absolute maximum");
     f.sources = sourcesOf({&s.bench.facts(m.supply).supply->absolute});
-    if (const auto wire = theWire(s, m.supply);
-        wire && s.bench.connections[static_cast<std::size_t>(*wire)].kind == harness::ConnectionKind::Wire)
-      f.repair = Plan(s.bench).remove(*wire).repair(
-          fmt::format("Take away the wire {} at {}.", s.bench.connections[static_cast<std::size_t>(*wire)].id, name));
+    if (const auto wire = theWire(s, m.supply); wire && s.bench.connections[*wire].kind == harness::ConnectionKind::Wire)
+      f.repair = Plan(s.bench).remove(*wire).repair(fmt::format("Take away the wire {} at {}.", s.bench.connections[*wire].id, name));
     return f;
   });
 }

@@ -15,9 +15,9 @@ constexpr double kSupplyOutput = 500e-6;  // F for each ampere of rating, at an 
 // Whether taking the speed input low brakes: then a falling duty pumps the motor's energy back into the supply.
 bool brakesAtLowDuty(const SolvedBench& s, const Motor& m) {
   if (m.meant.device < 0 || !m.intent || !m.intent->speedControl) return false;
-  const auto& channel = circuit::channelOf(s.bench, m.meant);
+  const auto& channel = bench::channelOf(s.bench, m.meant);
   if (channel.out.size() != 2 || channel.lowSide) return false;
-  const auto rows = parts::truthTable(*s.bench.devices[static_cast<std::size_t>(m.meant.device)].part, channel);
+  const auto rows = parts::truthTable(*s.bench.devices[m.meant.device].part, channel);
   const auto speed = channel.signals.find("speed");
   for (const auto& on : rows) {
     if (parts::bridgeAction(on.outputs[0], on.outputs[1]) != parts::BridgeAction::Forward) continue;
@@ -40,7 +40,7 @@ struct Lifted {
   Margin margin;
   const Motor* motor;
   SupplyInput input;
-  const circuit::Nets::Pole* pole;
+  const bench::Nets::Pole* pole;
   Volts supply, peak;
   double joules;
   Farads farads;
@@ -63,8 +63,8 @@ std::vector<Lifted> measure(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != MotorKind::Brushed || (m.intent && m.intent->ramp) || !brakesAtLowDuty(s, m)) continue;
-    const auto* p = s.running(static_cast<int>(k), Charge::Full);
-    const auto& w = circuit::windingOf(s.bench, m, 0);
+    const auto* p = s.running(static_cast<int>(k), Corner::Full);
+    const auto& w = bench::windingOf(s.bench, m, 0);
     if (!p || !w.resistance.typical()) continue;
     for (const auto& input : supplyInputs(s.bench, "motor")) {
       if (s.bench.deviceOf(input.positive) != m.meant.device) continue;
@@ -109,7 +109,7 @@ Said regeneration(const SolvedBench& s) {
     f.formula = fmt::format("sqrt({}² + 2 x {:.2g} J / {}) = {}", show(m.supply), m.joules, show(m.farads), show(m.peak));
     f.args = {{"peak", m.peak}, {"absolute", absolute}};
     f.bar = barOf(m.margin, absolute.value, "absolute maximum", m.supply);
-    f.sources = sourcesOf({&m.input.facts->absolute, &circuit::windingOf(s.bench, *m.motor, 0).resistance});
+    f.sources = sourcesOf({&m.input.facts->absolute, &bench::windingOf(s.bench, *m.motor, 0).resistance});
     return f;
   });
 }

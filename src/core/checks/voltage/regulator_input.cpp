@@ -27,8 +27,8 @@ Severity starved(const SolvedBench& s, const OperatingPoint& p, TerminalIndex ou
 
 std::vector<Input> measure(const SolvedBench& s) {
   std::vector<Input> out;
-  const auto* full = s.point(Action::AllOff, Charge::Full);
-  const auto* nominal = s.point(Action::AllOff, Charge::Nominal);
+  const auto* full = s.point(Action::AllOff, Corner::Full);
+  const auto* nominal = s.point(Action::AllOff, Corner::Nominal);
   if (!full || !nominal) return out;
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
     const auto in = at(s.bench, d, r.in);
@@ -49,7 +49,7 @@ std::vector<Input> measure(const SolvedBench& s) {
         {.quantity = "regulator input, nominal", .subjects = subjects, .unit = Unit::Volt, .value = usual->value, .at = nominal}};
     auto& limits = m.margins[1].limits;
     // A module's regulator for its own logic is judged by what that gets; a board's feeds whatever the board is asked for.
-    const bool board = parts::isController(*s.bench.devices[static_cast<std::size_t>(d)].part);
+    const bool board = parts::isController(*s.bench.devices[d].part);
     if (board && r.printed.min && nominal->element(d, e).value > 1e-3)
       limits.push_back(atLeast(LimitKind::Recommended, Severity::Caution, *r.printed.min / kAdapters, "printed least", r.printed.source));
     if (r.printed.max)

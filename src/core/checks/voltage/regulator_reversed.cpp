@@ -13,12 +13,12 @@ constexpr double kAbove = 0.3;  // V of its output above its input
 // A loose regulator whose output is on the supply and whose input is where its output belongs.
 Findings regulatorReversed(const SolvedBench& s) {
   Findings out;
-  const auto* p = s.point(Action::AllOff, Charge::Nominal);
+  const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
   eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
     const auto in = at(s.bench, d, r.in);
     const auto o = at(s.bench, d, r.out);
-    if (in < 0 || o < 0 || s.bench.devices[static_cast<std::size_t>(d)].part->terminals.size() > 3) return;
+    if (in < 0 || o < 0 || s.bench.devices[d].part->terminals.size() > 3) return;
     if (!s.bench.connected(in) || !s.bench.connected(o) || !sourceAt(s, o, true) || sourceAt(s, in, true) || sourceAt(s, in, false)) return;
     const auto above = p->across(o, in);
     if (!above || above->value < kAbove) return;

@@ -14,13 +14,13 @@ namespace {
 TerminalIndex onControllerGround(const SolvedBench& s, TerminalIndex t) {
   TerminalIndex ground = -1;
   for (const auto u : s.nets.members(s.nets.of(t)))
-    if (s.bench.facts(u).ground && parts::isController(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(u))].part)) ground = u;
+    if (s.bench.facts(u).ground && parts::isController(*s.bench.devices[s.bench.deviceOf(u)].part)) ground = u;
   return ground;
 }
 
 // Whether this source also feeds something the right way round, or has its minus on a controller's ground: then it is
 // the stage's wires that are crossed.
-bool feedsRightly(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+bool feedsRightly(const SolvedBench& s, const bench::Nets::Pole& pole) {
   if (onControllerGround(s, pole.negative) >= 0) return true;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
@@ -40,7 +40,7 @@ bool fuseAt(const SolvedBench& s, TerminalIndex t) {
 
 // Which way round polarised capacitors stand across a source: those at a stage were put there with its wires.
 enum class Capacitors { None, Right, Wrong };
-Capacitors capacitorsAcross(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+Capacitors capacitorsAcross(const SolvedBench& s, const bench::Nets::Pole& pole) {
   auto out = Capacitors::None;
   eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
     const auto a = at(s.bench, d, c.a);
@@ -62,12 +62,11 @@ const char* loadWord(const parts::Part& part) {
 }
 
 // The lower half of a split supply: another source stands on this one's plus and feeds such a load from its own.
-bool lowerHalf(const SolvedBench& s, const circuit::Nets::Pole& pole) {
-  return std::ranges::any_of(s.nets.sources(), [&](const circuit::Nets::Pole& other) {
+bool lowerHalf(const SolvedBench& s, const bench::Nets::Pole& pole) {
+  return std::ranges::any_of(s.nets.sources(), [&](const bench::Nets::Pole& other) {
     if (other.device == pole.device || !s.nets.same(other.negative, pole.positive)) return false;
-    return std::ranges::any_of(s.nets.members(s.nets.of(other.positive)), [&](TerminalIndex t) {
-      return loadWord(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part) != nullptr;
-    });
+    return std::ranges::any_of(s.nets.members(s.nets.of(other.positive)),
+                               [&](TerminalIndex t) { return loadWord(*s.bench.devices[s.bench.deviceOf(t)].part) != nullptr; });
   });
 }
 
@@ -92,7 +91,7 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
     const auto ground = onControllerGround(s, pole.positive);
     const char* load = nullptr;
     for (const auto t : s.nets.members(s.nets.of(pole.negative)))
-      if (!load) load = loadWord(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part);
+      if (!load) load = loadWord(*s.bench.devices[s.bench.deviceOf(t)].part);
     if (ground < 0 || !load) continue;
     if (std::string_view(load) == "a transistor" && lowerHalf(s, pole)) continue;
     auto f = finding(Severity::Stop, fmt::format("{} is the wrong way round", called(s.bench, pole.device)),
@@ -103,8 +102,8 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
     f.formula = fmt::format("{} + on ground", called(s.bench, pole.device));
     // Motors on the plus as well: then it is the ground that went astray.
     const auto& members = s.nets.members(s.nets.of(pole.positive));
-    const bool motorsOnPlus = std::ranges::any_of(
-        members, [&](TerminalIndex t) { return parts::isMotor(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))].part); });
+    const bool motorsOnPlus =
+        std::ranges::any_of(members, [&](TerminalIndex t) { return parts::isMotor(*s.bench.devices[s.bench.deviceOf(t)].part); });
     if (!motorsOnPlus)
       f.repair = Plan(s.bench)
                      .exchange(pole.positive, pole.negative)

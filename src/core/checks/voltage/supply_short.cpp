@@ -15,27 +15,27 @@ constexpr double kCollapse = 0.5;     // share of the open voltage below which a
 constexpr std::size_t kLongestChain = 60;  // of connections: in a longer one nobody can say which is wrong
 
 // Connections that lead from one pole to the other, the fewest there are.
-std::vector<int> shortestWay(const circuit::Bench& bench, const circuit::Nets::Pole& pole) {
-  circuit::Bench bare = bench;
+std::vector<int> shortestWay(const bench::Bench& bench, const bench::Nets::Pole& pole) {
+  bench::Bench bare = bench;
   bare.links.clear();
-  const circuit::Nets inside(bare);  // what parts join by themselves
+  const bench::Nets inside(bare);  // what parts join by themselves
   std::vector<std::vector<int>> at(static_cast<std::size_t>(inside.count()));
   for (std::size_t l = 0; l < bench.links.size(); ++l)
-    for (const auto t : {bench.links[l].a, bench.links[l].b}) at[static_cast<std::size_t>(inside.of(t))].push_back(static_cast<int>(l));
+    for (const auto t : {bench.links[l].a, bench.links[l].b}) at[inside.of(t)].push_back(static_cast<int>(l));
   std::vector<int> by(at.size(), -1);  // the link by which a net was reached
   std::vector<int> open{inside.of(pole.negative)};
   const int goal = inside.of(pole.positive);
-  for (std::size_t k = 0; k < open.size() && by[static_cast<std::size_t>(goal)] < 0; ++k)
-    for (const int l : at[static_cast<std::size_t>(open[k])])
-      for (const auto t : {bench.links[static_cast<std::size_t>(l)].a, bench.links[static_cast<std::size_t>(l)].b}) {
+  for (std::size_t k = 0; k < open.size() && by[goal] < 0; ++k)
+    for (const int l : at[open[k]])
+      for (const auto t : {bench.links[l].a, bench.links[l].b}) {
         const int net = inside.of(t);
-        if (net == open.front() || by[static_cast<std::size_t>(net)] >= 0) continue;
-        by[static_cast<std::size_t>(net)] = l;
+        if (net == open.front() || by[net] >= 0) continue;
+        by[net] = l;
         open.push_back(net);
       }
   std::vector<int> out;
-  for (int net = goal; net != open.front() && by[static_cast<std::size_t>(net)] >= 0;) {
-    const auto& link = bench.links[static_cast<std::size_t>(by[static_cast<std::size_t>(net)])];
+  for (int net = goal; net != open.front() && by[net] >= 0;) {
+    const auto& link = bench.links[by[net]];
     out.push_back(link.connection);
     net = inside.of(inside.of(link.a) == net ? link.b : link.a);
   }
@@ -43,16 +43,16 @@ std::vector<int> shortestWay(const circuit::Bench& bench, const circuit::Nets::P
 }
 
 // The connections without any one of which the poles are no longer joined: all of them lie on every way.
-std::vector<int> culprits(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+std::vector<int> culprits(const SolvedBench& s, const bench::Nets::Pole& pole) {
   std::vector<int> out;
   auto way = shortestWay(s.bench, pole);
   std::ranges::sort(way);
   way.erase(std::unique(way.begin(), way.end()), way.end());
   if (way.size() > kLongestChain) return out;
   for (const int c : way) {
-    circuit::Bench without = s.bench;
-    std::erase_if(without.links, [&](const circuit::Link& l) { return l.connection == c; });
-    if (!circuit::Nets(without).same(pole.positive, pole.negative)) out.push_back(c);
+    bench::Bench without = s.bench;
+    std::erase_if(without.links, [&](const bench::Link& l) { return l.connection == c; });
+    if (!bench::Nets(without).same(pole.positive, pole.negative)) out.push_back(c);
   }
   return out;
 }
@@ -79,7 +79,7 @@ int heaviest(const SolvedBench& s, const OperatingPoint& p, int source) {
   return device;
 }
 
-Finding byCopper(const SolvedBench& s, const circuit::Nets::Pole& pole) {
+Finding byCopper(const SolvedBench& s, const bench::Nets::Pole& pole) {
   const auto& name = called(s.bench, pole.device);
   const auto suspects = culprits(s, pole);
   auto f = finding(Severity::Stop, fmt::format("{} is shorted", name), fmt::format("Copper joins the plus and the minus of {}.", name),
@@ -89,7 +89,7 @@ Finding byCopper(const SolvedBench& s, const circuit::Nets::Pole& pole) {
   f.formula = fmt::format("{} and {} are one net", s.bench.called(pole.positive), s.bench.called(pole.negative));
   std::string names;
   for (const int c : suspects) {
-    const auto& connection = s.bench.connections[static_cast<std::size_t>(c)];
+    const auto& connection = s.bench.connections[c];
     f.subjects.push_back(connection.id);
     names += (names.empty() ? "" : " or ") + named(connection);
   }
@@ -101,14 +101,14 @@ Finding byCopper(const SolvedBench& s, const circuit::Nets::Pole& pole) {
 
 struct AtRest {
   Margin margin;
-  const circuit::Nets::Pole* pole;
+  const bench::Nets::Pole* pole;
   const OperatingPoint* off;
   Volts left, open;
   Amps current;
 };
 
-std::vector<AtRest> atRest(const SolvedBench& s, const circuit::Nets::Pole& pole) {
-  const auto* off = s.point(Action::AllOff, Charge::Full);
+std::vector<AtRest> atRest(const SolvedBench& s, const bench::Nets::Pole& pole) {
+  const auto* off = s.point(Action::AllOff, Corner::Full);
   const auto& full = sourceBody(s.bench, pole).full;
   const auto v = off ? off->across(pole.positive, pole.negative) : std::nullopt;
   if (!v || !full.typical()) return {};

@@ -49,7 +49,7 @@ TEST_CASE("command-outcome: without signals nothing is said about pins") {
 
 TEST_CASE("outside-scope: 60 V is the end, alternating current never begins") {
   CHECK(Judged("outside-scope", "from low-side\nfigure psu.full 60 V").quiet());
-  const auto a = analyseFast(bench("from low-side\nfigure psu.full 61 V\nfigure psu.nominal 12 V"));
+  const auto a = analyseFast(wiredBench("from low-side\nfigure psu.full 61 V\nfigure psu.nominal 12 V"));
   CHECK_FALSE(findingsOf(a, "outside-scope").empty());
 }
 
@@ -57,7 +57,7 @@ TEST_CASE("not-solved: unknown figures are named, and only where they matter") {
   const Judged supply("not-solved", "from low-side\nswap psu adapter");
   REQUIRE(supply.findings.size() == 1);
   CHECK(supply.findings[0].severity == checks::Severity::NotJudged);
-  CHECK(analyseFast(bench("from low-side\nswap psu adapter")).verdict != Verdict::Clear);
+  CHECK(analyseFast(wiredBench("from low-side\nswap psu adapter")).verdict != Verdict::Clear);
   const Judged motor("not-solved", "from low-side\nswap pump brushed-motor");
   CHECK(motor.only() == kCaution);
   CHECK(motor.text() ==
@@ -69,17 +69,17 @@ TEST_CASE("not-solved: unknown figures are named, and only where they matter") {
 }
 
 TEST_CASE("replacements that cannot be used or contradict each other are said, not swallowed") {
-  const auto a = analyseFast(bench("from low-side\nfigure pump.winding 5 ohm\nfigure pump.stall 9 A"));
+  const auto a = analyseFast(wiredBench("from low-side\nfigure pump.winding 5 ohm\nfigure pump.stall 9 A"));
   CHECK(a.verdict == Verdict::LookAgain);
   REQUIRE_FALSE(a.why.empty());
   CHECK(a.why[0] ==
         "The replaced figures \"winding\" and \"stall\" of pump-diaphragm-12v contradict each other: 2.4 A would follow, 9 A is given. "
         "\"winding\" is used.");
-  CHECK(analyseFast(bench("from low-side\nfigure pump.winding 5 ohm\nfigure pump.stall 2.5 A")).verdict == Verdict::Clear);
-  const auto b = analyseFast(bench("from low-side\nfigure pump.winding -5 ohm"));
+  CHECK(analyseFast(wiredBench("from low-side\nfigure pump.winding 5 ohm\nfigure pump.stall 2.5 A")).verdict == Verdict::Clear);
+  const auto b = analyseFast(wiredBench("from low-side\nfigure pump.winding -5 ohm"));
   CHECK(b.why.at(0) == "The figure \"winding\" cannot be replaced by -5 ohm. The library's figure was kept.");
   // Beside a stop as well.
-  const auto c = analyseFast(bench("from low-side\nfigure pump.winding -5 ohm\nremove d1"));
+  const auto c = analyseFast(wiredBench("from low-side\nfigure pump.winding -5 ohm\nremove d1"));
   CHECK(c.verdict == Verdict::DoNotSwitchOn);
   CHECK(c.why == b.why);
 }

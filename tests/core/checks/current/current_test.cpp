@@ -38,7 +38,7 @@ TEST_CASE("stall-current: the far end of a catalogue counts one step less and as
   // 12 ohm measured, against the class with windings down to 2.1 ohm.
   const Judged measured("stall-current", "from l293d\nfigure m.winding 20 ohm");
   CHECK(measured.quiet());
-  const auto h = bench("from l293d\nfigure m.run 0.5 A");
+  const auto h = wiredBench("from l293d\nfigure m.run 0.5 A");
   auto catalogue = h;
   for (auto& d : catalogue.devices)
     if (d.id == "m") d.overrides.clear();
@@ -131,7 +131,7 @@ TEST_CASE("stall-current, running-current: joined channels share what their moto
 
 TEST_CASE("wire-current: a gauge between those of the library is held to the next thinner one, one without figures is told") {
   const auto judged = [](const std::string& awg) {
-    auto h = bench("from low-side");
+    auto h = wiredBench("from low-side");
     for (auto& c : h.connections)
       if (c.kind == harness::ConnectionKind::Wire) c.gauge = std::stoi(awg);
     return analyseFast(h);

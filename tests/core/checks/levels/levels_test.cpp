@@ -115,9 +115,9 @@ TEST_CASE("a stated active level is held against the truth table both ways, unsa
 }
 
 TEST_CASE("an enable stated high that is low is a stop, and the verdict says so") {
-  const auto a = analyseFast(bench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4^"));
+  const auto a = analyseFast(wiredBench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4^"));
   CHECK(a.verdict == Verdict::DoNotSwitchOn);
-  CHECK(analyseFast(bench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4")).verdict !=
+  CHECK(analyseFast(wiredBench("from step-dir\nintent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4")).verdict !=
         Verdict::DoNotSwitchOn);
 }
 
@@ -127,7 +127,7 @@ TEST_CASE("the enable of a box with isolated inputs, unsaid, is driven so that t
     const std::string wires = sourced ? "from opto-box\nwire s1.PUL-N s1.ENA-N BK\nwire uno.D4 s1.ENA-P BU\n"
                                       : "from opto-common-anode\nwire s1.PUL-P s1.ENA-P RD\nwire uno.D4 s1.ENA-N BU\n";
     const std::string down = sourced ? "" : "!";
-    return analyseFast(bench(wires + "intent m both hold stage=s1 step=uno.D2" + down + " dir=uno.D3" + down + " enable=uno.D4" + active))
+    return analyseFast(wiredBench(wires + "intent m both hold stage=s1 step=uno.D2" + down + " dir=uno.D3" + down + " enable=uno.D4" + active))
         .verdict;
   };
   // Current through it switches the box off: at its plus end low lets it run, at its minus end high does.

@@ -59,7 +59,7 @@ TEST_CASE("motor-overvoltage: the drop of the stage and the duty cap count") {
   CHECK(hot.findings[0].severity == kCaution);
   CHECK(Judged("motor-overvoltage", on12 + "\nfigure psu.full 13.2 V").findings[0].severity == kStop);
   CHECK(hot.arg("voltage") == Approx(12.6 - 1.4 - 0.35 * 1.15).margin(0.25));
-  auto capped = bench(on12);
+  auto capped = wiredBench(on12);
   for (auto i : harness::intentsOf(capped)) {
     i.dutyCap = 0.5;
     harness::apply(capped, harness::stating(capped, i, ""));

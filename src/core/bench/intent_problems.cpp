@@ -1,0 +1,107 @@
+#include "core/bench/intent_problems.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <array>
+#include <set>
+
+#include "core/harness/intent.h"
+#include "core/parts/roles.h"
+
+namespace bold::bench {
+namespace {
+
+// Roles that follow from how a motor is wired; the others are named by the channels of stages.
+constexpr std::array kWiredRoles{"in",     "in1",   "in2",     "in3",     "in4",    "in5", "in6",  "speed",
+                                 "speed2", "pulse", "forward", "reverse", "enable", "dir", "dir2", "step"};
+
+class Naming {
+ public:
+  Naming(const harness::Harness& h, const parts::Library& library) : m_h(h), m_library(library) {
+    for (const auto* r : kWiredRoles) m_roles.insert(r);
+    for (const auto& d : h.devices)
+      if (const auto part = library.find(d.part))
+        for (const auto& c : part->channels)
+          for (const auto& [role, input] : c.signals) m_roles.insert(role);
+  }
+
+  std::vector<Problem> run() {
+    for (const auto& g : m_h.goals) {
+      about(g);
+      goal(g);
+    }
+    for (const auto& a : m_h.assignments) {
+      about(a);
+      assignment(a);
+    }
+    for (const auto& p : m_h.program) about(p);
+    for (auto& d : harness::disagreements(m_h)) m_out.push_back(std::move(d));
+    return std::move(m_out);
+  }
+
+ private:
+  const harness::Harness& m_h;
+  const parts::Library& m_library;
+  std::set<std::string> m_roles;
+  std::string m_id, m_motor;      // of the statement that is looked at, and the motor it is about
+  std::set<std::string> m_known;  // motors that were looked at
+  std::vector<Problem> m_out;
+
+  void say(std::string what) { m_out.push_back({std::move(what), "#" + m_id, "It was kept but is not judged."}); }
+  // Null where the part is unknown: that is said already.
+  std::shared_ptr<const parts::Part> partOf(const harness::Device& d) const { return m_library.find(d.part); }
+  std::string whose() const {
+    const auto* d = m_h.device(m_motor);
+    return d ? d->called() : m_motor;
+  }
+
+  void about(const auto& statement) {
+    m_id = statement.id;
+    m_motor = statement.motor;
+    if (!m_known.insert(m_motor).second) return;
+    const auto* d = m_h.device(m_motor);
+    if (!d) return say(fmt::format("The plan {} is for \"{}\", which is not on the bench.", m_id, m_motor));
+    if (const auto part = partOf(*d); part && !parts::isMotor(*part))
+      say(fmt::format("The plan {} is for {}, which is no motor.", m_id, d->called()));
+  }
+
+  void goal(const harness::Goal& g) {
+    const auto* motor = m_h.device(m_motor);
+    const auto part = motor ? partOf(*motor) : nullptr;
+    if (part && parts::isMotor(*part) && !g.forwardLead.empty() && !part->find(g.forwardLead))
+      say(fmt::format("The plan of {} names the lead \"{}\", which it does not have.", motor->called(), g.forwardLead));
+    stage(g.stage, g.channel);
+  }
+
+  void stage(const std::string& id, const std::string& channel) {
+    if (id.empty()) {
+      if (!channel.empty()) say(fmt::format("The plan of {} names the channel \"{}\", but no stage.", whose(), channel));
+      return;
+    }
+    const auto* d = m_h.device(id);
+    if (!d) return say(fmt::format("The plan of {} names the stage \"{}\", which is not on the bench.", whose(), id));
+    const auto part = partOf(*d);
+    if (!part) return;
+    if (part->channels.empty())
+      return say(fmt::format("The plan of {} names {} as its stage, which drives no motor.", whose(), d->called()));
+    if (!channel.empty() && !part->channel(channel))
+      say(fmt::format("The plan of {} names the channel \"{}\", which {} does not have.", whose(), channel, d->called()));
+  }
+
+  void assignment(const harness::Assignment& s) {
+    if (!m_roles.contains(s.role)) say(fmt::format("The plan of {} has a signal \"{}\", which no stage has.", whose(), s.role));
+    const auto* d = m_h.device(s.pin.device);
+    if (!d) return say(fmt::format("The signal {} of {} names {}, which is not on the bench.", s.role, whose(), s.pin.text()));
+    if (const auto part = partOf(*d); part && !part->find(s.pin.terminal))
+      say(fmt::format("The signal {} of {} names {}, which {} does not have.", s.role, whose(), s.pin.text(), d->called()));
+  }
+};
+
+}  // namespace
+
+std::vector<Problem> problemsOfIntents(const harness::Harness& harness, const parts::Library& library) {
+  return Naming(harness, library).run();
+}
+
+}  // namespace bold::bench

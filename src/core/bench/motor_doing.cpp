@@ -1,0 +1,49 @@
+#include "core/bench/motor_doing.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace bold::bench {
+namespace {
+
+constexpr double kMoves = 0.2;        // share of its running current from which a motor counts as turning
+constexpr double kBrakeShare = 0.15;  // share of the shorted motor's current from which it brakes
+
+Doing stepperDoing(const Readings& r, const Motor& m) {
+  for (std::size_t i = 0; i < m.windings.size(); ++i) {
+    const auto& w = windingOf(r.bench, m, i);
+    const double rated = w.phase.typical().value_or(w.nominal.typical().value_or(0) / w.resistance.typical().value_or(1e9));
+    if (rated > 0 && std::abs(r.element(m.device, m.windings[i]).value) > kMoves * rated) return Doing::Energised;
+  }
+  return Doing::Nothing;
+}
+
+// A turning motor that is let go is a generator: it brakes when its own voltage drives a current round, so and so much of what it
+// would drive through a dead short.
+Doing letGo(const Readings& r, const Motor& m, double amps) {
+  const auto& w = windingOf(r.bench, m, 0);
+  const double ohms = *w.resistance.typical();
+  const auto volts = r.across(r.bench.terminal(m.device, w.a), r.bench.terminal(m.device, w.b));
+  const double own = volts ? std::abs(volts->value - amps * ohms) : *w.nominal.typical();
+  return std::abs(amps) > kBrakeShare * own / ohms ? Doing::Brake : Doing::Coast;
+}
+
+}  // namespace
+
+Doing doingOf(const Readings& r, const std::vector<Motor>& motors, const Command& command, int motor) {
+  const auto& m = motors[motor];
+  if (m.kind == MotorKind::Servo) return Doing::Energised;
+  if (m.kind != MotorKind::Brushed) return stepperDoing(r, m);
+  const auto& w = windingOf(r.bench, m, 0);
+  if (r.node(r.bench.terminal(m.device, w.a)) < 0) return Doing::Nothing;
+  const double amps = r.element(m.device, m.windings[0]).value;
+  const bool stops = command.action == Action::Brake || command.action == Action::Coast;
+  const bool asked = command.motor >= 0 && stops && std::ranges::count(together(motors, command.motor), motor) > 0;
+  if (asked && w.nominal.typical() && w.resistance.typical()) return letGo(r, m, amps);
+  const double run = valueOf(w.run.typical(), kRunningCurrent);
+  if (amps > kMoves * run) return Doing::Forward;
+  if (amps < -kMoves * run) return Doing::Reverse;
+  return Doing::Coast;
+}
+
+}  // namespace bold::bench
