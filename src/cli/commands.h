@@ -5,7 +5,7 @@
 #include <string>
 #include <vector>
 
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "core/harness/harness.h"
 #include "core/parts/library.h"
 

@@ -4,7 +4,7 @@
 
 #include "commands.h"
 #include "core/base/json.h"
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "core/parts/library.h"
 #include "core/parts/part_card.h"
 #include "core/parts/part_limits.h"

@@ -8,16 +8,13 @@
 #include "core/harness/recipe.h"
 #include "core/harness/turn_round.h"
 #include "gui/panels/part_card_dialog.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 QString tr(const char* text) {
   return QCoreApplication::translate("SubjectMenu", text);

@@ -11,8 +11,7 @@ using namespace bold;
 using namespace bold::test;
 
 namespace {
-const std::string kDemo = std::string(BOLD_SOURCE_DIR) + "/demo/wave-tank.harness";
-nlohmann::json solved(const std::vector<std::string>& more) {
+nlohmann::json solvedJson(const std::vector<std::string>& more) {
   std::vector<std::string> arguments{"solve", "--format", "json", kDemo};
   arguments.insert(arguments.end(), more.begin(), more.end());
   const auto r = run(arguments);
@@ -39,7 +38,7 @@ TEST_CASE("solve says where a stage takes its own supply away") {
 }
 
 TEST_CASE("solve without a command holds every command at each of its supply states") {
-  const auto all = solved({});
+  const auto all = solvedJson({});
   std::map<std::string, int> states;
   for (const auto& p : all["points"]) {
     CHECK(p["solved"] == true);
@@ -48,13 +47,13 @@ TEST_CASE("solve without a command holds every command at each of its supply sta
   CHECK(states.contains("Wave paddle forward"));
   CHECK(states["Wave paddle forward"] == 4);
   int one = 0;
-  const auto only = solved({"--command", "Wave paddle forward"});
+  const auto only = solvedJson({"--command", "Wave paddle forward"});
   for (const auto& p : only["points"]) one += p["command"] == "Wave paddle forward";
   CHECK(one == 4);
 }
 
 TEST_CASE("what solve prints obeys Kirchhoff at a two-wire motor") {
-  const auto j = solved({"--command", "Wave paddle forward", "--supply", "full"});
+  const auto j = solvedJson({"--command", "Wave paddle forward", "--supply", "full"});
   REQUIRE(j["points"].size() == 1);
   const auto& p = j["points"][0];
   double into = 0;

@@ -30,12 +30,6 @@ void press(QWidget* w) {
   press(w, w->rect().center());
 }
 
-gui::FindingCard* card(Window& w, const QString& check) {
-  for (auto* c : w.main.findChildren<gui::FindingCard*>())
-    if (!c->isHidden() && c->identity().startsWith(check)) return c;
-  return nullptr;
-}
-
 }  // namespace
 
 // Run by tests/gui/under_xvfb.sh: real events in a real window with a window manager.

@@ -6,10 +6,10 @@
 
 #include "core/harness/read_harness.h"
 #include "core/harness/recipe.h"
-#include "gui/figures/bridge_figure.h"
-#include "gui/figures/coil_order_figure.h"
-#include "gui/figures/curve_plot.h"
-#include "gui/figures/level_ladder_figure.h"
+#include "gui/charts/bridge_chart.h"
+#include "gui/charts/coil_order_chart.h"
+#include "gui/charts/curve_plot.h"
+#include "gui/charts/level_ladder_chart.h"
 #include "window.h"
 
 using namespace bold;
@@ -111,9 +111,9 @@ TEST_CASE("each motor has the figures that fit it, and each figure says in words
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Currents);
   choose(w, "Wave paddle forward");
-  auto* bridge = w.find<gui::BridgeFigure>("bridgeFigure");
-  auto* coils = w.find<gui::CoilOrderFigure>("coilOrder");
-  auto* ladder = w.find<gui::LevelLadderFigure>("levelLadder");
+  auto* bridge = w.find<gui::BridgeChart>("bridgeChart");
+  auto* coils = w.find<gui::CoilOrderChart>("coilOrder");
+  auto* ladder = w.find<gui::LevelLadderChart>("levelLadder");
   CHECK(bridge->isVisible());
   CHECK(bridge->accessibleName().contains("runs forward"));
   CHECK_FALSE(coils->isVisible());
@@ -134,7 +134,7 @@ TEST_CASE("a unipolar stepper shows its coil order, and one wired across says th
   w.main.openFile(QString::fromStdString(path));
   w.settle();
   w.main.rail().setStep(gui::Step::Currents);
-  auto* coils = w.find<gui::CoilOrderFigure>("coilOrder");
+  auto* coils = w.find<gui::CoilOrderChart>("coilOrder");
   CHECK(coils->isVisible());
   CHECK(coils->accessibleName() == "The field turns as intended");
 }
@@ -144,5 +144,5 @@ TEST_CASE("an empty bench has no commands and says so") {
   w.settle();
   w.main.rail().setStep(gui::Step::Currents);
   CHECK_FALSE(w.find<QComboBox>("command")->isVisible());
-  CHECK_FALSE(w.find<gui::BridgeFigure>("bridgeFigure")->isVisible());
+  CHECK_FALSE(w.find<gui::BridgeChart>("bridgeChart")->isVisible());
 }

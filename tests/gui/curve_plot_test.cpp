@@ -1,4 +1,4 @@
-#include "gui/figures/curve_plot.h"
+#include "gui/charts/curve_plot.h"
 
 #include <qcustomplot.h>
 
@@ -8,7 +8,7 @@ using namespace bold;
 
 TEST_CASE("a curve's axis has the unit people read, and a limit far away is not drawn") {
   gui::CurvePlot w;
-  figures::Curve curve;
+  charts::Curve curve;
   curve.title = "Switched off";
   curve.series = {{"as wired", {0, 5e-4, 1e-3}, {12, 13, 12}}, {"without the clamp", {0, 5e-4, 1e-3}, {12, 55, 12}}};
   curve.limits = {{"the switch gives way", 55}, {"far away", 900}};

@@ -5,7 +5,7 @@
 #include <cstdio>
 #include <nlohmann/json.hpp>
 
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "gui/session/session.h"
 #include "support/benches.h"
 

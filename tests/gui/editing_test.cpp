@@ -23,14 +23,6 @@
 using namespace bold;
 using namespace bold::test;
 
-namespace {
-QAction* action(Window& w, const QString& text) {
-  for (auto* a : w.main.findChildren<QAction*>())
-    if (a->text() == text) return a;
-  return nullptr;
-}
-}  // namespace
-
 TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is clear to switch on") {
   Window w;
   w.main.rail().setStep(gui::Step::Bench);

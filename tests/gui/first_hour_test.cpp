@@ -36,12 +36,6 @@ void typeWire(Window& w, const QString& text) {
   QTest::keyClick(entry, Qt::Key_Return);
 }
 
-gui::FindingCard* card(Window& w, const QString& check) {
-  for (auto* c : w.main.findChildren<gui::FindingCard*>())
-    if (!c->isHidden() && c->identity().startsWith(check)) return c;
-  return nullptr;
-}
-
 }  // namespace
 
 TEST_CASE("every field that a finding names is in the window, and is gone to") {

@@ -16,16 +16,6 @@
 using namespace bold;
 using namespace bold::test;
 
-namespace {
-
-QAction* action(Window& w, const QString& text) {
-  for (auto* a : w.main.findChildren<QAction*>())
-    if (QString(a->text()).remove('&') == text) return a;
-  return nullptr;
-}
-
-}  // namespace
-
 TEST_CASE("the key list holds every key of the menus, and no key is taken twice") {
   Window w;
   action(w, "Keys")->trigger();

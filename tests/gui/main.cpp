@@ -1,11 +1,10 @@
-#define CATCH_CONFIG_RUNNER
 #include <QApplication>
-#include <catch2/catch.hpp>
 #include <string_view>
 
 #include "edit_until_killed.h"
 #include "gui/theme/palette.h"
 #include "support/process.h"
+#include "support/run_tests.h"
 
 // A home of its own, so that the user's settings and parts are neither read nor written.
 int main(int argc, char** argv) {
@@ -17,5 +16,5 @@ int main(int argc, char** argv) {
   if (argc == 4 && std::string_view(argv[1]) == "--edit-until-killed") return bold::test::editUntilKilled(argv[2], argv[3]);
   QApplication::setOrganizationName("bold-harness-test");
   bold::gui::applyTheme(app, bold::gui::Theme::Light);
-  return Catch::Session().run(argc, argv);
+  return bold::test::runTests(argc, argv);
 }

@@ -1,11 +1,13 @@
 #pragma once
 
+#include <QAction>
 #include <QPushButton>
 #include <QSignalSpy>
 #include <QTest>
 
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "gui/main_window.h"
+#include "gui/panels/finding_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/picture/picture_view.h"
 #include "gui/session/session.h"
@@ -53,5 +55,20 @@ struct Window {
   }
   gui::Picture& picture() { return main.findChild<gui::PictureView*>("pictureView")->picture(); }
 };
+
+/// The card that speaks of a check, as far as one is shown; nullptr: none.
+inline gui::FindingCard* card(Window& w, const QString& check) {
+  for (auto* c : w.main.findChildren<gui::FindingCard*>())
+    if (!c->isHidden() && c->identity().startsWith(check)) return c;
+  return nullptr;
+}
+
+/// An action of the menus by its text, marks of keys left out; nullptr: none.
+inline QAction* action(Window& w, QString text) {
+  text.remove('&');
+  for (auto* a : w.main.findChildren<QAction*>())
+    if (QString(a->text()).remove('&') == text) return a;
+  return nullptr;
+}
 
 }  // namespace bold::test

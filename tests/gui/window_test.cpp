@@ -21,11 +21,6 @@ namespace {
 QString verdict(Window& w) {
   return w.find<QAbstractButton>("verdict")->accessibleName();
 }
-gui::FindingCard* card(Window& w, const QString& check) {
-  for (auto* c : w.main.findChildren<gui::FindingCard*>())
-    if (!c->isHidden() && c->identity().startsWith(check)) return c;
-  return nullptr;
-}
 }  // namespace
 
 TEST_CASE("an empty bench says what to do and is not judged") {

@@ -43,6 +43,10 @@ std::vector<checks::Finding> findingsOf(const Analysis& a, std::string_view chec
   return out;
 }
 
+std::unique_ptr<bench::SolvedBench> solved(const harness::Harness& h) {
+  return bench::solveBench(bench::makeBench(h, library()), {});
+}
+
 Analysis analyseFast(const harness::Harness& h) {
   Options o;
   o.explain = false;

@@ -1,6 +1,6 @@
 #pragma once
 
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 
 namespace bold::test {
 

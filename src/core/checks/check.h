@@ -2,6 +2,7 @@
 
 #include <span>
 #include <string_view>
+#include <variant>
 #include <vector>
 
 #include "core/bench/solved_bench.h"
@@ -11,12 +12,19 @@ namespace bold::checks {
 
 /// One unit of judgement: stateless, reads a solved bench, says what it measured and what it found.
 struct Check {
+  /// Holds a number against a limit: what it measured has a margin whether anything was found or not.
+  using Measuring = Said (*)(const bench::SolvedBench&);
+  /// Decided by the wires alone.
+  using Deciding = Findings (*)(const bench::SolvedBench&);
+
   std::string_view id;
-  std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, commands
+  std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, heat, commands
   std::string_view title;
-  Harm harm;
-  bool measures;  ///< a number against a limit; what does not is decided by the wires alone and has no margin
-  Said (*run)(const bench::SolvedBench&);
+  Harm harm;  ///< of its stops
+  std::variant<Measuring, Deciding> judge;
+
+  bool measures() const { return std::holds_alternative<Measuring>(judge); }
+  Said run(const bench::SolvedBench& solved) const;
 };
 
 /// Every check, in the order of causes before consequences.

@@ -95,7 +95,7 @@ void leaveUnknownAside(const bench::SolvedBench& solved, Said& said) {
   std::erase_if(said.findings, [&](const checks::Finding& f) {
     if (f.severity == checks::Severity::NotJudged) return false;
     const auto* check = checks::findCheck(f.check);
-    const bool guessed = check && (check->measures || f.harm == checks::Harm::WillNotWork);
+    const bool guessed = check && (check->measures() || f.harm == checks::Harm::WillNotWork);
     return guessed && std::ranges::any_of(f.subjects, onThem);
   });
   for (auto& m : said.margins)

@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "core/harness/part_copies.h"
 #include "core/harness/read_harness.h"
 #include "core/parts/library.h"

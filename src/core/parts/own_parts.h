@@ -3,7 +3,7 @@
 #include <string>
 #include <vector>
 
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "core/parts/library.h"
 
 namespace bold::parts {

@@ -13,7 +13,7 @@ namespace bold::parts {
 namespace {
 
 constexpr std::size_t kMostTerminals = 100;  // a breadboard is not listed hole by hole
-constexpr std::size_t kMostRows = 32;        // of a truth table
+constexpr std::size_t kMostShownRows = 32;        // of a truth table
 
 // How what the part says becomes part of the card.
 struct Say {
@@ -153,7 +153,7 @@ std::string_view word(Drive d) {
 void channels(const Part& p, const Say& say, std::string& out) {
   for (const auto& c : p.channels) {
     const auto rows = truthTable(p, c);
-    if (rows.empty() || rows.size() > kMostRows || rows.front().inputs.empty()) continue;
+    if (rows.empty() || rows.size() > kMostShownRows || rows.front().inputs.empty()) continue;
     out += fmt::format("\n## {}\n\n|", p.channels.size() > 1 ? "Channel " + say.line(c.id) : "What its inputs do");
     for (const auto& [input, level] : rows.front().inputs) {
       const auto* t = p.find(input);

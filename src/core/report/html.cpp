@@ -9,7 +9,7 @@ namespace {
 using checks::Finding;
 using checks::Severity;
 
-std::string escaped(std::string_view s) {
+std::string htmlText(std::string_view s) {
   std::string out;
   for (const char c : s) {
     if (c == '&')
@@ -29,11 +29,11 @@ class Writer {
   Writer(const harness::Harness& h, const Analysis& a) : m_h(h), m_a(a) {}
 
   std::string write(const std::string& file) {
-    m_out = fmt::format("<h1>{}</h1>\n<p>{}</p>\n", escaped(m_h.title.empty() ? file : m_h.title), escaped(file));
-    m_out += fmt::format("<h2>{}</h2>\n<p>{}.</p>\n", headline(m_a.verdict), escaped(summary(m_a)));
+    m_out = fmt::format("<h1>{}</h1>\n<p>{}</p>\n", htmlText(m_h.title.empty() ? file : m_h.title), htmlText(file));
+    m_out += fmt::format("<h2>{}</h2>\n<p>{}.</p>\n", headline(m_a.verdict), htmlText(summary(m_a)));
     std::string judged = fmt::format("Judged: {} checks over {} solved commands, {}.", m_a.checks, m_a.commands, unknownWords(m_a));
     for (const auto& x : m_a.assumptions) judged += " Taken: " + x + ".";
-    m_out += fmt::format("<p><small>{}</small></p>\n", escaped(judged));
+    m_out += fmt::format("<p><small>{}</small></p>\n", htmlText(judged));
     why();
     for (const auto& f : m_a.findings)
       if (f.explainedBy.empty()) one(f);
@@ -50,7 +50,7 @@ class Writer {
   void why() {
     if (m_a.why.empty()) return;
     m_out += "<ul>\n";
-    for (const auto& w : m_a.why) m_out += fmt::format("<li>{}</li>\n", escaped(w));
+    for (const auto& w : m_a.why) m_out += fmt::format("<li>{}</li>\n", htmlText(w));
     m_out += "</ul>\n";
   }
 
@@ -58,27 +58,27 @@ class Writer {
     std::string kind(word(f.severity));
     if (f.severity == Severity::Stop) kind += fmt::format(", {}", word(f.harm));
     m_out += fmt::format("<h3>{}{}</h3>\n<p><i>{}</i><br>{}", f.number > 0 ? fmt::format("{}. ", f.number) : std::string(),
-                         escaped(f.headline), escaped(kind), escaped(f.text));
-    if (!f.formula.empty()) m_out += fmt::format("<br><code>{}</code>", escaped(f.formula));
-    if (f.repair) m_out += fmt::format("<br>&#9744; <b>To do:</b> {}", escaped(f.repair->text));
-    for (const auto& w : f.ways) m_out += fmt::format("<br>&#9744; {}", escaped(w.text));
+                         htmlText(f.headline), htmlText(kind), htmlText(f.text));
+    if (!f.formula.empty()) m_out += fmt::format("<br><code>{}</code>", htmlText(f.formula));
+    if (f.repair) m_out += fmt::format("<br>&#9744; <b>To do:</b> {}", htmlText(f.repair->text));
+    for (const auto& w : f.ways) m_out += fmt::format("<br>&#9744; {}", htmlText(w.text));
     m_out += "</p>\n";
     std::string follows;
     for (const auto& e : m_a.findings)
-      if (e.explainedBy == f.identity()) follows += fmt::format("<li>{}</li>", escaped(e.headline));
+      if (e.explainedBy == f.identity()) follows += fmt::format("<li>{}</li>", htmlText(e.headline));
     if (!follows.empty()) m_out += fmt::format("<p>It also explains:</p><ul>{}</ul>\n", follows);
   }
 
   void planned() {
     if (!m_a.planned || m_a.planned->worse.empty()) return;
-    m_out += fmt::format("<h2>Once everything planned is made: {}</h2>\n", escaped(std::string(headline(m_a.planned->verdict))));
+    m_out += fmt::format("<h2>Once everything planned is made: {}</h2>\n", htmlText(std::string(headline(m_a.planned->verdict))));
     for (const auto& f : m_a.planned->worse) one(f);
   }
 
   void plan() {
     if (m_a.openChanges == 0) return;
     m_out += "<h2>To make on the bench</h2>\n<ul>\n";
-    for (const auto& l : planLines(m_h)) m_out += fmt::format("<li>&#9744; {} {}</li>\n", l.verb, escaped(l.what));
+    for (const auto& l : planLines(m_h)) m_out += fmt::format("<li>&#9744; {} {}</li>\n", l.verb, htmlText(l.what));
     m_out += "</ul>\n";
   }
 };

@@ -1,15 +1,10 @@
 #include "core/base/json.h"
 
-#include <nlohmann/json.hpp>
-
+#include "core/report/json_quantity.h"
 #include "core/report/report.h"
 
 namespace bold::report {
 namespace {
-
-Json quantity(AnyQuantity q) {
-  return Json{{"value", q.value}, {"unit", unitSign(q.unit)}};
-}
 
 Json one(const checks::Finding& f) {
   Json j;

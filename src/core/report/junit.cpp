@@ -8,7 +8,7 @@ namespace bold::report {
 namespace {
 
 // XML 1.0 has no way to hold control characters: they are spelt out.
-std::string escaped(std::string_view text) {
+std::string xmlText(std::string_view text) {
   std::string out;
   for (const char c : shownLines(text)) {
     switch (c) {
@@ -47,11 +47,11 @@ std::string testCase(const checks::Check& check, const Analysis& a) {
     const auto line = f.text + " " + f.formula;
     if (fails(f))
       inside +=
-          fmt::format("      <failure type=\"{}\" message=\"{}\">{}</failure>\n", word(f.severity), escaped(f.headline), escaped(line));
+          fmt::format("      <failure type=\"{}\" message=\"{}\">{}</failure>\n", word(f.severity), xmlText(f.headline), xmlText(line));
     else
       told += fmt::format("{}: {}\n", word(f.severity), line);
   }
-  if (!told.empty()) inside += fmt::format("      <system-out>{}</system-out>\n", escaped(told));
+  if (!told.empty()) inside += fmt::format("      <system-out>{}</system-out>\n", xmlText(told));
   const auto open = fmt::format("    <testcase classname=\"{}\" name=\"{}\"", check.family, check.id);
   return inside.empty() ? open + "/>\n" : open + ">\n" + inside + "    </testcase>\n";
 }
@@ -80,12 +80,12 @@ std::string junitSuite(const Judged& b) {
   std::string why;
   for (const auto& w : b.analysis->why) why += (why.empty() ? "" : "; ") + w;
   cases += notJudged ? fmt::format(">\n      <failure type=\"not judged\" message=\"{}\"/>\n    </testcase>\n",
-                                   escaped(why.empty() ? "not judged" : why))
+                                   xmlText(why.empty() ? "not judged" : why))
                      : "/>\n";
   return fmt::format(
       "  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\">\n    <properties><property name=\"verdict\" "
       "value=\"{}\"/></properties>\n{}  </testsuite>\n",
-      escaped(b.file), checks::registry().size() + 1, failures, headline(b.analysis->verdict), cases);
+      xmlText(b.file), checks::registry().size() + 1, failures, headline(b.analysis->verdict), cases);
 }
 
 std::string junitUnreadable(const std::string& file, const Problem& why) {
@@ -93,7 +93,7 @@ std::string junitUnreadable(const std::string& file, const Problem& why) {
       "  <testsuite name=\"{}\" tests=\"1\" failures=\"0\" errors=\"1\">\n    <testcase classname=\"file\" name=\"readable\">\n      "
       "<error "
       "type=\"unreadable\" message=\"{}\"/>\n    </testcase>\n  </testsuite>\n",
-      escaped(file), escaped(text(why)));
+      xmlText(file), xmlText(text(why)));
 }
 
 }  // namespace bold::report

@@ -36,7 +36,7 @@ std::string textOf(const bench::Bench& bench, const Margin& m, int width) {
   return out;
 }
 
-Json quantity(std::optional<double> value, Unit unit) {
+Json quantityOrNull(std::optional<double> value, Unit unit) {
   return value ? Json{{"value", *value}, {"unit", unitSign(unit)}} : Json(nullptr);
 }
 
@@ -45,16 +45,16 @@ Json jsonOf(const Margin& m) {
   j["check"] = m.check;
   j["quantity"] = m.quantity;
   j["subjects"] = m.subjects;
-  j["value"] = quantity(m.value, m.unit);
+  j["value"] = quantityOrNull(m.value, m.unit);
   j["used"] = m.used() ? Json(*m.used()) : Json(nullptr);
-  j["from"] = quantity(m.from, m.unit);
+  j["from"] = quantityOrNull(m.from, m.unit);
   j["limits"] = Json::array();
   for (const auto& l : m.limits)
     j["limits"].push_back({{"name", l.name},
                            {"kind", word(l.kind)},
                            {"consequence", word(l.consequence)},
-                           {"least", quantity(l.least, m.unit)},
-                           {"most", quantity(l.most, m.unit)},
+                           {"least", quantityOrNull(l.least, m.unit)},
+                           {"most", quantityOrNull(l.most, m.unit)},
                            {"judged", &l == m.judged()},
                            {"passed", m.value && l.passedBy(*m.value)},
                            {"source", l.source}});
@@ -73,7 +73,7 @@ std::string margins(const Analysis& a, int width) {
   for (const auto& m : all) out += textOf(a.solved->bench, m, width);
   std::string without;
   for (const auto& c : checks::registry())
-    if (!c.measures) without += (without.empty() ? "" : ", ") + std::string(c.id);
+    if (!c.measures()) without += (without.empty() ? "" : ", ") + std::string(c.id);
   return out + "\n" + wrap("", "Decided by the wires, without a number: " + without + ".", width);
 }
 
@@ -83,7 +83,7 @@ Json marginsJson(const Analysis& a) {
   for (const auto& m : a.margins()) j["margins"].push_back(jsonOf(m));
   j["withoutNumber"] = Json::array();
   for (const auto& c : checks::registry())
-    if (!c.measures) j["withoutNumber"].push_back(c.id);
+    if (!c.measures()) j["withoutNumber"].push_back(c.id);
   return j;
 }
 

@@ -2,12 +2,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <nlohmann/json.hpp>
 
 #include "core/base/json.h"
 #include "core/bench/doing_words.h"
 #include "core/bench/shown_voltage.h"
 #include "core/checks/queries.h"
+#include "core/report/json_quantity.h"
 #include "core/report/report.h"
 
 namespace bold::report {
@@ -25,9 +25,6 @@ std::optional<Volts> motorVolts(const SolvedBench& s, const OperatingPoint& p, c
   return p.across(s.bench.terminal(m.device, w.a), s.bench.terminal(m.device, w.b));
 }
 
-Json quantity(AnyQuantity q) {
-  return Json{{"value", q.value}, {"unit", unitSign(q.unit)}};
-}
 template <class Q>
 Json maybe(const std::optional<Q>& q) {
   return q ? quantity(*q) : Json(nullptr);

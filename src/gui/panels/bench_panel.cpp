@@ -19,6 +19,7 @@
 #include "core/parts/typed_part.h"
 #include "gui/panels/device_details.h"
 #include "gui/panels/part_card_dialog.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/subject_menu.h"
 #include "gui/theme/palette.h"
@@ -27,14 +28,10 @@
 namespace bold::gui {
 namespace {
 constexpr int kMostHits = 30;
-constexpr int kMostRecent = 12;
+constexpr int kMostRecentParts = 12;
 constexpr int kFigures = Qt::UserRole + 1;  // of a part as typed: its replaced figures
 constexpr int kSummary = Qt::UserRole + 2;
 const char* const kRecentParts = "recentParts";
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
-
 // A part in two lines, its name and what it is; both cut short, so that nobody scrolls sideways.
 class HitDelegate : public QStyledItemDelegate {
  public:
@@ -196,7 +193,7 @@ void BenchPanel::addHit(int row) {
   auto recent = settings.value(kRecentParts).toStringList();
   recent.removeAll(qs(id));
   recent.prepend(qs(id));
-  settings.setValue(kRecentParts, QStringList(recent.mid(0, kMostRecent)));
+  settings.setValue(kRecentParts, QStringList(recent.mid(0, kMostRecentParts)));
   m_session.apply(*edit);
   m_search->clear();
   m_search->setFocus();  // the next part is typed at once, also after a click

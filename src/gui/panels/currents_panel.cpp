@@ -8,18 +8,19 @@
 #include <cmath>
 
 #include "core/bench/doing_words.h"
+#include "core/charts/bridge_state.h"
+#include "core/charts/flyback_curve.h"
+#include "core/charts/heat_curve.h"
+#include "core/charts/level_ladder.h"
+#include "core/charts/sag_curve.h"
 #include "core/checks/queries.h"
-#include "core/figures/bridge_state.h"
-#include "core/figures/flyback_curve.h"
-#include "core/figures/heat_curve.h"
-#include "core/figures/level_ladder.h"
-#include "core/figures/sag_curve.h"
-#include "gui/figures/bridge_figure.h"
-#include "gui/figures/coil_order_figure.h"
-#include "gui/figures/curve_plot.h"
-#include "gui/figures/level_ladder_figure.h"
+#include "gui/charts/bridge_chart.h"
+#include "gui/charts/coil_order_chart.h"
+#include "gui/charts/curve_plot.h"
+#include "gui/charts/level_ladder_chart.h"
 #include "gui/panels/fill_combo.h"
 #include "gui/panels/spoken.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
 
@@ -27,10 +28,6 @@ namespace bold::gui {
 namespace {
 
 constexpr double kNothing = 1e-3;  // A that are not worth a word
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 QString cornerName(bench::Corner c) {
   switch (c) {
@@ -119,10 +116,10 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_does->setObjectName("does");
   m_does->setTextInteractionFlags(Qt::TextSelectableByMouse | Qt::TextSelectableByKeyboard);
   m_does->setWordWrap(true);
-  m_bridge = new BridgeFigure(inside);
-  m_coils = new CoilOrderFigure(inside);
+  m_bridge = new BridgeChart(inside);
+  m_coils = new CoilOrderChart(inside);
   m_levelsHead = heading(tr("Signal levels, at their worst"), inside);
-  m_levels = new LevelLadderFigure(inside);
+  m_levels = new LevelLadderChart(inside);
   m_curvesHead = heading(tr("Over time"), inside);
   for (QWidget* w : std::initializer_list<QWidget*>{m_does, m_bridge, m_coils, m_levelsHead, m_levels, m_curvesHead}) column->addWidget(w);
   for (int k = 0; k < 3; ++k) {
@@ -218,13 +215,13 @@ void CurrentsPanel::refreshFigures() {
   const int motor = motorShown();
   const auto& solved = m_session.analysis().solved;
   const bool usable = p && p->solved() && motor >= 0;
-  m_bridge->show(usable ? figures::bridgeState(*solved, motor, *p) : std::nullopt);
+  m_bridge->show(usable ? charts::bridgeState(*solved, motor, *p) : std::nullopt);
   // Levels and curves do not depend on the command.
   if (usable && m_drawn == solved && m_drawnMotor == motor) return;
   m_drawn = usable ? solved : nullptr;
   m_drawnMotor = usable ? motor : -1;
   m_coils->show(usable ? bench::coilOrder(*solved, motor) : std::nullopt);
-  auto rungs = usable ? figures::levelLadder(*solved) : std::vector<figures::Rung>{};
+  auto rungs = usable ? charts::levelLadder(*solved) : std::vector<charts::Rung>{};
   if (usable) {
     const auto& m = solved->motors[motor];
     std::erase_if(rungs, [&](const auto& r) {
@@ -233,9 +230,9 @@ void CurrentsPanel::refreshFigures() {
   }
   m_levelsHead->setVisible(!rungs.empty());
   m_levels->show(std::move(rungs));
-  std::vector<figures::Curve> curves;
+  std::vector<charts::Curve> curves;
   if (usable)
-    for (auto curve : {figures::sagCurve(*solved, motor), figures::heatCurve(*solved, motor), figures::flybackCurve(*solved, motor)})
+    for (auto curve : {charts::sagCurve(*solved, motor), charts::heatCurve(*solved, motor), charts::flybackCurve(*solved, motor)})
       if (curve) curves.push_back(std::move(*curve));
   m_curvesHead->setVisible(!curves.empty());
   for (std::size_t k = 0; k < m_curves.size(); ++k) {

@@ -13,10 +13,10 @@ class QVBoxLayout;
 
 namespace bold::gui {
 
-class BridgeFigure;
-class CoilOrderFigure;
+class BridgeChart;
+class CoilOrderChart;
 class CurvePlot;
-class LevelLadderFigure;
+class LevelLadderChart;
 class Session;
 
 /// One command at one supply state: what the motors do, the stage's switches, signal levels and curves over time. The
@@ -35,9 +35,9 @@ class CurrentsPanel : public QWidget {
   Session& m_session;
   QComboBox *m_command, *m_corner;
   QLabel *m_does, *m_none, *m_levelsHead, *m_curvesHead;
-  BridgeFigure* m_bridge;
-  CoilOrderFigure* m_coils;
-  LevelLadderFigure* m_levels;
+  BridgeChart* m_bridge;
+  CoilOrderChart* m_coils;
+  LevelLadderChart* m_levels;
   std::vector<CurvePlot*> m_curves;
   bool m_filling = false;
   std::shared_ptr<const bench::SolvedBench> m_drawn;  ///< what levels and curves were drawn from

@@ -20,16 +20,13 @@
 #include "gui/panels/intent_editor.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/spoken.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
-namespace {
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
-}  // namespace
+namespace {}  // namespace
 
 DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* parent)
     : QWidget(parent), m_session(session), m_device(std::move(device)) {

@@ -15,6 +15,7 @@
 #include <set>
 
 #include "gui/panels/spoken.h"
+#include "gui/qs.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
@@ -26,10 +27,6 @@ using parts::Path;
 constexpr int kPathRole = Qt::UserRole;
 constexpr int kFirstColumn = 210;
 constexpr double kWholeUpTo = 1e15;
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 Path pathOf(const QTreeWidgetItem* item) {
   Path out;

@@ -9,19 +9,13 @@
 
 #include "gui/panels/limit_bar.h"
 #include "gui/picture/picture.h"
+#include "gui/qs.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
 constexpr int kMostFollowing = 8;  // lines; the findings themselves are all in the picture
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
-QString qs(std::string_view s) {
-  return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 QLabel* label(const QString& text, int pixels, const QColor& colour, bool bold, QWidget* parent) {
   auto* l = plainLabel(text, parent);

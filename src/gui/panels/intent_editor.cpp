@@ -16,16 +16,13 @@
 #include "gui/panels/signal_row.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
-
 std::ptrdiff_t windings(const parts::Part& part) {
   return std::ranges::count_if(part.elements, [](const parts::Element& e) { return std::holds_alternative<parts::Winding>(e.body); });
 }

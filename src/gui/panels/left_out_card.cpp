@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "core/harness/left_out.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -12,9 +13,6 @@
 namespace bold::gui {
 namespace {
 constexpr std::size_t kMostRows = 40;
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 // What, then what became of it, then where.
 QString sentence(const Problem& p) {
   return qs(shownText(p.what + (p.kept.empty() ? "" : " " + p.kept))) + "\n" +

@@ -10,6 +10,7 @@
 #include "core/checks/margin_words.h"
 #include "core/report/report.h"
 #include "gui/panels/limit_bar.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -18,13 +19,6 @@ namespace bold::gui {
 namespace {
 
 constexpr std::size_t kFewest = 3;  // lines of a group until it is shown whole
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
-QString qs(std::string_view s) {
-  return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size()));
-}
 
 // What a line shows of a margin: values, so that two can be compared.
 struct Line {

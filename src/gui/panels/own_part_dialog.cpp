@@ -15,15 +15,12 @@
 
 #include "core/parts/own_parts.h"
 #include "gui/panels/field_tree.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
 namespace {
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 QString textOf(const Json& j, const char* key) {
   return j.is_object() && j.contains(key) && j[key].is_string() ? qs(j[key].get<std::string>()) : QString();

@@ -11,15 +11,12 @@
 #include "core/harness/recipe.h"
 #include "core/harness/typed_end.h"
 #include "gui/panels/plural.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
-namespace {
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
-}  // namespace
+namespace {}  // namespace
 
 RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent), m_session(session) {
   setObjectName("recipe");

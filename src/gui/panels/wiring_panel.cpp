@@ -19,6 +19,7 @@
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/subject_menu.h"
 #include "gui/theme/palette.h"
@@ -26,10 +27,6 @@
 
 namespace bold::gui {
 namespace {
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 // Those that the library knows, the thinnest first.
 std::vector<int> gauges(const parts::Library& library) {

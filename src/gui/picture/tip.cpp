@@ -4,14 +4,11 @@
 
 #include "core/bench/shown_voltage.h"
 #include "core/harness/names.h"
+#include "gui/qs.h"
 #include "gui/session/session.h"
 
 namespace bold::gui {
 namespace {
-
-QString qs(const std::string& s) {
-  return QString::fromStdString(s);
-}
 
 // "PWM pin 9", "motor supply, 4.5 V .. 36 V", "input"
 QString functionOf(const parts::Terminal& t) {

@@ -13,9 +13,6 @@ using namespace bold::test;
 
 namespace {
 
-std::unique_ptr<SolvedBench> solved(const harness::Harness& h) {
-  return solveBench(makeBench(h, library()), {});
-}
 double winding(const SolvedBench& s, const OperatingPoint& p, int motor) {
   return p.element(s.motors[motor].device, s.motors[motor].windings[0]).value;
 }

@@ -19,9 +19,6 @@ using namespace bold::test;
 // The operating points held against what is known without them.
 namespace {
 
-std::unique_ptr<SolvedBench> solved(const harness::Harness& h) {
-  return solveBench(makeBench(h, library()), {});
-}
 double amps(const SolvedBench& s, const OperatingPoint& p, int motor = 0) {
   const auto& m = s.motors[motor];
   return p.element(m.device, m.windings[0]).value;

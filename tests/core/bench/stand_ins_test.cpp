@@ -21,7 +21,7 @@ const std::string kBare = R"({"format": 1, "id": "bare-stage", "name": "Bare sta
     {"id": "OUT", "output": true, "contact": "screw"}, {"id": "VO", "output": true, "contact": "screw"}],
   "elements": [
     {"id": "diode", "diode": ["OUT", "VM"], "drop": "unknown", "at": "unknown"},
-    {"id": "transistor", "bipolar": ["OUT", "VO", "GND"], "type": "npn"},
+    {"id": "transistor", "bipolar": ["OUT", "VO", "GND"], "type": "npn", "vbe": "unknown"},
     {"id": "regulator", "regulator": ["VM", "VO", "GND"], "set": "unknown", "dropout": "unknown"}]})";
 
 std::set<std::string> namesOf(const std::vector<StoodIn>& list) {

@@ -169,8 +169,8 @@ TEST_CASE("every check that measures has margins where it fires and where all is
   for (unsigned seed = 0; seed < 300; ++seed) look(analyseFast(randomBench(seed)));
   for (const auto& c : registry()) {
     INFO(c.id);
-    CHECK(well.contains(std::string(c.id)) == c.measures);
-    if (!c.measures) CHECK_FALSE(past.contains(std::string(c.id)));
+    CHECK(well.contains(std::string(c.id)) == c.measures());
+    if (!c.measures()) CHECK_FALSE(past.contains(std::string(c.id)));
   }
   CHECK(past.size() > 40);
 }

@@ -30,7 +30,7 @@ std::string refused(std::string_view text) {
   const auto r = readHarness(text, "b");
   return r ? std::string("it was read") : bold::text(r.error());
 }
-std::string with(const std::string& devices, const std::string& connections) {
+std::string documentWith(const std::string& devices, const std::string& connections) {
   return R"({"format": 2, "devices": [)" + devices + R"(], "connections": [)" + connections + R"(], "goals": []})";
 }
 
@@ -84,17 +84,17 @@ TEST_CASE("a newer format is read as far as it goes and marked") {
 }
 
 TEST_CASE("what is wrong in a file is named with its place and the rest is kept") {
-  CHECK(problems(with(R"({"id": "r", "part": "resistor"}, {"id": "r", "part": "resistor"})", ""))[0] ==
+  CHECK(problems(documentWith(R"({"id": "r", "part": "resistor"}, {"id": "r", "part": "resistor"})", ""))[0] ==
         "b#/devices/1/id: The id \"r\" is used twice. The first one was kept.");
-  CHECK(problems(with(R"({"id": "a b", "part": "resistor"})", ""))[0] ==
+  CHECK(problems(documentWith(R"({"id": "a b", "part": "resistor"})", ""))[0] ==
         "b#/devices/0/id: \"id\" is not made of letters, digits, - and _. The device was left out.");
-  CHECK(problems(with("", R"({"id": "w", "wire": ["a.B"]})"))[0] ==
+  CHECK(problems(documentWith("", R"({"id": "w", "wire": ["a.B"]})"))[0] ==
         "b#/connections/0/wire: \"wire\" needs exactly two ends. The connection was left out.");
-  CHECK(problems(with("", R"({"id": "w", "rope": ["a.B", "c.D"]})"))[0] ==
+  CHECK(problems(documentWith("", R"({"id": "w", "rope": ["a.B", "c.D"]})"))[0] ==
         "b#/connections/0: This is neither a wire nor a plug nor a jumper. The connection was left out.");
-  CHECK(problems(with("", R"({"id": "w", "wire": ["a.B", "c.D"], "length": "-1 m"})"))[0] ==
+  CHECK(problems(documentWith("", R"({"id": "w", "wire": ["a.B", "c.D"], "length": "-1 m"})"))[0] ==
         "b#/connections/0/length: \"length\" cannot be used: no bench has such a value. It was taken as not given.");
-  CHECK(problems(with(R"({"id": "r", "part": "resistor", "state": "maybe"})", ""))[0] ==
+  CHECK(problems(documentWith(R"({"id": "r", "part": "resistor", "state": "maybe"})", ""))[0] ==
         "b#/devices/0/state: \"state\" is \"maybe\": it can be \"on the bench\", \"planned\" or \"to be removed\". It was taken as on the "
         "bench.");
   CHECK(refused(R"({"format": 2, "devices": 7, "connections": [], "goals": []})") == "b#/devices: \"devices\" is not a list.");

@@ -11,7 +11,7 @@ using namespace bold::harness;
 using namespace bold::test;
 
 namespace {
-std::string typed(const Harness& h, std::string_view text) {
+std::string typedWire(const Harness& h, std::string_view text) {
   const auto w = parseTypedWire(h, library(), text);
   return w ? w->a.text() + " " + w->b.text() : w.error().what;
 }
@@ -19,22 +19,22 @@ std::string typed(const Harness& h, std::string_view text) {
 
 TEST_CASE("a wire is typed in the words people use") {
   const auto h = wiredBench("part uno board-uno-atmega328p\npart s1 l298n-module Left\npart sbc sbc-header-40");
-  CHECK(typed(h, "d9 s1.in1") == "uno.D9 s1.IN1");
-  CHECK(typed(h, "  UNO.D9   left.+12v ") == "uno.D9 s1.12V");
-  CHECK(typed(h, "uno.gnd s1.gnd") == "uno.GND s1.GND");
-  CHECK(typed(h, "gpio17 s1.ena") == "sbc.J8-11 s1.ENA");
-  CHECK(typed(h, "pb1 s1.ena") == "uno.D9 s1.ENA");  // the chip's own name is an alias
-  CHECK(typed(h, "pb9 s1.ena") == "\"pb9\" is no terminal on this bench: write device.terminal, such as s1.in1.");
-  CHECK(typed(h, "d9") == "A wire has two ends: write them with a space between, such as d9 s1.in1.");
-  CHECK(typed(h, "d9 d9") == "Both ends are uno.D9.");
-  CHECK(typed(h, "3v3 s1.ena") == "\"3v3\" could be uno.3V3 or sbc.J8-17: write device.terminal.");
+  CHECK(typedWire(h, "d9 s1.in1") == "uno.D9 s1.IN1");
+  CHECK(typedWire(h, "  UNO.D9   left.+12v ") == "uno.D9 s1.12V");
+  CHECK(typedWire(h, "uno.gnd s1.gnd") == "uno.GND s1.GND");
+  CHECK(typedWire(h, "gpio17 s1.ena") == "sbc.J8-11 s1.ENA");
+  CHECK(typedWire(h, "pb1 s1.ena") == "uno.D9 s1.ENA");  // the chip's own name is an alias
+  CHECK(typedWire(h, "pb9 s1.ena") == "\"pb9\" is no terminal on this bench: write device.terminal, such as s1.in1.");
+  CHECK(typedWire(h, "d9") == "A wire has two ends: write them with a space between, such as d9 s1.in1.");
+  CHECK(typedWire(h, "d9 d9") == "Both ends are uno.D9.");
+  CHECK(typedWire(h, "3v3 s1.ena") == "\"3v3\" could be uno.3V3 or sbc.J8-17: write device.terminal.");
 }
 
 TEST_CASE("of equal labels the first free one is taken") {
   auto h = wiredBench("part uno board-uno-atmega328p\npart q npn-pn2222a\nwire uno.GND q.E");
-  CHECK(typed(h, "uno.gnd q.b") == "uno.GND q.B");  // the id itself was typed
+  CHECK(typedWire(h, "uno.gnd q.b") == "uno.GND q.B");  // the id itself was typed
   const auto sbc = wiredBench("part sbc sbc-header-40\npart q npn-pn2222a\nwire sbc.J8-6 q.E");
-  CHECK(typed(sbc, "gnd q.b") == "sbc.J8-9 q.B");
+  CHECK(typedWire(sbc, "gnd q.b") == "sbc.J8-9 q.B");
 }
 
 TEST_CASE("a new wire is coloured by what it joins") {

@@ -5,7 +5,7 @@
 #include <set>
 
 #include "core/base/parallel.h"
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 #include "core/harness/part_copies.h"
 #include "core/harness/read_harness.h"
 #include "core/parts/library.h"

@@ -2,11 +2,6 @@
 #include <cmath>
 #include <nlohmann/json.hpp>
 #include <set>
-#include <valijson/adapters/nlohmann_json_adapter.hpp>
-#include <valijson/schema.hpp>
-#include <valijson/schema_parser.hpp>
-#include <valijson/validation_results.hpp>
-#include <valijson/validator.hpp>
 
 #include "core/base/embedded.h"
 #include "core/base/json.h"
@@ -14,6 +9,7 @@
 #include "core/parts/read_part.h"
 #include "core/parts/truth_table.h"
 #include "support/benches.h"
+#include "support/schema.h"
 
 using namespace bold;
 using namespace bold::parts;
@@ -64,24 +60,9 @@ TEST_CASE("every shipped part meets the published schema") {
   const auto schemas = embedded::schemas();
   const auto file = std::ranges::find(schemas, "part.schema.json", &embedded::File::path);
   REQUIRE(file != schemas.end());
-  const auto schemaJson = nlohmann::json::parse(file->text);
-  valijson::Schema schema;
-  valijson::SchemaParser parser;
-  parser.populateSchema(valijson::adapters::NlohmannJsonAdapter(schemaJson), schema);
   for (const auto& [path, content] : shippedPartFiles()) {
-    const auto part = nlohmann::json::parse(content);
-    valijson::Validator validator;
-    valijson::ValidationResults results;
-    const valijson::adapters::NlohmannJsonAdapter target(part);
-    const bool fine = validator.validate(schema, target, &results);
-    valijson::ValidationResults::Error e;
-    std::string why;
-    while (results.popError(e)) {
-      for (const auto& c : e.context) why += c;
-      why += ": " + e.description + "\n";
-    }
-    INFO(path << "\n" << why);
-    CHECK(fine);
+    INFO(path);
+    for (const auto& problem : bold::test::againstSchema(file->text, content)) FAIL_CHECK(problem);
   }
 }
 

@@ -6,13 +6,14 @@
 
 #include "core/bench/signal_nets.h"
 #include "core/bench/signal_path.h"
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/levels/opto_inputs.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/checks/unknown_figures.h"
 
-namespace bold::checks {
+namespace bold::checks::command_outcome {
 namespace {
 
 using bench::Doing;
@@ -315,11 +316,15 @@ void signalsReach(const SolvedBench& s, Findings& out) {
 }  // namespace
 
 // The plan against the wires: every command of every motor, and every signal of the plan.
-Findings commandOutcome(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   signalsReach(s, out);
   outcomes(s, out);
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"command-outcome", "commands", "A command comes out wrong", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::command_outcome

@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/parts/truth_table.h"
 
-namespace bold::checks {
+namespace bold::checks::never_driven {
 namespace {
 
 using parts::Level;
@@ -23,7 +24,7 @@ bool moves(const Motor& m, const parts::Channel& c, const parts::TruthRow& row) 
 }  // namespace
 
 // Whether any state of the controller's pins can move a motor, and which input stands in the way.
-Findings neverDriven(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto* off = s.point(Action::AllOff, Corner::Nominal);
   if (!off) return out;
@@ -73,4 +74,8 @@ Findings neverDriven(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"never-driven", "commands", "A motor that no pin can move", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::never_driven

@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/unknown_figures.h"
 
-namespace bold::checks {
+namespace bold::checks::not_solved {
 namespace {
 
 struct Commands {
@@ -107,7 +108,7 @@ void missingFigures(const SolvedBench& s, Findings& out) {
 
 }  // namespace
 
-Findings notSolved(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   unsolvedCommands(s, out);
   huntingCommands(s, out);
@@ -115,4 +116,8 @@ Findings notSolved(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"not-solved", "commands", "A command without a solution", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::not_solved

@@ -1,8 +1,9 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::outside_scope {
 namespace {
 
 constexpr Volts kHighest{60};  // above it a bench is no longer safe to touch, and not what this program knows
@@ -30,7 +31,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
 
 }  // namespace
 
-Said outsideScope(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Supply& m) {
     const auto& name = called(s.bench, m.device);
     const auto only = "Only direct current up to 60 V is judged.";
@@ -45,4 +46,8 @@ Said outsideScope(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"outside-scope", "commands", "Outside what is judged", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::outside_scope

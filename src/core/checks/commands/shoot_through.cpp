@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::shoot_through {
 namespace {
 
 // A leg of loose transistors: top from a supply, bottom to ground, one node between.
@@ -67,7 +68,7 @@ Finding possible(const SolvedBench& s, const Leg& leg, const Extreme& combined) 
 }  // namespace
 
 // Both switches of a leg on at once: in a command of the plan, or in any state the pins can reach.
-Findings shootThrough(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors)
     if (const auto pins = bench::bridgePins(s.bench, s.nets, m); pins.size() > bench::kMostBridgePins) {
@@ -120,4 +121,8 @@ Findings shootThrough(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"shoot-through", "commands", "Both switches of a leg on", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::shoot_through

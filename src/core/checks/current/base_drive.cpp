@@ -5,9 +5,10 @@
 #include <cmath>
 
 #include "core/base/interpolate.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::base_drive {
 namespace {
 
 constexpr double kEnough = 2.0;            // overdrive from which saturation is not in doubt
@@ -127,7 +128,7 @@ std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
 
 // Base current x least gain against the collector current the motor wants. No typical gain is promised, so the least
 // is used throughout.
-Said baseDrive(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Drive& d) {
     auto f = finding(
         fmt::format("{} gets {} of base current", called(s.bench, d.device), show(d.base)),
@@ -144,4 +145,8 @@ Said baseDrive(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"base-drive", "current", "Too little base current", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::base_drive

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::board_rail_current {
 namespace {
 
 constexpr double kStartStop = 3;      // times what it is good for: at a start not for a moment either
@@ -91,7 +92,7 @@ std::vector<Draw> measure(const SolvedBench& s) {
 }  // namespace
 
 // What boards, modules and their regulators give to others.
-Said boardRailCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Draw& d) {
     const auto& worst = d.running.value > d.limit ? d.running : d.stalled;
     auto f = finding(
@@ -108,4 +109,8 @@ Said boardRailCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"board-rail-current", "current", "More from a board's rail than it gives", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::board_rail_current

@@ -2,10 +2,11 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::brake_current {
 namespace {
 
 std::vector<Pulse> measure(const SolvedBench& s) {
@@ -27,7 +28,7 @@ std::vector<Pulse> measure(const SolvedBench& s) {
 }  // namespace
 
 // Braked at full speed: the motor drives its own voltage through its winding and the stage.
-Said brakeCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Pulse& b) {
     const Amps amps{b.load.amps};
     const Amps peak{b.load.peak};
@@ -46,4 +47,8 @@ Said brakeCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"brake-current", "current", "The current of a sudden brake", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::brake_current

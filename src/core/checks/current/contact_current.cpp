@@ -5,10 +5,11 @@
 #include <map>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/current/contact_ratings.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::contact_current {
 namespace {
 
 constexpr double kStopShare = 2;   // times the rating
@@ -107,7 +108,7 @@ std::vector<Carried> both(std::vector<Carried> running, std::vector<Carried> hel
 
 // Every contact with its running current, and with what it carries while a motor is held: breadboard holes, pins, sockets, screws,
 // connectors.
-Said contactCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   const auto withNumbers = [&](Finding f, const Carried& c) {
     f.formula = against(Amps{c.most.value}, ">", c.rating);
     f.args = {{"current", Amps{c.most.value}}, {"rating", c.rating}};
@@ -139,4 +140,8 @@ Said contactCurrent(const SolvedBench& s) {
          }));
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"contact-current", "current", "More than a contact carries", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::contact_current

@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::current_limit_setting {
 namespace {
 
 constexpr double kStopShare = 1.5;  // times the motor's phase current
@@ -126,11 +127,15 @@ Finding words(const SolvedBench& s, const Setting& m) {
 }  // namespace
 
 // I_trip from the trimmed reference and the sense resistor, as the RMS current a coil sees, against motor and driver.
-Said currentLimitSetting(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   std::vector<Setting> all;
   for (const auto& ref : loadedChannels(s))
     if (const auto* chopper = bench::chopperOf(s.bench, ref)) all.push_back(measure(s, ref, *chopper));
   return say(std::move(all), [&](const Setting& m) { return m.besides ? neverSet(s, m) : words(s, m); });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"current-limit-setting", "current", "The current limit of a step/dir stage", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::current_limit_setting

@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::current_limit_vs_protection {
 namespace {
 
 struct Start {
@@ -42,7 +43,7 @@ std::vector<Start> measure(const SolvedBench& s) {
 }  // namespace
 
 // A start above the level at which the stage lets go: it stops and starts again.
-Said currentLimitVsProtection(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Start& m) {
     const auto stage = bench::called(s.bench, m.ref);
     auto f = finding(fmt::format("{} lets go at {}, {} starts with {}", stage, show(m.trip), called(s, *m.motor), show(m.amps)),
@@ -59,4 +60,8 @@ Said currentLimitVsProtection(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"current-limit-vs-protection", "current", "A start above the trip level", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::current_limit_vs_protection

@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::diode_current {
 namespace {
 
 constexpr double kBurns = 1.5;        // times its rating
@@ -41,7 +42,7 @@ std::vector<InTheWay> measure(const SolvedBench& s) {
 }  // namespace
 
 // A loose diode that a running motor's current goes through all the time; of one that clamps see flyback-rating.
-Said diodeCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const InTheWay& m) {
     const Amps amps{m.current.value};
     const Amps rating{*m.diode->ratedCurrent.typical()};
@@ -59,4 +60,8 @@ Said diodeCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"diode-current", "current", "A diode in the way of the current", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::diode_current

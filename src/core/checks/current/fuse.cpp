@@ -4,10 +4,11 @@
 #include <cmath>
 
 #include "core/bench/wire_size.h"
+#include "core/checks/check.h"
 #include "core/checks/current/supply_path.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::fuse {
 namespace {
 
 constexpr double kLasts = 0.75;    // of its rating, for long
@@ -174,7 +175,7 @@ Finding noFuse(const SolvedBench& s, const bench::Nets::Pole& pole) {
 }  // namespace
 
 // A strong source needs a fuse; a fuse has to fit the wire, the running current, the voltage and the short circuit.
-Said fuse(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   Said out;
   const auto all = fuses(s);
   for (const auto& pole : s.nets.sources()) {
@@ -190,4 +191,8 @@ Said fuse(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"fuse", "current", "Fuses", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::fuse

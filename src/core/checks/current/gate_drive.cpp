@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::gate_drive {
 namespace {
 
 struct Gate {
@@ -52,7 +53,7 @@ std::vector<Gate> measure(const SolvedBench& s) {
 }  // namespace
 
 // VGS that the pin really gives against the rows that are promised; never the threshold as if it were on.
-Said gateDrive(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Gate& g) {
     auto f = finding(
         fmt::format("{} gets {} on its gate", called(s.bench, g.device), show(g.vgs)),
@@ -71,4 +72,8 @@ Said gateDrive(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"gate-drive", "current", "Too little gate voltage", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::gate_drive

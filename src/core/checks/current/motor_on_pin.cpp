@@ -1,11 +1,12 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_on_pin {
 
 // A winding's lead on the copper of a controller pin, with no stage output between.
-Findings motorOnPin(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& motor : s.motors) {
     std::vector<TerminalIndex> pins;
@@ -42,4 +43,8 @@ Findings motorOnPin(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-on-pin", "current", "A motor straight on a pin", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::motor_on_pin

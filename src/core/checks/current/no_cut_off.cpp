@@ -1,13 +1,14 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/current/supply_path.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::no_cut_off {
 constexpr Amps kGlows{100};  // into a short: what makes a wire of the bench glow before anybody has found the plug
 
 // A source that can burn a wire and no switch between it and what it feeds.
-Findings noCutOff(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& pole : s.nets.sources()) {
     const auto& body = sourceBody(s.bench, pole);
@@ -25,4 +26,8 @@ Findings noCutOff(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"no-cut-off", "current", "A strong supply without a switch", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::no_cut_off

@@ -1,10 +1,11 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pack_over_discharge {
 // A lithium pack that nothing protects from being emptied too far.
-Findings packOverDischarge(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& pole : s.nets.sources()) {
     const auto& body = sourceBody(s.bench, pole);
@@ -22,4 +23,8 @@ Findings packOverDischarge(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pack-over-discharge", "current", "A lithium pack without cut-off", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::pack_over_discharge

@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::paralleled_channels {
 namespace {
 
 // Whether the inputs of two channels are steered together: by copper, or by the same pin.
@@ -23,7 +24,7 @@ bool inputsJoined(const SolvedBench& s, int device, const parts::Channel& a, con
 }  // namespace
 
 // Outputs of two channels joined: only with their inputs joined, and only where the part allows it.
-Findings paralleledChannels(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const int device = static_cast<int>(d);
@@ -73,4 +74,8 @@ Findings paralleledChannels(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"paralleled-channels", "current", "Channels joined at their outputs", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::paralleled_channels

@@ -4,11 +4,12 @@
 #include <cmath>
 
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::phase_current_unlimited {
 namespace {
 
 constexpr double kBurns = 1.5;  // times that: the winding burns, and the stage with it
@@ -66,7 +67,7 @@ std::vector<Coil> measure(const SolvedBench& s) {
 }  // namespace
 
 // A stepper on plain switches: its coils take supply over resistance.
-Said phaseCurrentUnlimited(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Coil& c) {
     auto f = finding(
         fmt::format("A coil of {} takes {}", called(s, *c.motor), show(c.amps)),
@@ -88,4 +89,8 @@ Said phaseCurrentUnlimited(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"phase-current-unlimited", "current", "Nothing limits the coil current", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::phase_current_unlimited

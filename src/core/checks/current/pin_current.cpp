@@ -4,9 +4,10 @@
 #include <cmath>
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_current {
 namespace {
 
 struct PinLoad {
@@ -47,7 +48,7 @@ std::vector<PinLoad> measure(const SolvedBench& s) {
 }  // namespace
 
 // The typical pin resistance is used: half of the greatest, so that a high promised resistance cannot hide an overload.
-Said pinCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const PinLoad& m) {
     const bool stop = m.margin.stops();
     const Amps amps{*m.margin.value};
@@ -73,4 +74,8 @@ Said pinCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-current", "current", "More current than a pin stands", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::pin_current

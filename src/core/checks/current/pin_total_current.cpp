@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_total_current {
 namespace {
 
 struct Together {
@@ -52,7 +53,7 @@ std::vector<Together> measure(const SolvedBench& s) {
 }  // namespace
 
 // The sum over the pins of a group and of a chip.
-Said pinTotalCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Together& m) {
     const Amps amps{*m.margin.value};
     const Amps limit{*m.margin.passed()->most};
@@ -69,4 +70,8 @@ Said pinTotalCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-total-current", "current", "More current than all pins together stand", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::pin_total_current

@@ -2,10 +2,11 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::reversal_current {
 namespace {
 
 std::vector<Pulse> measure(const SolvedBench& s) {
@@ -26,7 +27,7 @@ std::vector<Pulse> measure(const SolvedBench& s) {
 }  // namespace
 
 // Turned round while still turning: the motor's own voltage adds to the supply's.
-Said reversalCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Pulse& r) {
     const Amps amps{r.load.amps};
     const Amps peak{r.load.peak};
@@ -47,4 +48,8 @@ Said reversalCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"reversal-current", "current", "The current of a sudden reversal", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::reversal_current

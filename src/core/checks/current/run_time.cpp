@@ -1,8 +1,9 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::run_time {
 namespace {
 
 constexpr double kShort = 0.5;  // h
@@ -44,7 +45,7 @@ std::vector<Lasting> measure(const SolvedBench& s) {
 }  // namespace
 
 // How long a battery lasts with everything running.
-Said runTime(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Lasting& m) {
     const auto capacity = displayText(m.source->capacity);
     auto f = finding(fmt::format("{} lasts about {:.0f} min", called(s.bench, m.device), 60 * m.hours),
@@ -59,4 +60,8 @@ Said runTime(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"run-time", "current", "A battery that lasts less than half an hour", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::run_time

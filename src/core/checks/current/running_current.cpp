@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::running_current {
 namespace {
 
 constexpr double kStopShare = 1.5;  // times the continuous rating
@@ -58,7 +59,7 @@ std::vector<Running> measure(const SolvedBench& s) {
 }  // namespace
 
 // Running current through each output against the continuous rating for the heat sink really fitted.
-Said runningCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Running& m) {
     const auto stage = bench::called(s.bench, m.ref);
     auto f = finding(fmt::format("{} carries {} running", stage, show(m.amps)),
@@ -76,4 +77,8 @@ Said runningCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"running-current", "current", "More running current than the stage stands", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::running_current

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::shared_channel {
 namespace {
 
 struct Shared {
@@ -59,7 +60,7 @@ std::vector<Shared> measure(const SolvedBench& s) {
 }  // namespace
 
 // Several motors on one channel: what they draw together when all are held.
-Said sharedChannel(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Shared& m) {
     const auto stage = bench::called(s.bench, m.ref);
     const Amps sum{m.load.amps};
@@ -78,4 +79,8 @@ Said sharedChannel(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"shared-channel", "current", "Several motors on one channel", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::shared_channel

@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::stage_undersized {
 namespace {
 
 constexpr double kStopShare = 1.5;  // times what it carries at best
@@ -44,7 +45,7 @@ std::vector<AtBest> measure(const SolvedBench& s) {
 }  // namespace
 
 // Not even the best this stage can be made into carries the motor: cooled, and paralleled where the part allows it.
-Said stageUndersized(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const AtBest& m) {
     const auto stage = bench::called(s.bench, m.motor->meant);
     const auto& channel = bench::channelOf(s.bench, m.motor->meant);
@@ -67,4 +68,8 @@ Said stageUndersized(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"stage-undersized", "current", "The stage is too small for the motor", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::stage_undersized

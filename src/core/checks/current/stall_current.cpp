@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::stall_current {
 namespace {
 
 struct Stall {
@@ -32,7 +33,7 @@ std::optional<Stall> measure(const SolvedBench& s, const Motor& motor, ChannelRe
   auto spread = *load;
   spread.amps = m.spread;
   auto end = shortMargin(spread, "stall current, winding at the low end of its class", subjects, far);
-  end.limits = lower(std::move(end.limits));
+  end.limits = lowered(std::move(end.limits));
   if (m.spread > load->amps && !end.limits.empty()) m.margins.push_back(std::move(end));
   return m;
 }
@@ -62,7 +63,7 @@ bool fromSpread(const Stall& m) {
 }  // namespace
 
 // Stalled at full charge with a cold winding, the others running, against continuous and peak by the stage's protection.
-Said stallCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Stall& m) {
     const auto& w = bench::windingOf(s.bench, *m.motor, 0);
     const auto stage = bench::called(s.bench, m.ref);
@@ -97,4 +98,8 @@ Said stallCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"stall-current", "current", "More stall current than the stage stands", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::stall_current

@@ -46,7 +46,7 @@ std::vector<Limit> shortLimits(const ShortLoad& c) {
   return {};
 }
 
-std::vector<Limit> lower(std::vector<Limit> limits) {
+std::vector<Limit> lowered(std::vector<Limit> limits) {
   limits = withoutNotes(std::move(limits));
   for (auto& l : limits) l.consequence = l.consequence == Severity::Stop ? Severity::Caution : Severity::Note;
   return limits;

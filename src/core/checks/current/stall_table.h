@@ -20,7 +20,7 @@ struct ShortLoad {
 /// cannot carry a stop.
 std::vector<Limit> shortLimits(const ShortLoad& load);
 /// The same one level lower: a stop is a caution, a caution a note, a note nothing.
-std::vector<Limit> lower(std::vector<Limit> limits);
+std::vector<Limit> lowered(std::vector<Limit> limits);
 /// Only those whose passing is more than a note.
 std::vector<Limit> withoutNotes(std::vector<Limit> limits);
 

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::supply_current {
 namespace {
 
 constexpr double kAtItsLimit = 0.97;  // share of a limit from which a supply is held there
@@ -83,7 +84,7 @@ std::vector<Given> measure(const SolvedBench& s) {
 }  // namespace
 
 // Every source: what runs for long against its rating, and a start against its limit.
-Said supplyCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Given& g) {
     const bool over = g.over();
     const bool held = g.held();
@@ -112,4 +113,8 @@ Said supplyCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"supply-current", "current", "More than the supply gives", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::supply_current

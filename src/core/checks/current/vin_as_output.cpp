@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::vin_as_output {
 namespace {
 
 constexpr double kToPlanWith = 0.5;  // A
@@ -36,7 +37,7 @@ std::vector<Out> measure(const SolvedBench& s) {
 }  // namespace
 
 // Motors fed out of a board's raw input pin.
-Said vinAsOutput(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Out& m) {
     const Amps amps{m.worst.value};
     const auto& limit = *m.margin.passed();
@@ -52,4 +53,8 @@ Said vinAsOutput(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"vin-as-output", "current", "Motors fed through a board's input pin", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::vin_as_output

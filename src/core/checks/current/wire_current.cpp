@@ -4,9 +4,10 @@
 #include <cmath>
 
 #include "core/bench/wire_size.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::wire_current {
 namespace {
 
 constexpr double kStopShare = 1.5;   // times the rating
@@ -159,7 +160,8 @@ Finding loses(const SolvedBench& s, const Wire& w, const std::string& name) {
   f.ways = {{fmt::format("Make it {} or shorter, or take a wire of {:.1f} times its cross-section.",
                          show(c.length.value_or(Metres{0}) * share), 1 / share),
              {c.id, "gauge"}}};
-  f.formula = fmt::format("{} x {} = {} > 5 % of {}", show(Amps{w.most.value}), show(w.link->resistance.expected), show(w.lost), show(w.full));
+  f.formula =
+      fmt::format("{} x {} = {} > 5 % of {}", show(Amps{w.most.value}), show(w.link->resistance.expected), show(w.lost), show(w.full));
   f.args = {{"lost", w.lost}};
   return f;
 }
@@ -167,7 +169,7 @@ Finding loses(const SolvedBench& s, const Wire& w, const std::string& name) {
 }  // namespace
 
 // Every wire with its running current: its gauge's rating in free air, and what it loses.
-Said wireCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return asOne(say(measure(s), [&](const Wire& w) {
     const auto name = fmt::format("{} to {}", s.bench.called(w.link->a), s.bench.called(w.link->b));
     if (w.margins[0].passed()) return tooMuch(s, w, name);
@@ -175,4 +177,8 @@ Said wireCurrent(const SolvedBench& s) {
   }));
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"wire-current", "current", "More than a wire carries", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::wire_current

@@ -3,11 +3,12 @@
 #include <algorithm>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::array_common_open {
 // An array's clamp diodes end at its common terminal: that must be on the motor's supply.
-Findings arrayCommonOpen(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   std::set<int> told;
   for (const auto& m : s.motors)
@@ -50,4 +51,8 @@ Findings arrayCommonOpen(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"array-common-open", "flyback", "An array's common left open", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::array_common_open

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 
-namespace bold::checks {
+namespace bold::checks::bridge_diodes_missing {
 namespace {
 
 // An output with a diode of its own to a supply and one from ground.
@@ -30,7 +31,7 @@ bool clampedOutside(const SolvedBench& s, ChannelRef ref) {
 }  // namespace
 
 // A bipolar bridge without clamp diodes inside, or with some that makers disagree about.
-Findings bridgeDiodesMissing(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   std::set<int> told;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
@@ -56,4 +57,8 @@ Findings bridgeDiodesMissing(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"bridge-diodes-missing", "flyback", "A bridge without clamp diodes", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::bridge_diodes_missing

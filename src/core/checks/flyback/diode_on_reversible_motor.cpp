@@ -2,12 +2,13 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/plan.h"
 
-namespace bold::checks {
+namespace bold::checks::diode_on_reversible_motor {
 // A single diode across a motor that a bridge can turn round: a short in one direction.
-Findings diodeOnReversibleMotor(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& d : looseDiodes(s))
     for (const auto& m : s.motors) {
@@ -46,4 +47,8 @@ Findings diodeOnReversibleMotor(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"diode-on-reversible-motor", "flyback", "A diode across a reversible motor", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::diode_on_reversible_motor

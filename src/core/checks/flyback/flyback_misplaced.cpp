@@ -2,12 +2,13 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 
-namespace bold::checks {
+namespace bold::checks::flyback_misplaced {
 
 // Why a diode that is there does not clamp: it lies across the switch, where it never conducts.
-Findings flybackMisplaced(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& d : looseDiodes(s)) {
     for (std::size_t m = 0; m < s.motors.size(); ++m) {
@@ -37,4 +38,8 @@ Findings flybackMisplaced(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"flyback-misplaced", "flyback", "A diode where it clamps nothing", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::flyback_misplaced

@@ -4,10 +4,11 @@
 #include <cmath>
 
 #include "core/bench/stand_ins.h"
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/plan.h"
 
-namespace bold::checks {
+namespace bold::checks::flyback_missing {
 namespace {
 
 constexpr double kArc = 0.05;  // share of the current that finds no path but an arc
@@ -184,7 +185,7 @@ Finding lifted(const SolvedBench& s, const Opened& m) {
 }  // namespace
 
 // The moment a switch opens: the winding's current must find a clamped path.
-Said flybackMissing(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Opened& m) {
     const auto& motor = *m.motor;
     if (!m.margins[0].passed()) return lifted(s, m);
@@ -209,4 +210,8 @@ Said flybackMissing(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"flyback-missing", "flyback", "No path for the winding's current", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::flyback_missing

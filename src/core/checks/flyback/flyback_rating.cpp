@@ -2,9 +2,10 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 
-namespace bold::checks {
+namespace bold::checks::flyback_rating {
 namespace {
 
 constexpr Seconds kSlow{5e-6};                              // recovery of a standard rectifier whose data sheet does not say
@@ -143,7 +144,7 @@ std::vector<Clamp> clamps(const SolvedBench& s) {
 }  // namespace
 
 // The diode that clamps: its reverse voltage, its current, and how long it takes to let go.
-Said flybackRating(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   std::vector<Rated> all;
   for (const auto& c : clamps(s))
     for (const auto& one : {reverseVoltage, averageCurrent, surgeCurrent, recoveryTime})
@@ -151,4 +152,8 @@ Said flybackRating(const SolvedBench& s) {
   return say(std::move(all), [](const Rated& r) { return r.finding; });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"flyback-rating", "flyback", "The clamp diode's ratings", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::flyback_rating

@@ -1,15 +1,16 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/plan.h"
 
-namespace bold::checks {
+namespace bold::checks::flyback_reversed {
 namespace {
 constexpr Amps kConducts{0.02};
 }
 
 // A diode beside a motor that conducts while the switch is on: it shorts the motor instead of clamping it.
-Findings flybackReversed(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& d : looseDiodes(s)) {
     for (std::size_t m = 0; m < s.motors.size(); ++m) {
@@ -38,4 +39,8 @@ Findings flybackReversed(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"flyback-reversed", "flyback", "A clamp diode the wrong way round", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::flyback_reversed

@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::snubber_note {
 namespace {
 
 constexpr Metres kLong{0.5};
@@ -49,7 +50,7 @@ std::vector<Lead> measure(const SolvedBench& s) {
 }  // namespace
 
 // Long leads to a brushed motor without suppression.
-Said snubberNote(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Lead& m) {
     auto f = finding(
         fmt::format("{} has {} of lead and no suppression", called(s, *m.motor), show(m.length)),
@@ -64,4 +65,8 @@ Said snubberNote(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"snubber-note", "flyback", "Long leads without suppression", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::snubber_note

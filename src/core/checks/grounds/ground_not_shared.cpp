@@ -3,11 +3,12 @@
 #include <algorithm>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/parts/roles.h"
 
-namespace bold::checks {
+namespace bold::checks::ground_not_shared {
 namespace {
 
 // Inputs that a pin's signal decides: inputs of stages, bases and gates of loose transistors.
@@ -68,7 +69,7 @@ TerminalIndex freeGround(const SolvedBench& s, const PinGroup& group) {
 }  // namespace
 
 // For every wired signal: is there copper from the controller's ground to what the input is measured against?
-Findings groundNotShared(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   std::set<std::pair<int, int>> told;
   for (TerminalIndex pin = 0; pin < static_cast<int>(s.bench.terminalCount()); ++pin) {
@@ -103,4 +104,8 @@ Findings groundNotShared(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"ground-not-shared", "grounds", "Controller and stage share no ground", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::ground_not_shared

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/current/contact_ratings.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::ground_through_board {
 namespace {
 constexpr Amps kQuiet{0.5};
 constexpr Volts kShift{0.05};
@@ -76,7 +77,7 @@ Passing measure(const SolvedBench& s, TerminalIndex t) {
   return m;
 }
 
-bool isController(const parts::Part& part) {
+bool drivesPins(const parts::Part& part) {
   return std::ranges::any_of(part.elements, [](const parts::Element& e) {
     const auto* pins = std::get_if<parts::Pins>(&e.body);
     return pins && !pins->behind;
@@ -86,7 +87,7 @@ bool isController(const parts::Part& part) {
 std::vector<Passing> measure(const SolvedBench& s) {
   std::vector<Passing> out;
   for (const auto& device : s.bench.devices) {
-    if (!isController(*device.part)) continue;
+    if (!drivesPins(*device.part)) continue;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) {
       const auto& facts = device.part->terminals[i];
       const auto t = device.first + static_cast<int>(i);
@@ -100,7 +101,7 @@ std::vector<Passing> measure(const SolvedBench& s) {
 }  // namespace
 
 // Motor current that goes home through the ground pins of a controller board.
-Said groundThroughBoard(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Passing& m) {
     const bool stop = m.margins[0].stops();
     const Amps amps{m.current.value};
@@ -119,4 +120,8 @@ Said groundThroughBoard(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"ground-through-board", "grounds", "Motor current through the controller's ground", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::ground_through_board

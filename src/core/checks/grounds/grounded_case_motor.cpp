@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::grounded_case_motor {
 // A motor whose case is joined to one brush, on a bridge: its case jumps between the rails.
-Findings groundedCaseMotor(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.windings.size() != 1) continue;
@@ -30,4 +31,8 @@ Findings groundedCaseMotor(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"grounded-case-motor", "grounds", "A motor whose case is one of its leads", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::grounded_case_motor

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::high_side_n {
 namespace {
 
 constexpr double kLost = 0.6;     // V above the motor from which the transistor follows its control
@@ -73,7 +74,7 @@ std::vector<Follower> measure(const SolvedBench& s) {
 }  // namespace
 
 // An NPN or N-channel transistor between the supply's + and the motor: the motor gets the pin's voltage less a junction.
-Said highSideN(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Follower& m) {
     const auto& motor = called(s, *m.motor);
     const auto& name = called(s.bench, m.device);
@@ -91,4 +92,8 @@ Said highSideN(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"high-side-n", "grounds", "An N-type transistor above the motor", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::high_side_n

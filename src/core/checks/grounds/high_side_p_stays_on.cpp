@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::high_side_p_stays_on {
 // A PNP or P-channel transistor on a supply above its pin's high level: it never turns off.
-Findings highSidePStaysOn(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto* off = s.point(Action::AllOff, Corner::Nominal);
   if (!off) return out;
@@ -39,4 +40,8 @@ Findings highSidePStaysOn(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"high-side-p-stays-on", "grounds", "A P-type transistor that never turns off", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::high_side_p_stays_on

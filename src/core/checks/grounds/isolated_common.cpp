@@ -1,11 +1,12 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/levels/opto_inputs.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::isolated_common {
 // An isolated input through which no current can flow, or whose isolation has been given up.
-Findings isolatedCommon(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& o : optoInputs(s)) {
     if (o.driven && o.most <= kOptoOff.value) {
@@ -36,4 +37,8 @@ Findings isolatedCommon(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"isolated-common", "grounds", "The common of isolated inputs", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::isolated_common

@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_across_channels {
 namespace {
 
 // The output of a channel that a lead is on; -1: none.
@@ -18,7 +19,7 @@ TerminalIndex outputAt(const SolvedBench& s, ChannelRef ref, TerminalIndex lead)
 }  // namespace
 
 // A brushed motor with one lead on an output of one bridge and the other on an output of another.
-Findings motorAcrossChannels(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.kind != MotorKind::Brushed || m.reached.size() != 2) continue;
@@ -51,4 +52,8 @@ Findings motorAcrossChannels(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-across-channels", "grounds", "A motor between two channels", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::motor_across_channels

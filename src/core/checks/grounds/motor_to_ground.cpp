@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_to_ground {
 namespace {
 
 TerminalIndex outputOf(const SolvedBench& s, ChannelRef ref, TerminalIndex lead) {
@@ -29,7 +30,7 @@ std::string railName(const SolvedBench& s, TerminalIndex lead) {
 }  // namespace
 
 // A motor between one output of a bridge and a rail.
-Findings motorToGround(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.windings.size() != 1) continue;
@@ -68,4 +69,8 @@ Findings motorToGround(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-to-ground", "grounds", "A motor from an output to a rail", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::motor_to_ground

@@ -7,12 +7,13 @@
 
 #include "core/base/groups.h"
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/parts/read_element.h"
 #include "core/parts/roles.h"
 
-namespace bold::checks {
+namespace bold::checks::open_lead {
 namespace {
 
 std::string list(const std::vector<std::string>& names) {
@@ -130,7 +131,7 @@ void halfStacked(const SolvedBench& s, Findings& out) {
 }  // namespace
 
 // Leads of motors and poles of supplies that end in the air.
-Findings openLead(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const auto& device = s.bench.devices[d];
@@ -177,4 +178,8 @@ Findings openLead(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"open-lead", "grounds", "A lead goes nowhere", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::open_lead

@@ -4,12 +4,13 @@
 #include <map>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::rail_broken {
 // A rail of a breadboard that is two: one half fed, the other used as if it were.
-Findings railBroken(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     const auto& device = s.bench.devices[d];
@@ -63,4 +64,8 @@ Findings railBroken(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"rail-broken", "grounds", "A breadboard rail that is two", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::rail_broken

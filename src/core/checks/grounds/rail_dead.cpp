@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::rail_dead {
 namespace {
 
 bool onlyCopper(const parts::Part& part) {
@@ -57,7 +58,7 @@ TerminalIndex theRow(const SolvedBench& s, TerminalIndex dead, bool plus) {
 }  // namespace
 
 // A supply that ends in a row of a breadboard, or in a block, where nothing else is.
-Findings railDead(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& pole : s.nets.sources())
     for (const auto& [end, sign] : {std::pair{pole.positive, "plus"}, std::pair{pole.negative, "minus"}}) {
@@ -85,4 +86,8 @@ Findings railDead(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"rail-dead", "grounds", "A rail that nothing feeds", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::rail_dead

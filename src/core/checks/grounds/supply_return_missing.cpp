@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::supply_return_missing {
 namespace {
 
 // From a source's minus on through sources in a row to a return.
@@ -23,7 +24,7 @@ bool comesBack(const SolvedBench& s, TerminalIndex minus, TerminalIndex back) {
 }  // namespace
 
 // A stage fed from a source's plus whose return does not get back to that source's minus.
-Findings supplyReturnMissing(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto judge = [&](TerminalIndex fed, TerminalIndex back) {
     const auto* pole = sourceAt(s, fed, true);
@@ -70,4 +71,8 @@ Findings supplyReturnMissing(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"supply-return-missing", "grounds", "No way back to the supply", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::supply_return_missing

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::transistor_orientation {
 namespace {
 constexpr double kBackwards = 0.3;  // V against the direction the part is made for
 
@@ -24,7 +25,7 @@ bool inLeg(const SolvedBench& s, int device, TerminalIndex t) {
 }  // namespace
 
 // A transistor in whose body diode, or backwards through which, the current flows.
-Findings transistorOrientation(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto judge = [&](int d, TerminalIndex in, TerminalIndex outT, const char* nameIn, const char* nameOut) {
     if (in < 0 || outT < 0 || !s.bench.connected(in) || !s.bench.connected(outT)) return;
@@ -70,4 +71,8 @@ Findings transistorOrientation(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"transistor-orientation", "grounds", "A transistor the wrong way round", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::transistor_orientation

@@ -1,8 +1,9 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::wire_to_itself {
 namespace {
 
 // A diode, capacitor or resistor with both legs on one net.
@@ -28,7 +29,7 @@ void bridgedParts(const SolvedBench& s, Findings& out) {
 }  // namespace
 
 // A wire that begins and ends on the same terminal, or on two that the part joins inside.
-Findings wireToItself(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   bridgedParts(s, out);
   for (const auto& l : s.bench.links) {
@@ -61,4 +62,8 @@ Findings wireToItself(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"wire-to-itself", "grounds", "A wire or part that does nothing", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::wire_to_itself

@@ -1,10 +1,11 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/heat/package_heat.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::heat_sink_needed {
 namespace {
 
 struct Bare {
@@ -42,7 +43,7 @@ std::vector<Bare> measure(const SolvedBench& s) {
 }  // namespace
 
 // A part that is too hot bare and would not be with the heat sink it can take.
-Said heatSinkNeeded(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Bare& m) {
     const Watts power{m.power.value};
     const double enough = (m.limit - ambient(s.bench)) / power.value;
@@ -60,4 +61,8 @@ Said heatSinkNeeded(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"heat-sink-needed", "heat", "A heat sink is needed", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::heat_sink_needed

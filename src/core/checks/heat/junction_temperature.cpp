@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/heat/package_heat.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::junction_temperature {
 namespace {
 
 constexpr double kFar = 150;           // K above the limit from which a figure says less than "destroyed"
@@ -89,7 +90,7 @@ Finding unknown(const SolvedBench& s, const Junction& j) {
 }  // namespace
 
 // The junction of every package with everything running, at the expected and at the hot corner.
-Said junctionTemperature(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Junction& j) {
     if (j.besides) return unknown(s, j);
     const bool expected = j.margins[0].passed();
@@ -120,4 +121,8 @@ Said junctionTemperature(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"junction-temperature", "heat", "Too hot inside", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::junction_temperature

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/heat/package_heat.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_heat {
 namespace {
 
 constexpr double kRunsAway = 999;   // degC: it never settles
@@ -77,7 +78,7 @@ std::vector<Winding> measure(const SolvedBench& s) {
 }  // namespace
 
 // The winding's own heat, in motors whose thermal resistance is known.
-Said motorHeat(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Winding& m) {
     const Celsius t{*m.margin.value};
     const Celsius hottest{*m.margin.passed()->most};
@@ -110,4 +111,8 @@ Said motorHeat(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-heat", "heat", "A motor's winding gets too hot", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::motor_heat

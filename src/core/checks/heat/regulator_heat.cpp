@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/heat/package_heat.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::regulator_heat {
 namespace {
 
 constexpr double kWorthAsking = 0.25;  // W below which it only gets warm
@@ -37,7 +38,7 @@ std::vector<Heated> measure(const SolvedBench& s) {
 }  // namespace
 
 // A linear regulator: the volts it takes away times what it gives.
-Said regulatorHeat(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Heated& m) {
     const Celsius t{*m.margin.value};
     const Watts power{m.power.value};
@@ -58,4 +59,8 @@ Said regulatorHeat(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"regulator-heat", "heat", "A regulator gets too hot", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::regulator_heat

@@ -2,9 +2,10 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::resistor_power {
 namespace {
 
 constexpr double kBurns = 2;          // times its rating
@@ -41,7 +42,7 @@ std::vector<Heated> measure(const SolvedBench& s) {
 }  // namespace
 
 // What a loose resistor turns into heat for long, against what its size stands.
-Said resistorPower(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Heated& m) {
     const Watts power{m.power.value};
     const Watts rating{*m.resistor->power.typical()};
@@ -60,4 +61,8 @@ Said resistorPower(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"resistor-power", "heat", "A resistor that gets too hot", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::resistor_power

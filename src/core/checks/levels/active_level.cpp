@@ -3,9 +3,10 @@
 #include <algorithm>
 
 #include "core/bench/signal_path.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::active_level {
 namespace {
 
 // The level at which an input moves the motor, over everything that its stage can do: high where any way of moving it needs a high.
@@ -30,7 +31,7 @@ bool indirect(bench::Path path) {
 }  // namespace
 
 // What is stated of an active level against the stage's own truth table, both ways.
-Findings activeLevel(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (!m.intent || m.meant.device < 0) continue;
@@ -60,4 +61,8 @@ Findings activeLevel(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"active-level", "levels", "On and off the wrong way round", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::active_level

@@ -3,9 +3,10 @@
 #include <algorithm>
 
 #include "core/base/interpolate.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::darlington_input {
 namespace {
 
 constexpr double kFarBelow = 0.8;  // of what is needed
@@ -70,7 +71,7 @@ std::vector<Input> measure(const SolvedBench& s) {
 }  // namespace
 
 // An array's input wants more volts the more its coil draws; its promise is that row, not a logic level.
-Said darlingtonInput(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Input& m) {
     const auto name = s.bench.called(m.terminal);
     auto f = finding(
@@ -85,4 +86,8 @@ Said darlingtonInput(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"darlington-input", "levels", "Too few volts at an array's input", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::darlington_input

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/parts/read_element.h"
 
-namespace bold::checks {
+namespace bold::checks::input_floating {
 namespace {
 
 // Motors that a device's input decides about: those on outputs whose switches read it, or a chopper that reads it.
@@ -50,7 +51,7 @@ TerminalIndex pinAt(const SolvedBench& s, TerminalIndex t) {
 }  // namespace
 
 // An input that no resistor, tie or driven pin holds, in every command that runs a motor it decides about.
-Findings inputFloating(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     if (!s.bench.facts(t).input) continue;
@@ -83,4 +84,8 @@ Findings inputFloating(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"input-floating", "levels", "An input that nothing holds", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::input_floating

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::input_overvoltage {
 namespace {
 
 constexpr double kInjected = 1e-3;   // A into a protection diode that no pin promises to stand
@@ -179,7 +180,7 @@ Finding liftedTo(const SolvedBench& s, const Input& m) {
 }  // namespace
 
 // Inputs above their absolute maximum, and controller pins pushed above their own rail.
-Said inputOvervoltage(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return asOne(say(measure(s), [&](const Input& m) {
     if (m.against == Against::Rail) return pushedIn(s, m);
     if (m.against == Against::Lifted) return liftedTo(s, m);
@@ -202,4 +203,8 @@ Said inputOvervoltage(const SolvedBench& s) {
   }));
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"input-overvoltage", "levels", "An input above what it stands", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::input_overvoltage

@@ -1,10 +1,11 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::input_unpowered {
 // An input limited to its part's own supply, driven while that supply is off.
-Findings inputUnpowered(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& facts = s.bench.facts(t);
@@ -37,4 +38,8 @@ Findings inputUnpowered(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"input-unpowered", "levels", "An input driven without supply", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::input_unpowered

@@ -2,9 +2,10 @@
 
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/levels/reading.h"
 
-namespace bold::checks {
+namespace bold::checks::level_high {
 namespace {
 
 constexpr double kThin = 0.2;  // V of margin below which it is worth a note
@@ -66,7 +67,7 @@ Finding atEnds(const SolvedBench& s, const High& m) {
 }  // namespace
 
 // What a pin written high really gives at the stage's input, against that stage's own ground.
-Said levelHigh(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return asOne(say(measure(s), [&](const High& m) {
     const auto& r = m.reading;
     if (!m.margins[0].passed()) return atEnds(s, m);
@@ -88,4 +89,8 @@ Said levelHigh(const SolvedBench& s) {
   }));
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"level-high", "levels", "A high that is not read as high", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::level_high

@@ -2,10 +2,11 @@
 
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/levels/reading.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::level_low {
 namespace {
 
 constexpr double kThin = 0.2;  // V of margin below which it is worth a note
@@ -49,7 +50,7 @@ std::vector<Low> measure(const SolvedBench& s) {
 }  // namespace
 
 // What a pin written low really leaves at the stage's input, against that stage's own ground.
-Said levelLow(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Low& m) {
     const auto& r = m.reading;
     const bool asSolved = m.margins[0].passed() && m.margins[0].passed()->consequence != Severity::Note;
@@ -74,4 +75,8 @@ Said levelLow(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"level-low", "levels", "A low that is not read as low", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::level_low

@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::open_drain_without_pull_up {
 // An output that only pulls low, read by a pin, with nothing that pulls it up.
-Findings openDrainWithoutPullUp(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
@@ -30,4 +31,8 @@ Findings openDrainWithoutPullUp(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"open-drain-without-pull-up", "levels", "An open-drain output without pull-up", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::open_drain_without_pull_up

@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/levels/opto_inputs.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::opto_input_current {
 namespace {
 
 constexpr double kOver = 1.25;     // times the LED's greatest
@@ -54,7 +55,7 @@ std::vector<Led> measure(const SolvedBench& s) {
 }  // namespace
 
 // The LED current of isolated inputs against the window that the box promises.
-Said optoInputCurrent(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Led& m) {
     const auto& o = m.input;
     const auto name = s.bench.called(o.plus);
@@ -90,4 +91,8 @@ Said optoInputCurrent(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"opto-input-current", "levels", "The LED current of an isolated input", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::opto_input_current

@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/levels/opto_inputs.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::opto_never_off {
 namespace {
 
 struct Off {
@@ -29,7 +30,7 @@ std::vector<Off> measure(const SolvedBench& s) {
 }  // namespace
 
 // An LED that still conducts at the off level of its pin.
-Said optoNeverOff(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Off& m) {
     const auto name = s.bench.called(m.plus);
     auto f = finding(fmt::format("{} never goes off", name),
@@ -43,4 +44,8 @@ Said optoNeverOff(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"opto-never-off", "levels", "An isolated input that never goes off", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::opto_never_off

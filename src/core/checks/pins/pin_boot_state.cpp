@@ -4,11 +4,12 @@
 #include <map>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/parts/truth_table.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_boot_state {
 namespace {
 
 using bench::Doing;
@@ -140,7 +141,7 @@ std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
 }  // namespace
 
 // What motors do while the controller starts or is being programmed.
-Findings pinBootState(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   std::vector<TerminalIndex> told;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
@@ -169,7 +170,7 @@ Findings pinBootState(const SolvedBench& s) {
       const bool stop = runs;
       auto f = finding(
           stop ? Severity::Stop : Severity::Caution,
-          runs    ? fmt::format("{} runs while {}", called(s, m), p->command().variant == 1 ? "pins chatter at boot" : "the controller starts")
+          runs ? fmt::format("{} runs while {}", called(s, m), p->command().variant == 1 ? "pins chatter at boot" : "the controller starts")
           : coils ? fmt::format("A coil of {} is on at boot", called(s, m))
                   : fmt::format("{} {} until the program runs", named(s.bench, open), open.size() > 1 ? "float" : "floats"),
           runs    ? fmt::format("{}, {} {}: nobody asked for that.",
@@ -199,4 +200,8 @@ Findings pinBootState(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-boot-state", "pins", "A motor moves at power-up", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::pin_boot_state

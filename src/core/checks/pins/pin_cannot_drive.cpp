@@ -2,12 +2,13 @@
 
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_cannot_drive {
 
 // Signals of the plan on terminals that cannot be written.
-Findings pinCannotDrive(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   std::set<std::string> told;
   for (const auto& intent : s.bench.intents) {
@@ -40,4 +41,8 @@ Findings pinCannotDrive(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-cannot-drive", "pins", "A pin that cannot be written", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pin_cannot_drive

@@ -4,9 +4,10 @@
 #include <map>
 #include <set>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_conflict {
 namespace {
 
 // Roles that several motors of one stage may share without harm.
@@ -86,7 +87,7 @@ void stackedBoards(const SolvedBench& s, Findings& out) {
 }  // namespace
 
 // One pin with two jobs, and two driven pins on one net.
-Findings pinConflict(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   struct Job {
     const harness::Intent* intent;
@@ -132,4 +133,8 @@ Findings pinConflict(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-conflict", "pins", "Two jobs for one pin, two pins on one net", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::pin_conflict

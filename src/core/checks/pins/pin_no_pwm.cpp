@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_no_pwm {
 namespace {
 
 // The roles that carry the duty: the speed input where the plan has one, else the inputs themselves.
@@ -28,7 +29,7 @@ bool oneIsEnough(const SolvedBench& s, const std::vector<const harness::Signal*>
 
 }  // namespace
 
-Findings pinNoPwm(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& intent : s.bench.intents) {
     if (!intent.speedControl) continue;
@@ -63,4 +64,8 @@ Findings pinNoPwm(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-no-pwm", "pins", "Speed asked of a pin without PWM", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pin_no_pwm

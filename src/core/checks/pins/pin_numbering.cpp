@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_numbering {
 // A pin number in the plan that means one pin in one system and another in the next, with nobody saying which.
-Findings pinNumbering(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& intent : s.bench.intents)
     for (const auto& sig : intent.signals) {
@@ -39,4 +40,8 @@ Findings pinNumbering(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-numbering", "pins", "A pin number that means two pins", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pin_numbering

@@ -2,9 +2,10 @@
 
 #include <cctype>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_serial {
 namespace {
 
 struct Use {
@@ -28,7 +29,7 @@ std::optional<Use> useOf(const SolvedBench& s, TerminalIndex pin) {
 }  // namespace
 
 // A signal, or an input that wires reach, on a pin that the console or the programming plug uses.
-Findings pinSerial(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& pin = s.bench.facts(t).pin;
@@ -47,4 +48,8 @@ Findings pinSerial(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-serial", "pins", "A signal on the console's pin", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pin_serial

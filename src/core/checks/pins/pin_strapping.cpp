@@ -1,10 +1,11 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pin_strapping {
 // A pin that decides how the controller starts, with something wired to it.
-Findings pinStrapping(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto* boot = s.point(Action::Boot, Corner::Nominal);
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
@@ -32,4 +33,8 @@ Findings pinStrapping(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pin-strapping", "pins", "A pin that decides how the board starts", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pin_strapping

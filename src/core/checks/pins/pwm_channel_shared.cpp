@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <array>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pwm_channel_shared {
 namespace {
 
 constexpr std::array<std::string_view, 5> kDuties{"speed", "speed2", "in", "in1", "in2"};
@@ -34,7 +35,7 @@ std::vector<Speed> speeds(const SolvedBench& s) {
 }  // namespace
 
 // Two pins that one channel of the PWM unit drives: whatever is written last is the duty of both.
-Findings pwmChannelShared(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto all = speeds(s);
   for (std::size_t i = 0; i < all.size(); ++i)
@@ -61,4 +62,8 @@ Findings pwmChannelShared(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pwm-channel-shared", "pins", "Two speeds on one PWM channel", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pwm_channel_shared

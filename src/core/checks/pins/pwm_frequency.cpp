@@ -2,9 +2,10 @@
 
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::pwm_frequency {
 namespace {
 
 constexpr double kHearsFrom = 200;  // Hz
@@ -118,10 +119,14 @@ void foldHeard(Findings& findings) {
 }  // namespace
 
 // The planned PWM frequency against the stage, the ear, and the timer it shares with others.
-Said pwmFrequency(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   auto said = say(measure(s), [&](const Chopped& m) { return words(s, m); });
   foldHeard(said.findings);
   return std::move(said) + Said{sharedTimers(s), {}};
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"pwm-frequency", "pins", "The PWM frequency", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::pwm_frequency

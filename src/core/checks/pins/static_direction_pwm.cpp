@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::static_direction_pwm {
 // Two inputs and no speed input: one driven by PWM, the other standing as a direction.
-Findings staticDirectionPwm(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.kind != MotorKind::Brushed || !m.intent || !m.intent->speedControl || !m.intent->bothDirections) continue;
@@ -35,4 +36,8 @@ Findings staticDirectionPwm(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"static-direction-pwm", "pins", "Direction and PWM on two inputs", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::static_direction_pwm

@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::coil_interrupted {
 // A switch between a chopping stage and its coil: opened under current it kills the stage.
-Findings coilInterrupted(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   eachElement<parts::Contact>(s.bench, [&](int d, int, const parts::Contact& c) {
     if (c.connector) return;
@@ -34,4 +35,8 @@ Findings coilInterrupted(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"coil-interrupted", "steppers", "A switch in a coil's lead", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::coil_interrupted

@@ -3,10 +3,11 @@
 #include <algorithm>
 
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::coil_pairs {
 namespace {
 
 // Pairs of outputs that drive one coil: a chopper's coils, or the two outputs of a bridge.
@@ -30,7 +31,7 @@ std::vector<std::pair<TerminalIndex, TerminalIndex>> outputPairs(const SolvedBen
 }  // namespace
 
 // Both leads of a coil must reach the two outputs of one bridge.
-Findings coilPairs(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto pairs = outputPairs(s);
   for (const auto& motor : s.motors) {
@@ -79,4 +80,8 @@ Findings coilPairs(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"coil-pairs", "steppers", "Coil leads over two bridges", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::coil_pairs

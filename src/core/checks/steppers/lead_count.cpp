@@ -3,11 +3,12 @@
 #include <algorithm>
 
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::lead_count {
 // Whether a stepper's leads and its stage go together, and where its taps are.
-Findings leadCount(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     if (m.kind != MotorKind::BipolarStepper && m.kind != MotorKind::UnipolarStepper) continue;
@@ -58,4 +59,8 @@ Findings leadCount(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"lead-count", "steppers", "A stepper's leads and its stage", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::lead_count

@@ -2,9 +2,10 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::microstep_setting {
 namespace {
 
 // The microsteps that the mode inputs choose as they stand; nothing when the part has no such table or no row fits.
@@ -43,7 +44,7 @@ std::optional<Finding> bySequence(const SolvedBench& s, const Motor& m, double o
 }  // namespace
 
 // The mode pins as wired, against the steps a turn that the program counts.
-Findings microstepSetting(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
@@ -82,4 +83,8 @@ Findings microstepSetting(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"microstep-setting", "steppers", "Mode pins against the program's steps", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::microstep_setting

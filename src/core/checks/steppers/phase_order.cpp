@@ -2,9 +2,10 @@
 
 #include "core/bench/coil_order.h"
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::phase_order {
 namespace {
 
 // Which way round each coil of a bipolar motor is wired: its current from its + lead against its stage's first output.
@@ -42,7 +43,7 @@ void bipolarOrder(const SolvedBench& s, const Motor& m, Findings& out) {
 }  // namespace
 
 // The field over the four steps of the sequence, as wired: it has to turn by a quarter a step, and the right way.
-Findings phaseOrder(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
@@ -83,4 +84,8 @@ Findings phaseOrder(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"phase-order", "steppers", "Coils out of order", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::phase_order

@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::polarity_sensitive_load {
 namespace {
 
 constexpr Volts kReversed{1};
@@ -33,7 +34,7 @@ void reversed(const SolvedBench& s, const Motor& m, Findings& out) {
 }  // namespace
 
 // A load with electronics inside, the wrong way round, or on an output that can turn round or is chopped.
-Findings polaritySensitiveLoad(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
     const bool electronics = m.kind == MotorKind::Servo || (m.windings.size() == 1 && bench::windingOf(s.bench, m, 0).directional);
@@ -67,4 +68,8 @@ Findings polaritySensitiveLoad(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"polarity-sensitive-load", "steppers", "Electronics on an output that turns round", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::polarity_sensitive_load

@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::servo_supply {
 namespace {
 
 constexpr double kNothing = 0.5;  // V below which there is no supply at all
@@ -63,7 +64,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
 }  // namespace
 
 // A servo's supply: its voltage while it moves, and at full charge.
-Said servoSupply(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Supply& m) {
     const auto& window = m.input.facts->recommended;
     const bool over = m.margins[0].passed() != nullptr;
@@ -91,4 +92,8 @@ Said servoSupply(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"servo-supply", "steppers", "A servo's supply", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::servo_supply

@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <map>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::stage_not_awake {
 namespace {
 
 bool drivenBySignal(const SolvedBench& s, const Motor& m, TerminalIndex input) {
@@ -31,7 +32,7 @@ TerminalIndex tie(const SolvedBench& s, int stage, bool high) {
 }  // namespace
 
 // Inputs that no signal drives and that keep the stage off although the motor is asked to run: sleep, reset, standby, enable.
-Findings stageNotAwake(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
@@ -78,4 +79,8 @@ Findings stageNotAwake(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"stage-not-awake", "steppers", "A stage kept off", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::stage_not_awake

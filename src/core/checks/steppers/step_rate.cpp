@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::step_rate {
 namespace {
 constexpr double kFarAbove = 2;     // times the knee
 constexpr double kStartStop = 500;  // full steps/s that a small stepper starts from standstill at most
@@ -87,7 +88,7 @@ Finding weak(const SolvedBench& s, const Rate& m) {
 }  // namespace
 
 // The planned rate against the rate at which the supply can still force the current, and against a start from standstill.
-Said stepRate(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Rate& m) {
     if (m.knee && m.full > *m.knee) return weak(s, m);
     auto f =
@@ -100,4 +101,8 @@ Said stepRate(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"step-rate", "steppers", "The step rate", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::step_rate

@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::step_timing {
 namespace {
 
 struct Timing {
@@ -44,7 +45,7 @@ std::vector<Timing> measure(const SolvedBench& s) {
 }  // namespace
 
 // The step pulse of the plan against what the stage can follow.
-Said stepTiming(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Timing& m) {
     const auto& stage = called(s.bench, m.motor->meant.device);
     const auto& intent = *m.motor->intent;
@@ -67,4 +68,8 @@ Said stepTiming(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"step-timing", "steppers", "Step pulses too short or too fast", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::step_timing

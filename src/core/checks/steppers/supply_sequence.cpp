@@ -1,10 +1,11 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::supply_sequence {
 // A stage that must have its logic before its motor supply, fed from two sources that are switched apart.
-Findings supplySequence(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& input : supplyInputs(s.bench, "motor")) {
     if (!input.facts->afterLogic) continue;
@@ -31,4 +32,8 @@ Findings supplySequence(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"supply-sequence", "steppers", "The order of two supplies", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::supply_sequence

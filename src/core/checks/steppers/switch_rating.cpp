@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::switch_rating {
 namespace {
 
 constexpr double kStopShare = 2;  // times the rating
@@ -54,7 +55,7 @@ std::vector<Switched> measure(const SolvedBench& s) {
 }  // namespace
 
 // A hand switch with its largest current and its supply's voltage, against its DC ratings.
-Said switchRating(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Switched& m) {
     const bool over = m.margins[0].passed();
     const Amps amps{m.worst.value};
@@ -75,4 +76,8 @@ Said switchRating(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"switch-rating", "steppers", "A switch beyond its DC rating", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::switch_rating

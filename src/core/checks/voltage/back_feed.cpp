@@ -5,10 +5,11 @@
 #include <functional>
 
 #include "core/base/groups.h"
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::back_feed {
 namespace {
 
 constexpr double kRegulatorOhms = 0.05;  // of its output
@@ -156,7 +157,7 @@ struct Joined {
 }  // namespace
 
 // Joined at all they may never both be on; what flows then makes it a stop.
-Said backFeed(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return {};
   const auto all = feeders(s, *p);
@@ -189,4 +190,8 @@ Said backFeed(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"back-feed", "voltage", "Two supplies on one net", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::back_feed

@@ -1,8 +1,9 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::brown_out {
 namespace {
 
 // The lowest that a supply sags to while a motor is held.
@@ -70,7 +71,7 @@ std::vector<Brown> measure(const SolvedBench& s) {
 }  // namespace
 
 // The largest start against what the controller needs to go on running.
-Said brownOut(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Brown& m) {
     const bool full = m.margins.front().passed() != nullptr;
     const auto& margin = full ? m.margins.front() : m.margins.back();
@@ -97,4 +98,8 @@ Said brownOut(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"brown-out", "voltage", "A motor start pulls the logic down", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::brown_out

@@ -3,11 +3,12 @@
 #include <algorithm>
 #include <array>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/checks/voltage/near_capacitor.h"
 
-namespace bold::checks {
+namespace bold::checks::bulk_capacitor_missing {
 namespace {
 constexpr std::array kRated{Volts{35}, Volts{50}, Volts{63}};  // of electrolytics; live plugging rings to twice the supply
 constexpr double kMargin = 1.2;
@@ -77,7 +78,7 @@ std::optional<Way> lengthOf(const SolvedBench& s, const SupplyInput& input) {
 }  // namespace
 
 // A stage that asks for a capacitor close to its motor supply and has none.
-Said bulkCapacitorMissing(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Bulk& m) {
     auto f = finding(fmt::format("{} has no capacitor near it", s.bench.called(m.input.positive)),
                      fmt::format("{} asks for {} within {} of wire and has {}: its chopped current pulls the supply about.",
@@ -97,4 +98,8 @@ Said bulkCapacitorMissing(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"bulk-capacitor-missing", "voltage", "No capacitor near the stage", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::bulk_capacitor_missing

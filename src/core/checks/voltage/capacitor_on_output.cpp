@@ -2,9 +2,10 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::capacitor_on_output {
 namespace {
 
 constexpr double kFilters = 10e-9;  // F that a pin charges in a fraction of a microsecond
@@ -99,8 +100,12 @@ std::vector<Hanging> measure(const SolvedBench& s) {
 }  // namespace
 
 // A capacitor across an output that is chopped or turned round.
-Said capacitorOnOutput(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [](const Hanging& h) { return h.finding; });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"capacitor-on-output", "voltage", "A capacitor on an output", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::capacitor_on_output

@@ -2,10 +2,11 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::capacitor_rating {
 namespace {
 
 constexpr double kToSpare = 1.2;  // times the voltage that it carries
@@ -55,7 +56,7 @@ std::vector<Charged> measure(const SolvedBench& s) {
 }  // namespace
 
 // Every capacitor at full charge: its rated voltage and its polarity.
-Said capacitorRating(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Charged& m) {
     const auto& name = called(s.bench, m.device);
     const Volts volts{std::abs(m.across.value)};
@@ -85,4 +86,8 @@ Said capacitorRating(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"capacitor-rating", "voltage", "A capacitor beyond its voltage or reversed", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::capacitor_rating

@@ -1,11 +1,12 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/parts/connectors.h"
 #include "core/parts/roles.h"
 
-namespace bold::checks {
+namespace bold::checks::controller_unpowered {
 namespace {
 
 constexpr double kLeast = 3.0;     // V, of a controller that does not say
@@ -67,7 +68,7 @@ std::optional<Repair> plugIn(const SolvedBench& s, int board) {
 }  // namespace
 
 // The rail of a controller's pins below half of what the chip needs. Whether what it gets is enough is for logic-supply-out-of-range.
-Said controllerUnpowered(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Powered& m) {
     const auto& name = called(s.bench, m.device);
     auto f = finding(fmt::format("{} is not powered", name),
@@ -87,4 +88,8 @@ Said controllerUnpowered(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"controller-unpowered", "voltage", "The controller is not powered", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::controller_unpowered

@@ -4,9 +4,10 @@
 #include <cmath>
 #include <functional>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::gate_overvoltage {
 namespace {
 
 constexpr double kReverseBase = 5.0;  // V: base-emitter junctions break down at 5 to 6 V backwards
@@ -66,7 +67,7 @@ std::vector<Control> measure(const SolvedBench& s) {
 
 }  // namespace
 
-Said gateOvervoltage(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Control& m) {
     const Volts v{m.worst.value};
     const auto& name = called(s.bench, m.device);
@@ -94,4 +95,8 @@ Said gateOvervoltage(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"gate-overvoltage", "voltage", "A gate or base beyond its limit", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::gate_overvoltage

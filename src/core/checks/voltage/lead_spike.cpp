@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/checks/voltage/near_capacitor.h"
 
-namespace bold::checks {
+namespace bold::checks::lead_spike {
 namespace {
 
 constexpr double kUsual = 2;      // times the supply that a lead into ceramic capacitors rings to
@@ -47,7 +48,7 @@ std::vector<Ringing> measure(const SolvedBench& s) {
 }  // namespace
 
 // Plugging a live supply into ceramic capacitors through a lead rings to twice the voltage and more.
-Said leadSpike(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Ringing& m) {
     const bool stop = m.margins[0].passed();
     const auto& margin = m.margins[stop ? 0 : 1];
@@ -68,4 +69,8 @@ Said leadSpike(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"lead-spike", "voltage", "A supply plugged in live rings", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::lead_spike

@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::logic_supply_out_of_range {
 namespace {
 
 constexpr double kInAWire = 0.99;     // of the least: what a wire takes is no other supply
@@ -151,7 +152,7 @@ Finding words(const SolvedBench& s, const Logic& m) {
 }  // namespace
 
 // Judged at rest and while anything runs: a supply that comes through an input or a pull resistor is there only at times.
-Said logicSupplyOutOfRange(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Logic& m) {
     auto f = words(s, m);
     f.formula = fmt::format("{} against {}", show(f.bar->value), show(f.bar->limit));
@@ -161,4 +162,8 @@ Said logicSupplyOutOfRange(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"logic-supply-out-of-range", "voltage", "Logic supply out of range", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::logic_supply_out_of_range

@@ -1,11 +1,12 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::module_regulator_setting {
 // A link that would let the module make its own logic supply is off, and nothing else feeds it.
-Findings moduleRegulatorSetting(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
@@ -39,4 +40,8 @@ Findings moduleRegulatorSetting(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"module-regulator-setting", "voltage", "The regulator link of a module", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::module_regulator_setting

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_overvoltage {
 namespace {
 
 struct Limits {
@@ -68,7 +69,7 @@ std::vector<AtMotor> measure(const SolvedBench& s) {
 }  // namespace
 
 // Voltage across the winding itself, after the stage's drop, at full charge. Never behind a current-regulating stage.
-Said motorOvervoltage(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const AtMotor& m) {
     const Volts v{*m.margin.value};
     const auto& name = called(s, *m.motor);
@@ -88,4 +89,8 @@ Said motorOvervoltage(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-overvoltage", "voltage", "Too many volts for the motor", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::motor_overvoltage

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_supply_too_high {
 namespace {
 
 constexpr double kTolerance = 1.0501;  // of adapters
@@ -55,7 +56,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
 }  // namespace
 
 // Full charge without load.
-Said motorSupplyTooHigh(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Supply& m) {
     const bool over = m.margin.stops();
     const Volts v{*m.margin.value};
@@ -73,4 +74,8 @@ Said motorSupplyTooHigh(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-supply-too-high", "voltage", "Motor supply too high for the stage", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::motor_supply_too_high

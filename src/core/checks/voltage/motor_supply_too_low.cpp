@@ -1,8 +1,9 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_supply_too_low {
 namespace {
 
 constexpr double kClearly = 0.95;  // of its least
@@ -70,7 +71,7 @@ std::vector<Low> measure(const SolvedBench& s) {
 }  // namespace
 
 // A used stage below its least motor supply, at nominal charge while its motor runs; only when empty it is a caution.
-Said motorSupplyTooLow(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Low& m) {
     const bool atNominal = m.margins.front().passed() != nullptr;
     const auto& margin = atNominal ? m.margins.front() : m.margins.back();
@@ -94,4 +95,8 @@ Said motorSupplyTooLow(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-supply-too-low", "voltage", "Motor supply too low for the stage", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::motor_supply_too_low

@@ -4,9 +4,10 @@
 #include <cmath>
 
 #include "core/bench/coils.h"
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::motor_undervoltage {
 namespace {
 
 constexpr double kTurns = 0.98;  // share of its running current below which the winding's resistance rules: it stands still
@@ -95,7 +96,7 @@ Finding weakCoils(const SolvedBench& s, const Fed& m) {
 }  // namespace
 
 // What is left at the motor while it runs. It stands still once the voltage no longer drives its running current.
-Said motorUndervoltage(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Fed& m) {
     if (m.coils) return weakCoils(s, m);
     const auto& w = bench::windingOf(s.bench, *m.motor, 0);
@@ -119,4 +120,8 @@ Said motorUndervoltage(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"motor-undervoltage", "voltage", "Too few volts for the motor", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::motor_undervoltage

@@ -3,9 +3,10 @@
 #include <algorithm>
 #include <limits>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::output_short {
 namespace {
 
 // What hard potential a terminal's copper belongs to, in words; empty when none.
@@ -39,7 +40,7 @@ bool aboveLoad(const SolvedBench& s, int device, const parts::Channel& c, Termin
 }  // namespace
 
 // Outputs and pins that share copper with a rail, and outputs of one bridge joined to each other.
-Findings outputShort(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
     for (const auto& c : s.bench.devices[d].part->channels) {
@@ -89,4 +90,8 @@ Findings outputShort(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"output-short", "voltage", "An output on a rail", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::output_short

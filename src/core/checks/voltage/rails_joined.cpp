@@ -2,10 +2,11 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::rails_joined {
 namespace {
 
 // A supply terminal of another part on the plus of a source that it has no way back to.
@@ -56,7 +57,7 @@ std::vector<Joint> measure(const SolvedBench& s) {
 }  // namespace
 
 // A supply joined to the plus of a higher one at one wire: nothing flows as drawn, and the second ground closes the loop.
-Said railsJoined(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Joint& m) {
     const Volts full{*m.margin.value};
     const Volts most{*m.margin.passed()->most};
@@ -78,4 +79,8 @@ Said railsJoined(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"rails-joined", "voltage", "Two supplies joined at one wire", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::rails_joined

@@ -2,10 +2,11 @@
 
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/parts/truth_table.h"
 
-namespace bold::checks {
+namespace bold::checks::regeneration {
 namespace {
 
 constexpr double kRunsDown = 0.02;        // s, mechanical time constant of a geared motor: its kinetic energy from V^2 / R
@@ -93,7 +94,7 @@ std::vector<Lifted> measure(const SolvedBench& s) {
 }  // namespace
 
 // A motor braked by its own PWM gives its energy back; a supply that takes none lets the voltage rise.
-Said regeneration(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Lifted& m) {
     const Volts absolute{*m.margin.passed()->most};
     auto f = finding(fmt::format("{} can lift its supply to {}", called(s, *m.motor), show(m.peak)),
@@ -114,4 +115,8 @@ Said regeneration(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"regeneration", "voltage", "A braking motor lifts its supply", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::regeneration

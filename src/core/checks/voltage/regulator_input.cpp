@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/parts/roles.h"
 
-namespace bold::checks {
+namespace bold::checks::regulator_input {
 namespace {
 
 constexpr double kTolerated = 0.1;   // V below the recommended least at which logic still works
@@ -66,7 +67,7 @@ std::vector<Input> measure(const SolvedBench& s) {
 }  // namespace
 
 // A regulator on a board or module: what comes in against what it stands and needs.
-Said regulatorInput(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Input& m) {
     const auto& r = *m.regulator;
     const bool stop = m.margins[0].stops();
@@ -94,4 +95,8 @@ Said regulatorInput(const SolvedBench& s) {
   });
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"regulator-input", "voltage", "A regulator's input out of range", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::regulator_input

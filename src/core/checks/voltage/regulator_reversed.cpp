@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::regulator_reversed {
 namespace {
 
 constexpr double kAbove = 0.3;  // V of its output above its input
@@ -11,7 +12,7 @@ constexpr double kAbove = 0.3;  // V of its output above its input
 }  // namespace
 
 // A loose regulator whose output is on the supply and whose input is where its output belongs.
-Findings regulatorReversed(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
@@ -36,4 +37,8 @@ Findings regulatorReversed(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"regulator-reversed", "voltage", "A regulator the wrong way round", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::regulator_reversed

@@ -2,11 +2,12 @@
 
 #include <algorithm>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 #include "core/parts/roles.h"
 
-namespace bold::checks {
+namespace bold::checks::supply_reversed {
 
 namespace {
 
@@ -115,7 +116,7 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
 }  // namespace
 
 // A source's negative pole on a supply terminal and its positive pole on that terminal's return: from the wires alone.
-Findings supplyReversed(const SolvedBench& s) {
+Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& [t, back] : fedPairs(s.bench)) {
     for (const auto& pole : s.nets.sources()) {
@@ -144,4 +145,8 @@ Findings supplyReversed(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"supply-reversed", "voltage", "A supply the wrong way round", Harm::Damage, judge};
+}
+
+}  // namespace bold::checks::supply_reversed

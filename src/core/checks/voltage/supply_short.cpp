@@ -3,10 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/checks/check.h"
 #include "core/checks/plan.h"
 #include "core/checks/queries.h"
 
-namespace bold::checks {
+namespace bold::checks::supply_short {
 namespace {
 
 constexpr double kWorthNaming = 0.2;  // A
@@ -143,7 +144,7 @@ Finding throughPart(const SolvedBench& s, const AtRest& m) {
 }  // namespace
 
 // By copper from pole to pole, or through a part: then the source sinks while nothing runs.
-Said supplyShort(const SolvedBench& s) {
+Said judge(const SolvedBench& s) {
   Said out;
   for (const auto& pole : s.nets.sources())
     if (s.nets.same(pole.positive, pole.negative))
@@ -153,4 +154,8 @@ Said supplyShort(const SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::checks
+Check check() {
+  return {"supply-short", "voltage", "A supply is shorted", Harm::Danger, judge};
+}
+
+}  // namespace bold::checks::supply_short

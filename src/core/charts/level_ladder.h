@@ -2,7 +2,7 @@
 
 #include "core/bench/solved_bench.h"
 
-namespace bold::figures {
+namespace bold::charts {
 
 /// One signal between a pin and an input: what the pin gives and what the input needs, in volts against the input's own
 /// ground.
@@ -17,4 +17,4 @@ struct Rung {
 /// Every wired signal whose input states levels, in document order; the worst of all everyday commands.
 std::vector<Rung> levelLadder(const bench::SolvedBench& solved);
 
-}  // namespace bold::figures
+}  // namespace bold::charts

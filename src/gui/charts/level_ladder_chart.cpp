@@ -1,4 +1,4 @@
-#include "gui/figures/level_ladder_figure.h"
+#include "gui/charts/level_ladder_chart.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -11,11 +11,11 @@ constexpr double kRow = 66;
 constexpr double kLeft = 10;
 }  // namespace
 
-LevelLadderFigure::LevelLadderFigure(QWidget* parent) : QWidget(parent) {
+LevelLadderChart::LevelLadderChart(QWidget* parent) : QWidget(parent) {
   setObjectName("levelLadder");
 }
 
-void LevelLadderFigure::show(std::vector<figures::Rung> rungs) {
+void LevelLadderChart::show(std::vector<charts::Rung> rungs) {
   m_rungs = std::move(rungs);
   QStringList words;
   for (const auto& r : m_rungs)
@@ -30,7 +30,7 @@ void LevelLadderFigure::show(std::vector<figures::Rung> rungs) {
   update();
 }
 
-QSize LevelLadderFigure::sizeHint() const {
+QSize LevelLadderChart::sizeHint() const {
   return {360, static_cast<int>(kRow * static_cast<double>(m_rungs.size())) + 6};
 }
 
@@ -64,7 +64,7 @@ void beside(QPainter& p, double y, double from, double to, const Word& a, const 
 
 }  // namespace
 
-void LevelLadderFigure::paintEvent(QPaintEvent*) {
+void LevelLadderChart::paintEvent(QPaintEvent*) {
   const auto& c = gui::palette();
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);

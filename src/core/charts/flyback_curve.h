@@ -1,9 +1,9 @@
 #pragma once
 
 #include "core/bench/solved_bench.h"
-#include "core/figures/curve.h"
+#include "core/charts/curve.h"
 
-namespace bold::figures {
+namespace bold::charts {
 
 /// Voltage at the opening switch of a motor with one winding: as the bench is wired, and with (or without) a clamp beside
 /// it. Winding, switch capacitance and clamp are integrated in time; nothing when inductance, resistance or current is
@@ -17,4 +17,4 @@ struct Opening {
 };
 Series openingTransient(const Opening& opening, double seconds, int steps);
 
-}  // namespace bold::figures
+}  // namespace bold::charts

@@ -1,4 +1,4 @@
-#include "gui/figures/coil_order_figure.h"
+#include "gui/charts/coil_order_chart.h"
 
 #include <QPainter>
 
@@ -6,12 +6,12 @@
 
 namespace bold::gui {
 
-CoilOrderFigure::CoilOrderFigure(QWidget* parent) : QWidget(parent) {
+CoilOrderChart::CoilOrderChart(QWidget* parent) : QWidget(parent) {
   setObjectName("coilOrder");
   setMinimumHeight(190);
 }
 
-void CoilOrderFigure::show(std::optional<bench::CoilOrder> order) {
+void CoilOrderChart::show(std::optional<bench::CoilOrder> order) {
   m_order = std::move(order);
   setVisible(m_order.has_value());
   if (m_order)
@@ -20,7 +20,7 @@ void CoilOrderFigure::show(std::optional<bench::CoilOrder> order) {
   update();
 }
 
-void CoilOrderFigure::paintEvent(QPaintEvent*) {
+void CoilOrderChart::paintEvent(QPaintEvent*) {
   if (!m_order) return;
   const auto& c = gui::palette();
   QPainter p(this);

@@ -1,4 +1,4 @@
-#include "core/figures/sag_curve.h"
+#include "core/charts/sag_curve.h"
 
 #include <fmt/core.h>
 
@@ -6,11 +6,11 @@
 
 #include "core/checks/queries.h"
 
-namespace bold::figures {
+namespace bold::charts {
 namespace {
 
 constexpr double kSpeedsUp = 0.05;  // s, mechanical time constant of a geared motor, where nothing better is known
-constexpr int kSteps = 200;
+constexpr int kSagSteps = 200;
 
 // The source whose current changes most between two points: the one that feeds the motor.
 const bench::Nets::Pole* feeding(const bench::SolvedBench& s, const bench::OperatingPoint& a, const bench::OperatingPoint& b) {
@@ -48,8 +48,8 @@ std::optional<Curve> sagCurve(const bench::SolvedBench& s, int motor) {
     line.name = corner == bench::Corner::Full ? "full" : corner == bench::Corner::Nominal ? "nominal" : "empty, aged";
     line.x = {-0.02, 0};
     line.y = {before->value, before->value};
-    for (int k = 0; k <= kSteps; ++k) {
-      const double t = 0.3 * k / kSteps;
+    for (int k = 0; k <= kSagSteps; ++k) {
+      const double t = 0.3 * k / kSagSteps;
       line.x.push_back(t);
       line.y.push_back(v1->value + (v0->value - v1->value) * std::exp(-t / kSpeedsUp));
     }
@@ -68,4 +68,4 @@ std::optional<Curve> sagCurve(const bench::SolvedBench& s, int motor) {
   return c;
 }
 
-}  // namespace bold::figures
+}  // namespace bold::charts

@@ -1,4 +1,4 @@
-#include "core/harness/file_system.h"
+#include "core/base/file_system.h"
 
 #include <fcntl.h>
 #include <fmt/core.h>

@@ -2,7 +2,7 @@
 
 #include "core/bench/solved_bench.h"
 
-namespace bold::figures {
+namespace bold::charts {
 
 /// One leg of a stage: what its two switches do and what leaves it.
 struct Leg {
@@ -13,7 +13,7 @@ struct Leg {
   std::optional<Volts> voltage;  ///< against the stage's return
 };
 
-/// The switches around one motor for one command: what the bridge figure is drawn of.
+/// The switches around one motor for one command: what the chart of the bridge is drawn of.
 struct BridgeState {
   std::string stage, motor;  ///< names
   std::string does;          ///< "runs forward"
@@ -26,4 +26,4 @@ struct BridgeState {
 /// Nothing when the motor has no stage with switches.
 std::optional<BridgeState> bridgeState(const bench::SolvedBench& solved, int motor, const bench::OperatingPoint& point);
 
-}  // namespace bold::figures
+}  // namespace bold::charts

@@ -1,9 +1,9 @@
 #include <QImage>
 #include <catch2/catch.hpp>
 
-#include "gui/figures/bridge_figure.h"
-#include "gui/figures/coil_order_figure.h"
-#include "gui/figures/level_ladder_figure.h"
+#include "gui/charts/bridge_chart.h"
+#include "gui/charts/coil_order_chart.h"
+#include "gui/charts/level_ladder_chart.h"
 #include "gui/panels/limit_bar.h"
 #include "gui/theme/palette.h"
 
@@ -41,8 +41,8 @@ checks::Bar bar(double value, double limit) {
   return {"stall current", Amps{value}, {}, Amps{limit}, "peak rating"};
 }
 
-figures::Leg leg(bool high, bool low, double amps) {
-  figures::Leg l;
+charts::Leg leg(bool high, bool low, double amps) {
+  charts::Leg l;
   l.output = "OUT";
   l.high = high;
   l.low = low;
@@ -86,8 +86,8 @@ TEST_CASE("a limit bar is as long as its value, and only what is past its limit 
 
 TEST_CASE("half a bridge is drawn with its motor on the rail that it hangs on") {
   const auto& c = gui::palette();
-  gui::BridgeFigure w;
-  figures::BridgeState state{"S1", "Pump", "runs forward", {leg(true, false, 0.5)}, Amps{0.5}, false, true};
+  gui::BridgeChart w;
+  charts::BridgeState state{"S1", "Pump", "runs forward", {leg(true, false, 0.5)}, Amps{0.5}, false, true};
   const QRect above(220, 38, 20, 60);
   const QRect below(220, 112, 20, 60);
   w.show(state);
@@ -105,8 +105,8 @@ TEST_CASE("half a bridge is drawn with its motor on the rail that it hangs on") 
 
 TEST_CASE("the bridge figure closes the levers that are on, draws the current's way, and turns round with it") {
   const auto& c = gui::palette();
-  gui::BridgeFigure w;
-  figures::BridgeState state{"S1", "Paddle", "runs forward", {leg(true, false, 0.5), leg(false, true, -0.5)}, Amps{0.5}, false};
+  gui::BridgeChart w;
+  charts::BridgeState state{"S1", "Paddle", "runs forward", {leg(true, false, 0.5), leg(false, true, -0.5)}, Amps{0.5}, false};
   w.show(state);
   const auto forward = painted(w, {360, 210});
   const QRect upperLeft(69, 40, 22, 60);
@@ -155,8 +155,8 @@ TEST_CASE("the bridge figure closes the levers that are on, draws the current's 
 
 TEST_CASE("the level ladder's pointers stand at their volts and say in colour and word what is not promised") {
   const auto& c = gui::palette();
-  gui::LevelLadderFigure w;
-  figures::Rung rung;
+  gui::LevelLadderChart w;
+  charts::Rung rung;
   rung.from = "Controller D5";
   rung.to = "S1 IN1";
   rung.needsHigh = Volts{3.5};
@@ -184,7 +184,7 @@ TEST_CASE("the level ladder's pointers stand at their volts and say in colour an
 
 TEST_CASE("the coil order marks every step that is wired otherwise") {
   const auto& c = gui::palette();
-  gui::CoilOrderFigure w;
+  gui::CoilOrderChart w;
   bench::CoilOrder order;
   order.coils = {"A", "B"};
   order.intended = {{1, 1}, {-1, 1}, {-1, -1}, {1, -1}};

@@ -1,4 +1,4 @@
-#include "core/figures/heat_curve.h"
+#include "core/charts/heat_curve.h"
 
 #include <fmt/core.h>
 
@@ -6,9 +6,9 @@
 
 #include "core/checks/heat/package_heat.h"
 
-namespace bold::figures {
+namespace bold::charts {
 namespace {
-constexpr int kSteps = 200;
+constexpr int kHeatSteps = 200;
 }
 
 std::optional<double> reaches(const Series& s, double y) {
@@ -39,8 +39,8 @@ std::optional<Curve> heatCurve(const bench::SolvedBench& s, int motor) {
       line.name = fmt::format("{} stalled, {} running", displayText(Watts{hot}), displayText(Watts{warm}));
       const double from = air + warm * *rth;
       const double to = air + hot * *rth;
-      for (int k = 0; k <= kSteps; ++k) {
-        const double t = 3 * *tau * k / kSteps;
+      for (int k = 0; k <= kHeatSteps; ++k) {
+        const double t = 3 * *tau * k / kHeatSteps;
         line.x.push_back(t);
         line.y.push_back(to + (from - to) * std::exp(-t / *tau));
       }
@@ -55,4 +55,4 @@ std::optional<Curve> heatCurve(const bench::SolvedBench& s, int motor) {
   return std::nullopt;
 }
 
-}  // namespace bold::figures
+}  // namespace bold::charts

@@ -1,4 +1,4 @@
-#include "core/figures/flyback_curve.h"
+#include "core/charts/flyback_curve.h"
 
 #include <fmt/core.h>
 
@@ -7,14 +7,14 @@
 
 #include "core/checks/flyback/clamp.h"
 
-namespace bold::figures {
+namespace bold::charts {
 namespace {
 
 constexpr double kSwitchFarads = 300e-12;  // output capacitance of a switch and its wires
 constexpr double kClampOhms = 0.5;         // of what conducts once the voltage is reached
 constexpr double kDiode = 0.8;             // V above the supply with an ordinary diode
 constexpr double kAir = 200;               // V at which something gives way where no rating is known
-constexpr int kSteps = 1500;
+constexpr int kTransientSteps = 1500;
 
 // The lowest absolute voltage of what switches the motor: there an unclamped pulse ends.
 double breakdown(const bench::SolvedBench& s, const bench::Motor& m) {
@@ -87,9 +87,9 @@ std::optional<Curve> flybackCurve(const bench::SolvedBench& s, int motor) {
   const Opening with{*l, *r, volts, amps, drop, kSwitchFarads};
   Opening without = with;
   without.clampAbove = gives;
-  c.series.push_back(openingTransient(with, seconds, kSteps));
+  c.series.push_back(openingTransient(with, seconds, kTransientSteps));
   c.series.back().name = clamped ? "as wired, clamped" : "with a diode across the motor";
-  c.series.push_back(openingTransient(without, seconds, kSteps));
+  c.series.push_back(openingTransient(without, seconds, kTransientSteps));
   c.series.back().name = clamped ? "without the clamp" : "as wired, nothing clamps";
   c.limits.push_back({"the switch gives way", volts + gives});
   c.note = fmt::format("{} and {} of the winding, {} at the switch", displayText(Henries{*l}), displayText(Ohms{*r}),
@@ -97,4 +97,4 @@ std::optional<Curve> flybackCurve(const bench::SolvedBench& s, int motor) {
   return c;
 }
 
-}  // namespace bold::figures
+}  // namespace bold::charts

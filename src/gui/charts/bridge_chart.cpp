@@ -1,4 +1,4 @@
-#include "gui/figures/bridge_figure.h"
+#include "gui/charts/bridge_chart.h"
 
 #include <QPainter>
 #include <cmath>
@@ -55,12 +55,12 @@ void arrow(QPainter& p, QPointF from, QPointF to, const QColor& colour) {
 
 }  // namespace
 
-BridgeFigure::BridgeFigure(QWidget* parent) : QWidget(parent) {
-  setObjectName("bridgeFigure");
+BridgeChart::BridgeChart(QWidget* parent) : QWidget(parent) {
+  setObjectName("bridgeChart");
   setMinimumHeight(216);
 }
 
-void BridgeFigure::show(std::optional<figures::BridgeState> state) {
+void BridgeChart::show(std::optional<charts::BridgeState> state) {
   m_state = std::move(state);
   setVisible(m_state.has_value());
   if (m_state)
@@ -71,7 +71,7 @@ void BridgeFigure::show(std::optional<figures::BridgeState> state) {
   update();
 }
 
-void BridgeFigure::paintEvent(QPaintEvent*) {
+void BridgeChart::paintEvent(QPaintEvent*) {
   if (!m_state) return;
   const auto& c = gui::palette();
   const auto& b = *m_state;

@@ -7,7 +7,7 @@
 #include "core/base/quantity.h"
 
 /// What pictures beside the bench are drawn of: plain numbers, worked out without a window.
-namespace bold::figures {
+namespace bold::charts {
 
 struct Series {
   std::string name;
@@ -28,4 +28,4 @@ struct Curve {
   std::vector<Limit> limits;
 };
 
-}  // namespace bold::figures
+}  // namespace bold::charts

@@ -1,4 +1,4 @@
-#include "gui/figures/curve_plot.h"
+#include "gui/charts/curve_plot.h"
 
 #include <qcustomplot.h>
 
@@ -61,7 +61,7 @@ CurvePlot::CurvePlot(QWidget* parent)
   setMinimumHeight(270);
 }
 
-void CurvePlot::show(const figures::Curve& curve) {
+void CurvePlot::show(const charts::Curve& curve) {
   const auto& c = gui::palette();
   m_title->setText(QString::fromStdString(curve.title));
   m_note->setText(QString::fromStdString(curve.note));

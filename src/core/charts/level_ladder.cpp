@@ -1,11 +1,11 @@
-#include "core/figures/level_ladder.h"
+#include "core/charts/level_ladder.h"
 
 #include <algorithm>
 #include <map>
 
 #include "core/checks/levels/reading.h"
 
-namespace bold::figures {
+namespace bold::charts {
 
 std::vector<Rung> levelLadder(const bench::SolvedBench& s) {
   std::map<bench::TerminalIndex, Rung> rungs;
@@ -39,4 +39,4 @@ std::vector<Rung> levelLadder(const bench::SolvedBench& s) {
   return out;
 }
 
-}  // namespace bold::figures
+}  // namespace bold::charts

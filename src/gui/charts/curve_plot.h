@@ -2,7 +2,7 @@
 
 #include <QWidget>
 
-#include "core/figures/curve.h"
+#include "core/charts/curve.h"
 
 class QCustomPlot;
 class QLabel;
@@ -14,7 +14,7 @@ class CurvePlot : public QWidget {
   Q_OBJECT
  public:
   explicit CurvePlot(QWidget* parent = nullptr);
-  void show(const figures::Curve& curve);
+  void show(const charts::Curve& curve);
   QSize sizeHint() const override { return {360, 280}; }
 
  private:

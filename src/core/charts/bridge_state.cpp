@@ -1,11 +1,11 @@
-#include "core/figures/bridge_state.h"
+#include "core/charts/bridge_state.h"
 
 #include <cmath>
 
 #include "core/bench/doing_words.h"
 #include "core/checks/queries.h"
 
-namespace bold::figures {
+namespace bold::charts {
 namespace {
 
 using bench::OperatingPoint;
@@ -83,4 +83,4 @@ std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const Op
   return b;
 }
 
-}  // namespace bold::figures
+}  // namespace bold::charts

@@ -8,10 +8,10 @@
 namespace bold::gui {
 
 /// The coils over the steps of the sequence: as intended above, as wired below, differences marked.
-class CoilOrderFigure : public QWidget {
+class CoilOrderChart : public QWidget {
   Q_OBJECT
  public:
-  explicit CoilOrderFigure(QWidget* parent = nullptr);
+  explicit CoilOrderChart(QWidget* parent = nullptr);
   void show(std::optional<bench::CoilOrder> order);
   QSize sizeHint() const override { return {360, 190}; }
 

@@ -1,16 +1,16 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "core/figures/bridge_state.h"
-#include "core/figures/flyback_curve.h"
-#include "core/figures/heat_curve.h"
-#include "core/figures/level_ladder.h"
-#include "core/figures/sag_curve.h"
+#include "core/charts/bridge_state.h"
+#include "core/charts/flyback_curve.h"
+#include "core/charts/heat_curve.h"
+#include "core/charts/level_ladder.h"
+#include "core/charts/sag_curve.h"
 #include "support/benches.h"
 
 using namespace bold;
 using namespace bold::bench;
-using namespace bold::figures;
+using namespace bold::charts;
 using namespace bold::test;
 
 namespace {
