@@ -19,7 +19,7 @@
 #include <QVBoxLayout>
 
 #include "core/checks/wired_signals.h"
-#include "core/harness/recipe.h"
+#include "core/harness/mark_done.h"
 #include "gui/file_actions.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/check_page_dialog.h"
@@ -29,7 +29,7 @@
 #include "gui/panels/keys_dialog.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
-#include "gui/panels/recipe_dialog.h"
+#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
@@ -427,7 +427,7 @@ void MainWindow::about() {
 }
 
 void MainWindow::lowSideSwitch() {
-  RecipeDialog dialog(m_session, this);
+  LowSideSwitchDialog dialog(m_session, this);
   if (dialog.exec() == QDialog::Accepted) m_session.apply(dialog.edit());
 }
 

@@ -5,7 +5,8 @@
 #include <functional>
 
 #include "core/harness/names.h"
-#include "core/harness/recipe.h"
+#include "core/harness/mark_done.h"
+#include "core/harness/remove_device.h"
 #include "core/harness/turn_round.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/qs.h"

@@ -12,7 +12,8 @@
 #include "core/harness/join.h"
 #include "core/harness/left_out.h"
 #include "core/harness/read_harness.h"
-#include "core/harness/recipe.h"
+#include "core/harness/edit_maker.h"
+#include "core/harness/wire_colour.h"
 #include "core/harness/typed_end.h"
 #include "core/parts/own_parts.h"
 #include "core/parts/part_card.h"
@@ -115,7 +116,7 @@ void typedText(std::string_view bytes) {
   }();
   const auto wire = harness::parseTypedWire(demo, library(), bytes);
   if (wire) {
-    const auto edit = harness::addWire(demo, library(), wire->a, wire->b);
+    const auto edit = harness::EditMaker(demo).wire(wire->a, wire->b, harness::colourOf(demo, library(), wire->a, wire->b)).take("wire");
     promise(!edit.changes.empty(), "a typed wire is a wire");
   } else {
     promise(!wire.error().what.empty(), "an answer says what was not understood");

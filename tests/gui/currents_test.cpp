@@ -5,7 +5,7 @@
 #include <cmath>
 
 #include "core/harness/read_harness.h"
-#include "core/harness/recipe.h"
+#include "core/harness/remove_device.h"
 #include "gui/charts/bridge_chart.h"
 #include "gui/charts/coil_order_chart.h"
 #include "gui/charts/curve_plot.h"

@@ -17,7 +17,7 @@
 #include "core/harness/read_harness.h"
 #include "core/parts/own_parts.h"
 #include "gui/panels/own_part_dialog.h"
-#include "gui/panels/recipe_dialog.h"
+#include "gui/panels/low_side_switch_dialog.h"
 #include "window.h"
 
 using namespace bold;
@@ -39,7 +39,7 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
                        {.id = "p1", .kind = harness::ConnectionKind::Plug, .a = {"v1", "USB"}, .b = {"u1", "USB"}}, {}}}});
 
   QTimer::singleShot(100, &w.main, [&] {
-    auto* dialog = qobject_cast<gui::RecipeDialog*>(QApplication::activeModalWidget());
+    auto* dialog = qobject_cast<gui::LowSideSwitchDialog*>(QApplication::activeModalWidget());
     REQUIRE(dialog);
     auto* ok = dialog->findChild<QPushButton*>();
     for (auto* b : dialog->findChildren<QPushButton*>())
@@ -47,7 +47,7 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
     CHECK_FALSE(ok->isEnabled());  // no pin yet
     for (auto* box : dialog->findChildren<QComboBox*>())
       if (const int i = box->findData("nmos-irlz44n"); i >= 0) box->setCurrentIndex(i);
-    QTest::keyClicks(dialog->findChild<QLineEdit*>("recipePin"), "d5");
+    QTest::keyClicks(dialog->findChild<QLineEdit*>("lowSideSwitchPin"), "d5");
     CHECK(ok->isEnabled());
     ok->click();
   });

@@ -5,7 +5,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "core/harness/recipe.h"
+#include "core/harness/edit_maker.h"
 #include "gui/picture/badges.h"
 #include "support/benches.h"
 #include "support/generate.h"
@@ -64,7 +64,7 @@ TEST_CASE("adding a wire moves no part") {
     const auto before = layOut(h, library());
     const auto& c = h.connections[*rc::gen::inRange<std::size_t>(0, h.connections.size())];
     const auto& d = h.connections[*rc::gen::inRange<std::size_t>(0, h.connections.size())];
-    harness::apply(h, harness::addWire(h, library(), c.a, d.b));
+    harness::apply(h, harness::EditMaker(h).wire(c.a, d.b, "YE").take("wire"));
     const auto after = layOut(h, library());
     RC_ASSERT(before.boxes.size() == after.boxes.size());
     for (std::size_t i = 0; i < before.boxes.size(); ++i) {

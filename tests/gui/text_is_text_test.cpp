@@ -13,7 +13,7 @@
 #include "gui/panels/check_page_dialog.h"
 #include "gui/panels/left_out_card.h"
 #include "gui/panels/part_card_dialog.h"
-#include "gui/panels/recipe_dialog.h"
+#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/window.h"
 
 using namespace bold;
@@ -104,7 +104,7 @@ TEST_CASE("names, titles, ids and file names never act, in any panel, dialog or 
   gui::CheckPageDialog page(w.session, "command-outcome", &w.main);
   page.setAttribute(Qt::WA_DeleteOnClose, false);
   page.show();
-  gui::RecipeDialog recipe(w.session, &w.main);
+  gui::LowSideSwitchDialog recipe(w.session, &w.main);
   recipe.show();
   nothingActs();
   look.stop();

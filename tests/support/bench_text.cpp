@@ -6,7 +6,8 @@
 #include <stdexcept>
 
 #include "core/harness/intent.h"
-#include "core/harness/recipe.h"
+#include "core/harness/add_part.h"
+#include "core/harness/remove_device.h"
 
 namespace bold::test {
 namespace {

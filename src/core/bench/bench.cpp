@@ -130,6 +130,10 @@ const parts::Terminal& Bench::facts(TerminalIndex t) const {
   return d.part->terminals[t - d.first];
 }
 
+Address Bench::place(TerminalIndex t) const {
+  return {devices[deviceOf(t)].doc.id, facts(t).id};
+}
+
 std::string Bench::address(TerminalIndex t) const {
   return devices[deviceOf(t)].doc.id + "." + facts(t).id;
 }

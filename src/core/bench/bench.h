@@ -78,6 +78,7 @@ struct Bench {
   int deviceOf(TerminalIndex t) const { return m_owner[t]; }
   const parts::Terminal& facts(TerminalIndex t) const;
   std::string address(TerminalIndex t) const;  ///< "s1.IN1"
+  Address place(TerminalIndex t) const;        ///< the same, in two parts
   std::string called(TerminalIndex t) const;   ///< for sentences: "S1 IN1"
   std::size_t terminalCount() const { return m_owner.size(); }
   /// Whether any connection ends here.

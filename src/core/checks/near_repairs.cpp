@@ -4,7 +4,7 @@
 
 #include <algorithm>
 
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks {
@@ -60,7 +60,7 @@ class Near {
     if (device.part->terminals.size() > kSmall) return;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) place(device.first + static_cast<int>(i));
   }
-  void offer(const Plan& plan, std::string text) {
+  void offer(const RepairDraft& plan, std::string text) {
     if (m_out.size() < m_most) m_out.push_back(plan.repair(std::move(text)));
   }
   bool loose(TerminalIndex t) const { return m_b.devices[m_b.deviceOf(t)].part->terminals.size() <= 3; }
@@ -103,7 +103,7 @@ class Near {
   }
   void add(TerminalIndex t) {
     for (const auto o : partners(t))
-      offer(Plan(m_b).wire(t, o, m_b.facts(t).ground ? "BK" : "WH"),
+      offer(RepairDraft(m_b).wire(t, o, m_b.facts(t).ground ? "BK" : "WH"),
             fmt::format("Add a wire from {} to {}.", found(m_b, t), found(m_b, o)));
   }
 
@@ -113,7 +113,7 @@ class Near {
         const auto a = m_places[i];
         const auto b = m_places[k];
         if (m_b.deviceOf(a) != m_b.deviceOf(b) || !m_b.connected(a) || !m_b.connected(b) || m_s.nets.same(a, b)) continue;
-        offer(Plan(m_b).exchange(a, b), fmt::format("Exchange the wires at {} and {}.", found(m_b, a), found(m_b, b)));
+        offer(RepairDraft(m_b).exchange(a, b), fmt::format("Exchange the wires at {} and {}.", found(m_b, a), found(m_b, b)));
       }
   }
 
@@ -135,7 +135,7 @@ class Near {
             to.push_back(device.first + i);
       for (const auto t : to)
         if (!m_s.nets.same(t, end))
-          offer(Plan(m_b).move(connection, end, t), fmt::format("Move the wire from {} to {}.", found(m_b, end), found(m_b, t)));
+          offer(RepairDraft(m_b).move(connection, end, t), fmt::format("Move the wire from {} to {}.", found(m_b, end), found(m_b, t)));
     }
   }
 };

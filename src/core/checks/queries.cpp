@@ -184,10 +184,6 @@ bool plainGround(const SolvedBench& s, TerminalIndex t) {
   });
 }
 
-Address addressOf(const Bench& bench, TerminalIndex t) {
-  return {bench.devices[bench.deviceOf(t)].doc.id, bench.facts(t).id};
-}
-
 bool returnAstray(const SolvedBench& s, int device) {
   return std::ranges::any_of(supplyInputs(s.bench, "motor"), [&](const SupplyInput& input) {
     const auto* pole = s.bench.deviceOf(input.positive) == device ? sourceAt(s, input.positive, true) : nullptr;

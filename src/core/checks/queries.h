@@ -132,8 +132,6 @@ int connectionsAt(const Bench& bench, TerminalIndex t);
 /// Nothing lies on the net of this ground but what belongs on one: no pin, supply, plus, output or base. A ground wire
 /// added where something else is misplaced would make two faults of one.
 bool plainGround(const SolvedBench& s, TerminalIndex t);
-/// Address for a plan's wires.
-Address addressOf(const Bench& bench, TerminalIndex t);
 
 /// "12.6 V", "1.68 A"
 std::string show(AnyQuantity q);

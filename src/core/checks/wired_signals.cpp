@@ -22,7 +22,7 @@ std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
     WiredSignal signal{role, {}, {}};
     if (const auto input = inputFor(s, m, role); input >= 0) {
       const auto pins = bench::programPins(s.bench, s.nets, input);
-      if (pins.size() == 1) signal.pin = addressOf(s.bench, *pins.begin());
+      if (pins.size() == 1) signal.pin = s.bench.place(*pins.begin());
       if (pins.empty() && s.bench.connected(input)) {
         const auto* off = s.point(Action::AllOff, Corner::Nominal);
         const auto level = off ? off->level(input) : parts::Level::Undefined;

@@ -45,7 +45,7 @@ struct Device {
   std::string id;
   std::string part;
   std::string name;   ///< what people call it; the id when empty
-  std::string group;  ///< of a recipe; serves layout and lists only
+  std::string group;  ///< what was put there together; serves layout and lists only
   State state = State::OnBench;
   std::map<std::string, SettingValue> settings;
   std::map<std::string, std::string> overrides;  ///< figure -> "1.8 A"

@@ -4,9 +4,10 @@
 
 #include <algorithm>
 
+#include "core/harness/edit_maker.h"
 #include "core/harness/names.h"
-#include "core/harness/recipe.h"
 #include "core/harness/typed_end.h"
+#include "core/harness/wire_colour.h"
 #include "core/parts/connectors.h"
 
 namespace bold::harness {
@@ -29,15 +30,6 @@ std::optional<parts::Connector> connectorAt(const Harness& h, const parts::Libra
 
 bool samePlace(const Connection& c, const Address& a, const Address& b) {
   return (c.a == a && c.b == b) || (c.a == b && c.b == a);
-}
-
-Connection plug(const Harness& h, const Address& a, const Address& b) {
-  Connection c;
-  c.id = h.freeId("p");
-  c.kind = ConnectionKind::Plug;
-  c.a = a;
-  c.b = b;
-  return c;
 }
 
 bool taken(const Harness& h, const Address& a) {
@@ -74,17 +66,12 @@ Result<Edit> plugsTyped(const Harness& h, const parts::Library& library, const s
                             pairs.front().second.address().text(), last.first.address().text(), last.second.address().text()));
   }
   if (pairs.size() == 1) return join(h, library, pairs.front().first.address(), pairs.front().second.address());
-  Harness grown = h;
-  Edit edit;
-  for (const auto& [a, b] : pairs) {
-    if (taken(h, a.address()) || taken(h, b.address())) continue;
-    const auto c = plug(grown, a.address(), b.address());
-    edit.changes.emplace_back(Put<Connection>{c, {}});
-    grown.connections.push_back(c);
-  }
-  if (edit.changes.empty()) return fail(fmt::format("{} is plugged in already.", shownName(h, *pairs.front().first.device)));
-  edit.title = fmt::format("Plug {} into {}", shownName(h, *pairs.front().first.device), shownName(h, *pairs.front().second.device));
-  return edit;
+  EditMaker maker(h);
+  for (const auto& [a, b] : pairs)
+    if (!taken(h, a.address()) && !taken(h, b.address())) maker.plug(a.address(), b.address());
+  const auto& [one, into] = pairs.front();
+  if (maker.empty()) return fail(fmt::format("{} is plugged in already.", shownName(h, *one.device)));
+  return maker.take(fmt::format("Plug {} into {}", shownName(h, *one.device), shownName(h, *into.device)));
 }
 
 }  // namespace
@@ -98,18 +85,15 @@ Result<Edit> join(const Harness& h, const parts::Library& library, const Address
       return fail(fmt::format("{} and {} are joined already, by {}.", nameA, nameB, c.id));
   const auto plugA = connectorAt(h, library, a);
   const auto plugB = connectorAt(h, library, b);
-  if (!plugA && !plugB) {
-    auto wire = addWire(h, library, a, b);
-    wire.title = fmt::format("Add a wire from {} to {}", nameA, nameB);
-    return wire;
-  }
+  EditMaker maker(h);
+  if (!plugA && !plugB) return maker.wire(a, b, colourOf(h, library, a, b)).take(fmt::format("Add a wire from {} to {}", nameA, nameB));
   if (!plugA || !plugB)
     return fail(fmt::format("{} is a connector of {} poles and {} is one terminal: join it pole by pole.", plugA ? nameA : nameB,
                             (plugA ? *plugA : *plugB).terminals.size(), plugA ? nameB : nameA));
   if (!parts::mates(*plugA, *plugB)) return fail(fmt::format("{} and {} do not go into each other.", nameA, nameB));
   for (const auto& [end, name] : {std::pair{&a, &nameA}, std::pair{&b, &nameB}})
     if (taken(h, *end)) return fail(fmt::format("Something is plugged into {} already.", *name));
-  return Edit{fmt::format("Plug {} into {}", nameA, nameB), {Put<Connection>{plug(h, a, b), {}}}};
+  return maker.plug(a, b).take(fmt::format("Plug {} into {}", nameA, nameB));
 }
 
 Result<Edit> typedJoin(const Harness& h, const parts::Library& library, std::string_view text) {

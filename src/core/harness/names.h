@@ -1,6 +1,7 @@
 #pragma once
 
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/harness/harness.h"
@@ -20,5 +21,11 @@ std::string shownEnd(const Harness& harness, const parts::Library& library, cons
 
 /// "Uno D9 – S1 IN1"
 std::string shownEnds(const Harness& harness, const parts::Library& library, const Connection& connection);
+
+/// Where a terminal is: "J8, 11th" where the order of its connector is known, else what it is contacted by, "screw".
+std::string placeWords(const parts::Part& part, const parts::Terminal& terminal);
+
+/// "wire", "plug", "jumper"
+std::string_view word(ConnectionKind kind);
 
 }  // namespace bold::harness

@@ -14,7 +14,8 @@
 #include <algorithm>
 
 #include "core/harness/names.h"
-#include "core/harness/recipe.h"
+#include "core/harness/add_part.h"
+#include "core/harness/remove_device.h"
 #include "core/parts/search.h"
 #include "core/parts/typed_part.h"
 #include "gui/panels/device_details.h"

@@ -13,7 +13,8 @@
 #include <algorithm>
 
 #include "core/harness/names.h"
-#include "core/harness/recipe.h"
+#include "core/harness/mark_done.h"
+#include "core/harness/remove_device.h"
 #include "core/harness/turn_round.h"
 #include "core/parts/part_card.h"
 #include "core/parts/roles.h"

@@ -12,10 +12,9 @@
 #include <algorithm>
 #include <functional>
 
-#include "core/base/ordinal.h"
 #include "core/harness/join.h"
 #include "core/harness/names.h"
-#include "core/harness/recipe.h"
+#include "core/harness/mark_done.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
@@ -56,9 +55,7 @@ QString inWords(const Session& s, const Address& a) {
   const auto part = d ? s.library().find(d->part) : nullptr;
   const auto* t = part ? part->find(a.terminal) : nullptr;
   const auto out = qs(shownEnd(s.harness(), s.library(), a));
-  if (!t) return out;
-  if (part->layoutKnown && t->place.position > 0) return out + " (" + qs(t->place.connector) + ", " + qs(ordinal(t->place.position)) + ")";
-  return out + " (" + qs(t->place.contact) + ")";
+  return t ? out + " (" + qs(harness::placeWords(*part, *t)) + ")" : out;
 }
 
 QString stateWords(harness::State state) {
@@ -219,7 +216,7 @@ void WiringPanel::refresh() {
       return item;
     };
     const bool wire = c.kind == harness::ConnectionKind::Wire;
-    const auto kind = wire ? tr("wire") : c.kind == harness::ConnectionKind::Plug ? tr("plug") : tr("jumper");
+    const auto kind = qs(word(c.kind));
     auto* which = cell(Which, wire ? QString() : kind);
     which->setIcon(wire ? swatch(qs(c.colour)) : QIcon());
     which->setData(Qt::UserRole, qs(c.id));

@@ -3,7 +3,7 @@
 
 #include "core/checks/planned.h"
 #include "core/harness/read_harness.h"
-#include "core/harness/recipe.h"
+#include "core/harness/mark_done.h"
 #include "support/benches.h"
 
 using namespace bold;

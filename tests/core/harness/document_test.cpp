@@ -6,7 +6,6 @@
 #include "core/checks/analysis.h"
 #include "core/harness/edit.h"
 #include "core/harness/read_harness.h"
-#include "core/harness/recipe.h"
 #include "support/benches.h"
 #include "support/generate.h"
 

@@ -1,4 +1,8 @@
-#include "core/harness/recipe.h"
+#include "core/harness/add_part.h"
+#include "core/harness/low_side_switch.h"
+#include "core/harness/mark_done.h"
+#include "core/harness/remove_device.h"
+#include "core/harness/wire_colour.h"
 
 #include <catch2/catch.hpp>
 
@@ -40,7 +44,7 @@ TEST_CASE("of equal labels the first free one is taken") {
 TEST_CASE("a new wire is coloured by what it joins") {
   const auto h = good("low-side");
   const auto colour = [&](const Address& a, const Address& b) {
-    return std::get<Put<Connection>>(addWire(h, library(), a, b).changes.front()).value.colour;
+    return colourOf(h, library(), a, b);
   };
   CHECK(colour({"psu", "N"}, {"uno", "D2"}) == "BK");
   CHECK(colour({"psu", "P"}, {"uno", "D2"}) == "RD");

@@ -6,7 +6,6 @@
 #include <cmath>
 
 #include "core/bench/bench.h"
-#include "core/harness/recipe.h"
 #include "core/parts/typed_part.h"
 #include "support/benches.h"
 

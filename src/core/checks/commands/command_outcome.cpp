@@ -9,7 +9,7 @@
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/levels/opto_inputs.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 #include "core/checks/unknown_figures.h"
 
@@ -227,7 +227,7 @@ Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Ast
   const auto x = atInputs ? a.input : a.pin;
   const auto y = atInputs ? b.input : b.pin;
   if (atInputs || (alone(x) && alone(y) && !goesOn(a.input) && !goesOn(b.input)))
-    f.repair = Plan(s.bench).exchange(x, y).repair(
+    f.repair = RepairDraft(s.bench).exchange(x, y).repair(
         fmt::format("Exchange the wires at {} and {}, or the two pins in the program.", found(s.bench, x), found(s.bench, y)));
   return f;
 }
@@ -263,7 +263,7 @@ Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
   f.formula = fmt::format("{} planned at {}", s.bench.called(a.pin), s.bench.called(a.input));
   // Only where both ends are free is there one clear thing to do.
   if (!s.bench.connected(a.pin) && !s.bench.connected(a.input))
-    f.repair = Plan(s.bench)
+    f.repair = RepairDraft(s.bench)
                    .wire(a.pin, a.input, "YE")
                    .repair(fmt::format("Add a yellow wire from {} to {}.", found(s.bench, a.pin), found(s.bench, a.input)));
   // The wire sits on another pin that nothing else is said of.
@@ -274,7 +274,7 @@ Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
   const auto& planned = s.bench.facts(a.pin).pin;
   if (!f.repair && spare && !s.bench.connected(a.pin) && planned && planned->output && planned->reserved.empty())
     f.repair =
-        Plan(s.bench)
+        RepairDraft(s.bench)
             .exchange(other, a.pin)
             .repair(fmt::format("Move what is on {} to {}, or tell the program of it.", found(s.bench, other), found(s.bench, a.pin)));
   return f;

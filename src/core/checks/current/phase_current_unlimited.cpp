@@ -6,7 +6,7 @@
 #include "core/bench/coils.h"
 #include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::phase_current_unlimited {
@@ -80,7 +80,7 @@ Said judge(const SolvedBench& s) {
     // With a winding that took its rated current all that follows would be gone; the stage that limits it has to be chosen.
     const auto& winding = bench::windingOf(s.bench, *c.motor, 0);
     if (const auto ohms = winding.resistance.typical(); ohms && c.rated.value > 0)
-      f.supposing = Plan(s.bench).figure(c.motor->device, "winding", Ohms{*ohms * 1.3 * c.amps.value / c.rated.value}).edit();
+      f.supposing = RepairDraft(s.bench).figure(c.motor->device, "winding", Ohms{*ohms * 1.3 * c.amps.value / c.rated.value}).edit();
     f.args = {{"current", c.amps}, {"rated", c.rated}};
     f.bar = barOf(c.margin, c.rated.value, "rated");
     const auto& w = bench::windingOf(s.bench, *c.motor, 0);

@@ -4,7 +4,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::diode_on_reversible_motor {
 // A single diode across a motor that a bridge can turn round: a short in one direction.
@@ -30,7 +30,7 @@ Findings judge(const SolvedBench& s) {
                        {idOf(s.bench, d.device), idOf(s.bench, m.device)});
       f.ways = {{fmt::format("Take {} away from across {}.", called(s.bench, d.device), called(s, m))}};
       f.formula = "one diode across both outputs of a bridge";
-      Plan plan(s.bench);
+      RepairDraft plan(s.bench);
       for (std::size_t i = 0; i < s.bench.connections.size(); ++i) {
         const auto& c = s.bench.connections[i];
         const auto& id = idOf(s.bench, d.device);

@@ -6,7 +6,7 @@
 #include "core/bench/stand_ins.h"
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::flyback_missing {
 namespace {
@@ -144,10 +144,10 @@ std::optional<Repair> fitDiode(const SolvedBench& s, const Opened& m) {
   const auto& w = bench::windingOf(s.bench, motor, m.winding);
   const auto a = s.bench.terminal(motor.device, w.a);
   const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;
-  Plan plan(s.bench);
+  RepairDraft plan(s.bench);
   const auto part = diodeFor(m.current);
   const auto diode = plan.device(part, "d", s.bench.devices[motor.device].doc.group);
-  plan.wire({diode, "K"}, addressOf(s.bench, lead), "RD").wire({diode, "A"}, addressOf(s.bench, other), "BK");
+  plan.wire({diode, "K"}, s.bench.place(lead), "RD").wire({diode, "A"}, s.bench.place(other), "BK");
   return plan.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", part == "diode-1n5819" ? "1N5819" : "1N5822",
                                  called(s, motor), s.bench.called(lead), s.bench.called(other)));
 }

@@ -2,7 +2,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::flyback_reversed {
 namespace {
@@ -29,7 +29,7 @@ Findings judge(const SolvedBench& s) {
                        {idOf(s.bench, d.device), idOf(s.bench, motor.device)});
       f.formula = fmt::format("{} forward while the switch is closed", show(i));
       f.args = {{"current", i}};
-      f.repair = Plan(s.bench)
+      f.repair = RepairDraft(s.bench)
                      .exchange(d.anode, d.cathode)
                      .repair(fmt::format("Turn {} round: its band to {}.", called(s.bench, d.device),
                                          s.bench.called(s.nets.same(d.anode, a) ? a : b)));

@@ -4,7 +4,7 @@
 #include <set>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 #include "core/parts/roles.h"
 
@@ -95,7 +95,7 @@ Findings judge(const SolvedBench& s) {
       // A loose transistor whose return is open misses its way back to the supply, not to the controller.
       const bool open = !s.bench.facts(t).input && !s.bench.connected(reference);
       if (!open && plainGround(s, reference) && plainGround(s, group->ground))
-        f.repair = Plan(s.bench)
+        f.repair = RepairDraft(s.bench)
                        .wire(reference, ground, "BK")
                        .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, reference), found(s.bench, ground)));
       out.push_back(std::move(f));

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::motor_across_channels {
@@ -44,7 +44,7 @@ Findings judge(const SolvedBench& s) {
     f.formula = fmt::format("{} of {}, {} of {}", s.bench.facts(onMine).label, bench::called(s.bench, mine), s.bench.facts(onOther).label,
                             bench::called(s.bench, other));
     if (connectionsAt(s.bench, onOther) == 1 && !s.bench.connected(partner))
-      f.repair = Plan(s.bench)
+      f.repair = RepairDraft(s.bench)
                      .exchange(onOther, partner)
                      .repair(fmt::format("Move the wire from {} to {}.", found(s.bench, onOther), found(s.bench, partner)));
     out.push_back(std::move(f));

@@ -8,7 +8,7 @@
 #include "core/base/groups.h"
 #include "core/bench/coils.h"
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 #include "core/parts/read_element.h"
 #include "core/parts/roles.h"
@@ -34,7 +34,7 @@ std::optional<Repair> onlyWay(const SolvedBench& s, int device) {
     for (const auto& o : bench::channelOf(s.bench, m.meant).out)
       if (const auto t = s.bench.terminal(m.meant.device, o); !s.bench.connected(t)) outs.push_back(t);
     if (leads.size() != 1 || outs.size() != 1) return std::nullopt;
-    return Plan(s.bench)
+    return RepairDraft(s.bench)
         .wire(outs.front(), leads.front(), "BU")
         .repair(fmt::format("Add a blue wire from {} to {}.", found(s.bench, outs.front()), found(s.bench, leads.front())));
   }

@@ -5,7 +5,7 @@
 #include <set>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::rail_broken {
@@ -54,7 +54,7 @@ Findings judge(const SolvedBench& s) {
                           s.bench.called(a.used), s.bench.called(b.used), s.bench.called(b.used)),
               {s.bench.address(b.used), s.bench.address(a.used)});
           f.formula = "two nets on one printed line, one of them fed";
-          f.repair = Plan(s.bench)
+          f.repair = RepairDraft(s.bench)
                          .wire(a.used, b.used, "BK")
                          .repair(fmt::format("Bridge the gap: a wire from {} to {}.", s.bench.called(a.used), s.bench.called(b.used)));
           out.push_back(std::move(f));

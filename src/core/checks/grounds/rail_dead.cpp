@@ -4,7 +4,7 @@
 #include <map>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::rail_dead {
@@ -78,7 +78,7 @@ Findings judge(const SolvedBench& s) {
       const auto wire = std::ranges::find_if(s.bench.links, [&](const bench::Link& l) { return l.a == t || l.b == t; });
       const auto row = theRow(s, t, end == pole.positive);
       if (row >= 0 && connectionsAt(s.bench, t) == 1 && wire != s.bench.links.end())
-        f.repair = Plan(s.bench)
+        f.repair = RepairDraft(s.bench)
                        .move(wire->connection, t, row)
                        .repair(fmt::format("Move that wire from {} to {}.", found(s.bench, t), found(s.bench, row)));
       out.push_back(std::move(f));

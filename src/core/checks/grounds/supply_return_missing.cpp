@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::supply_return_missing {
@@ -39,7 +39,7 @@ Findings judge(const SolvedBench& s) {
     f.ways = {{fmt::format("Join {} to the minus of {}.", s.bench.called(back), called(s.bench, pole->device))}};
     f.formula = fmt::format("{} and {} are two nets", s.bench.called(back), s.bench.called(pole->negative));
     if (plainGround(s, back) && plainGround(s, pole->negative))
-      f.repair = Plan(s.bench)
+      f.repair = RepairDraft(s.bench)
                      .wire(back, pole->negative, "BK")
                      .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, back), found(s.bench, pole->negative)));
     for (const auto& o : out)

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::transistor_orientation {
@@ -48,7 +48,7 @@ Findings judge(const SolvedBench& s) {
     f.args = {{"voltage", Volts{worst.value}}};
     // In the leg of a bridge it may as well be a wire on the wrong rail: exchanged, that would short the other transistor.
     if (!inLeg(s, d, in) && !inLeg(s, d, outT))
-      f.repair = Plan(s.bench).exchange(in, outT).repair(
+      f.repair = RepairDraft(s.bench).exchange(in, outT).repair(
           fmt::format("Exchange the wires at {} and {}.", found(s.bench, in), found(s.bench, outT)));
     out.push_back(std::move(f));
   };

@@ -2,7 +2,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/heat/package_heat.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::heat_sink_needed {
@@ -56,7 +56,7 @@ Said judge(const SolvedBench& s) {
     f.formula = fmt::format("({} - {}) / {} = {:.3g} K/W", show(Celsius{m.limit}), show(Celsius{ambient(s.bench)}), show(power), enough);
     f.args = {{"power", power}};
     f.sources = sourcesOf({&m.package->thermal});
-    if (helps) f.repair = Plan(s.bench).setting(m.device, "heatSink", "fitted").repair(fmt::format("Fit a heat sink to {}.", name));
+    if (helps) f.repair = RepairDraft(s.bench).setting(m.device, "heatSink", "fitted").repair(fmt::format("Fit a heat sink to {}.", name));
     return f;
   });
 }

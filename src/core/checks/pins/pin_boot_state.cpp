@@ -5,7 +5,7 @@
 #include <set>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 #include "core/parts/truth_table.h"
 
@@ -62,9 +62,9 @@ std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level leve
   const auto group = pin < 0 ? std::nullopt : pinGroup(s.bench, pin);
   if (to < 0 || ground < 0 || (group && !s.nets.same(ground, group->ground))) return std::nullopt;
   if (returnAstray(s, s.bench.deviceOf(input))) return std::nullopt;
-  Plan plan(s.bench);
+  RepairDraft plan(s.bench);
   const auto r = plan.device("resistor-10k", "r");
-  plan.wire({r, "A"}, addressOf(s.bench, input), "YE").wire({r, "B"}, addressOf(s.bench, to), level == Level::High ? "RD" : "BK");
+  plan.wire({r, "A"}, s.bench.place(input), "YE").wire({r, "B"}, s.bench.place(to), level == Level::High ? "RD" : "BK");
   return plan.repair(fmt::format("Fit 10 kΩ from {} to {}.", found(s.bench, input), found(s.bench, to)));
 }
 

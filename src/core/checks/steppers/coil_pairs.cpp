@@ -4,7 +4,7 @@
 
 #include "core/bench/coils.h"
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::coil_pairs {
@@ -71,7 +71,7 @@ Findings judge(const SolvedBench& s) {
       };
       for (const auto other : {coils[1].a, coils[1].b}) {
         if (f.repair || !paired(a0, other)) continue;
-        f.repair = Plan(s.bench).exchange(b0, other).repair(
+        f.repair = RepairDraft(s.bench).exchange(b0, other).repair(
             fmt::format("Exchange the leads {} and {}.", s.bench.called(b0), s.bench.called(other)));
       }
     }

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::polarity_sensitive_load {
@@ -27,7 +27,7 @@ void reversed(const SolvedBench& s, const Motor& m, Findings& out) {
                    {s.bench.address(a), s.bench.address(b)});
   f.formula = fmt::format("{} against {}: -{}", s.bench.called(a), s.bench.called(b), show(Volts{most.value}));
   f.args = {{"voltage", Volts{most.value}}};
-  f.repair = Plan(s.bench).exchange(a, b).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, a), found(s.bench, b)));
+  f.repair = RepairDraft(s.bench).exchange(a, b).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, a), found(s.bench, b)));
   out.push_back(std::move(f));
 }
 

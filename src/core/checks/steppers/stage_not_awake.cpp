@@ -4,7 +4,7 @@
 #include <map>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::stage_not_awake {
@@ -51,7 +51,7 @@ Findings judge(const SolvedBench& s) {
     if (wrong.empty()) continue;
     std::string names;
     std::vector<std::string> subjects;
-    Plan plan(s.bench);
+    RepairDraft plan(s.bench);
     std::string repair;
     for (const auto t : wrong) {
       names += (names.empty() ? "" : " and ") + s.bench.facts(t).label;

@@ -6,7 +6,7 @@
 
 #include "core/base/groups.h"
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::back_feed {
@@ -132,7 +132,7 @@ std::optional<Repair> apart(const SolvedBench& s, const Feeder& a, const Feeder&
     }
   }
   if (count != 1 || s.bench.connections[joins].kind != harness::ConnectionKind::Wire) return std::nullopt;
-  return Plan(s.bench).remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.", s.bench.connections[joins].id,
+  return RepairDraft(s.bench).remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.", s.bench.connections[joins].id,
                                                         called(s.bench, a.device), called(s.bench, b.device)));
 }
 

@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::capacitor_rating {
@@ -67,7 +67,7 @@ Said judge(const SolvedBench& s) {
       f.ways = {{fmt::format("Turn {} round, and take a new one: it has had {} the wrong way round.", name, show(volts))}};
       f.formula = fmt::format("{} at its + against its -", show(m.across));
       if (s.bench.devices[m.device].part->elements.size() == 1)
-        f.repair = Plan(s.bench).exchange(m.a, m.b).repair(fmt::format("Turn {} round: its + to {}.", name, "the supply"));
+        f.repair = RepairDraft(s.bench).exchange(m.a, m.b).repair(fmt::format("Turn {} round: its + to {}.", name, "the supply"));
     } else {
       const Volts rated{*m.capacitor->rated.typical()};
       const auto& limit = *m.margin.passed();

@@ -1,7 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 #include "core/parts/connectors.h"
 #include "core/parts/roles.h"
@@ -58,7 +58,7 @@ std::optional<Repair> plugIn(const SolvedBench& s, int board) {
     for (const auto& plug : ends(d))
       for (const auto& socket : sockets)
         if (plug.id == socket.id && parts::mates(plug, socket))
-          return Plan(s.bench)
+          return RepairDraft(s.bench)
               .plug({idOf(s.bench, d), plug.id}, {idOf(s.bench, board), socket.id})
               .repair(fmt::format("Plug {} into the {} socket of {}.", called(s.bench, d), socket.name, called(s.bench, board)));
   }

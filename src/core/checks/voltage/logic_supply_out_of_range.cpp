@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::logic_supply_out_of_range {
@@ -135,7 +135,7 @@ Finding words(const SolvedBench& s, const Logic& m) {
     f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
     if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Corner::Nominal), m.terminal);
         rail >= 0 && !s.bench.connected(m.terminal))
-      f.repair = Plan(s.bench)
+      f.repair = RepairDraft(s.bench)
                      .wire(m.terminal, rail, "RD")
                      .repair(fmt::format("Add a red wire from {} to {}.", found(s.bench, m.terminal), found(s.bench, rail)));
     return f;

@@ -1,7 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::module_regulator_setting {
@@ -30,7 +30,7 @@ Findings judge(const SolvedBench& s) {
                        {s.bench.address(outT)});
       f.formula = fmt::format("{} at {}", v ? show(*v) : "nothing", s.bench.called(outT));
       if (!r->absolute.typical() || fed->value < *r->absolute.typical())
-        f.repair = Plan(s.bench)
+        f.repair = RepairDraft(s.bench)
                        .setting(index, e.when.front().first, e.when.front().second)
                        .repair(fmt::format("Set {} of {} to {}.", device.part->setting(e.when.front().first)->label, called(s.bench, index),
                                            e.when.front().second));

@@ -1,7 +1,7 @@
 #include <fmt/core.h>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::regulator_reversed {
@@ -31,7 +31,7 @@ Findings judge(const SolvedBench& s) {
                 {s.bench.address(in), s.bench.address(o)});
     f.formula = fmt::format("{} at its output above its input", show(*above));
     f.args = {{"voltage", *above}};
-    f.repair = Plan(s.bench).exchange(in, o).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, in), found(s.bench, o)));
+    f.repair = RepairDraft(s.bench).exchange(in, o).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, in), found(s.bench, o)));
     out.push_back(std::move(f));
   });
   return out;

@@ -3,7 +3,7 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 #include "core/parts/roles.h"
 
@@ -106,7 +106,7 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
     const bool motorsOnPlus =
         std::ranges::any_of(members, [&](TerminalIndex t) { return parts::isMotor(*s.bench.devices[s.bench.deviceOf(t)].part); });
     if (!motorsOnPlus)
-      f.repair = Plan(s.bench)
+      f.repair = RepairDraft(s.bench)
                      .exchange(pole.positive, pole.negative)
                      .repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, pole.positive), found(s.bench, pole.negative)));
     out.push_back(std::move(f));
@@ -137,7 +137,7 @@ Findings judge(const SolvedBench& s) {
       const bool fused = !atStage && fuseAt(s, pole.positive);
       if (!fused && (!atStage || !several || capacitors != Capacitors::None))
         f.repair =
-            Plan(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
+            RepairDraft(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
       out.push_back(std::move(f));
     }
   }

@@ -4,7 +4,7 @@
 #include <cmath>
 
 #include "core/checks/check.h"
-#include "core/checks/plan.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::supply_short {
@@ -96,7 +96,7 @@ Finding byCopper(const SolvedBench& s, const bench::Nets::Pole& pole) {
   }
   if (!names.empty()) f.text += fmt::format(" Without {} they would be apart.", names);
   // In a chain of wires nobody can say which one is wrong.
-  if (suspects.size() == 1) f.repair = Plan(s.bench).remove(suspects.front()).repair(fmt::format("Take away {}.", names));
+  if (suspects.size() == 1) f.repair = RepairDraft(s.bench).remove(suspects.front()).repair(fmt::format("Take away {}.", names));
   return f;
 }
 

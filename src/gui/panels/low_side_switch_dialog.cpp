@@ -1,4 +1,4 @@
-#include "gui/panels/recipe_dialog.h"
+#include "gui/panels/low_side_switch_dialog.h"
 
 #include <QComboBox>
 #include <QDialogButtonBox>
@@ -8,7 +8,7 @@
 #include <QPushButton>
 #include <QVBoxLayout>
 
-#include "core/harness/recipe.h"
+#include "core/harness/low_side_switch.h"
 #include "core/harness/typed_end.h"
 #include "gui/panels/plural.h"
 #include "gui/qs.h"
@@ -18,8 +18,8 @@
 namespace bold::gui {
 namespace {}  // namespace
 
-RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent), m_session(session) {
-  setObjectName("recipe");
+LowSideSwitchDialog::LowSideSwitchDialog(Session& session, QWidget* parent) : QDialog(parent), m_session(session) {
+  setObjectName("lowSideSwitch");
   setWindowTitle(tr("Low-side switch"));
   setMinimumWidth(440);
   auto* column = new QVBoxLayout(this);
@@ -29,7 +29,7 @@ RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent),
   column->addWidget(what);
   auto* form = new QFormLayout;
   m_motor = new QComboBox(this);
-  m_motor->setObjectName("recipeMotor");
+  m_motor->setObjectName("lowSideSwitchMotor");
   m_supply = new QComboBox(this);
   m_transistor = new QComboBox(this);
   for (const auto& d : m_session.harness().devices) {
@@ -47,7 +47,7 @@ RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent),
   if (m_supply->count() > 1) m_supply->setCurrentIndex(m_supply->count() - 1);
   for (const auto& p : m_session.library().search("low-side")) m_transistor->addItem(qs(p->name), qs(p->id));
   m_pin = new QLineEdit(this);
-  m_pin->setObjectName("recipePin");
+  m_pin->setObjectName("lowSideSwitchPin");
   m_pin->setPlaceholderText("d5");
   m_ground = new QLineEdit("gnd", this);
   plainRow(*form, tr("Motor"), m_motor);
@@ -66,12 +66,12 @@ RecipeDialog::RecipeDialog(Session& session, QWidget* parent) : QDialog(parent),
   connect(buttons, &QDialogButtonBox::accepted, this, &QDialog::accept);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
   column->addWidget(buttons);
-  for (auto* box : {m_motor, m_supply, m_transistor}) connect(box, &QComboBox::currentIndexChanged, this, &RecipeDialog::check);
-  for (auto* line : {m_pin, m_ground}) connect(line, &QLineEdit::textChanged, this, &RecipeDialog::check);
+  for (auto* box : {m_motor, m_supply, m_transistor}) connect(box, &QComboBox::currentIndexChanged, this, &LowSideSwitchDialog::check);
+  for (auto* line : {m_pin, m_ground}) connect(line, &QLineEdit::textChanged, this, &LowSideSwitchDialog::check);
   check();
 }
 
-void RecipeDialog::check() {
+void LowSideSwitchDialog::check() {
   const auto& h = m_session.harness();
   const auto refuse = [this](const QString& sentence) {
     m_said->setText(sentence);

@@ -14,10 +14,10 @@ namespace bold::gui {
 class Session;
 
 /// Asks for what a low-side switch needs and makes the edit that builds it.
-class RecipeDialog : public QDialog {
+class LowSideSwitchDialog : public QDialog {
   Q_OBJECT
  public:
-  explicit RecipeDialog(Session& session, QWidget* parent = nullptr);
+  explicit LowSideSwitchDialog(Session& session, QWidget* parent = nullptr);
   const harness::Edit& edit() const { return m_edit; }
 
  private:
