@@ -3,14 +3,27 @@
 #include <algorithm>
 #include <cstdio>
 
-#include "commands.h"
 #include "core/base/parallel.h"
 #include "core/checks/planned.h"
 #include "core/report/report.h"
+#include "load.h"
 #include "output.h"
+#include "subcommand.h"
 
-namespace bold::cli {
+namespace bold::cli::check {
 namespace {
+
+struct CheckArguments {
+  std::vector<std::string> files;
+  std::string format = "text";
+  bool summary = false;
+  bool margins = false;
+};
+
+// Colour only where a person reads.
+bool onTerminal() {
+  return ::isatty(STDOUT_FILENO) == 1;
+}
 
 constexpr std::size_t kAtOnce = 16;  // benches between two looks at the output: all that is ever in memory
 
@@ -98,13 +111,11 @@ void showProgress(std::size_t done, std::size_t all) {
   std::fprintf(stderr, "\rboldh: %zu of %zu benches%s", done, all, done == all ? "\n" : "");
 }
 
-}  // namespace
-
-bool onTerminal() {
-  return ::isatty(STDOUT_FILENO) == 1;
-}
-
-int check(const CheckArguments& arguments) {
+int judge(const CheckArguments& arguments) {
+  if (arguments.margins && (arguments.summary || (arguments.format != "text" && arguments.format != "json"))) {
+    complain("--margins goes with --format text or json.");
+    return 2;
+  }
   Disk disk(Feed::PipesToo);
   const auto library = ownLibrary(disk);
   const auto& files = arguments.files;
@@ -127,4 +138,24 @@ int check(const CheckArguments& arguments) {
   return code;
 }
 
-}  // namespace bold::cli
+Run declare(Arguments& takes) {
+  const auto a = std::make_shared<CheckArguments>();
+  takes.positionals("FILE", a->files, "bench files (.harness)", true);
+  takes.option("--format", a->format, "text, json, sarif or junit", {"text", "json", "sarif", "junit"});
+  takes.flag("--summary", a->summary, "one line a bench, as text");
+  takes.flag("--margins", a->margins, "and how near everything comes to its limits, the tightest first (text, json)");
+  takes.either("--summary", "--format");
+  return [a] { return judge(*a); };
+}
+
+}  // namespace
+
+Subcommand subcommand() {
+  return {
+      "check",
+      "Judge bench files. Ends 0 when nothing stops power-up, 1 when something does\nor the verdict is Not judged, 2 when a file cannot "
+      "be used.",
+      declare};
+}
+
+}  // namespace bold::cli::check

@@ -2,14 +2,15 @@
 
 #include <nlohmann/json.hpp>
 
-#include "commands.h"
 #include "core/base/json.h"
 #include "core/checks/check.h"
 #include "output.h"
+#include "subcommand.h"
 
-namespace bold::cli {
+namespace bold::cli::explain {
+namespace {
 
-int explain(const std::string& id, bool json) {
+int print(const std::string& id, bool json) {
   const auto* c = checks::findCheck(id);
   if (!c) {
     complain(fmt::format("There is no check \"{}\". \"boldh checks\" lists them all.", id));
@@ -26,19 +27,21 @@ int explain(const std::string& id, bool json) {
   return 0;
 }
 
-int listChecks(bool json) {
-  Json all = Json::array();
-  std::string_view family;
-  for (const auto& c : checks::registry()) {
-    if (json) {
-      all.push_back({{"id", c.id}, {"family", c.family}, {"title", c.title}, {"harm", word(c.harm)}});
-      continue;
-    }
-    if (c.family != family) family = c.family;
-    say(fmt::format("{:<26} {:<14} {}\n", c.id, word(c.harm), c.title));
-  }
-  if (json) sayJson(jsonText(Json{{"checks", all}}));
-  return 0;
+Run declare(Arguments& takes) {
+  struct Taken {
+    std::string check;
+    std::string format = "text";
+  };
+  const auto a = std::make_shared<Taken>();
+  takes.positional("CHECK", a->check, "its id, such as base-drive");
+  takes.option("--format", a->format, "text or json", {"text", "json"});
+  return [a] { return print(a->check, a->format == "json"); };
 }
 
-}  // namespace bold::cli
+}  // namespace
+
+Subcommand subcommand() {
+  return {"explain", "Print the page of a check: what, why, formula, examples, how to mend.", declare};
+}
+
+}  // namespace bold::cli::explain

@@ -1,4 +1,5 @@
-#include "commands.h"
+#include "load.h"
+
 #include "core/harness/document_file.h"
 #include "core/parts/own_parts.h"
 #include "output.h"

@@ -17,12 +17,18 @@
 #include "gui/panels/step_rail.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
+#include "gui/steps.h"
 #include "gui/theme/palette.h"
 
 using namespace bold;
 using namespace bold::gui;
 
 int main(int argc, char** argv) {
+  // For completion, where there may be no display.
+  if (argc == 2 && std::string_view(argv[1]) == "--steps") {
+    for (const auto& row : steps()) std::puts(row.id);
+    return 0;
+  }
   QApplication app(argc, argv);
   QApplication::setApplicationName("bold-harness");
   QApplication::setOrganizationName("bold-harness");
@@ -35,7 +41,8 @@ int main(int argc, char** argv) {
   options.addVersionOption();
   options.addOption({"picture", "Write a picture of the window to FILE (PNG) and end.", "FILE"});
   options.addOption({"report", "Write the report to FILE (PDF) and end.", "FILE"});
-  options.addOption({"step", "Begin with this step: bench, wiring, limits or currents.", "STEP", "limits"});
+  options.addOption({"step", QString("Begin with this step: %1.").arg(stepIds()), "STEP", "limits"});
+  options.addOption({"steps", "Print the names of the steps and end."});
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"card", "Show the card of this part.", "PART"});
   options.addOption({"change", "Make a part of your own from this part.", "PART"});
@@ -62,13 +69,12 @@ int main(int argc, char** argv) {
   Session session(std::move(library), disk);
   MainWindow window(session);
   if (const auto size = options.value("size").split('x'); size.size() == 2) window.resize(size[0].toInt(), size[1].toInt());
-  const auto step = options.value("step");
-  const auto showStep = [&] {
-    window.rail().setStep(step == "bench"      ? Step::Bench
-                          : step == "wiring"   ? Step::Wiring
-                          : step == "currents" ? Step::Currents
-                                               : Step::Limits);
-  };
+  const auto* step = stepById(options.value("step"));
+  if (!step) {
+    std::fprintf(stderr, "bold-harness: there is no step \"%s\": it is %s.\n", qPrintable(options.value("step")), qPrintable(stepIds()));
+    return 2;
+  }
+  const auto showStep = [&] { window.rail().setStep(step->step); };
   showStep();
   window.show();
   // Nobody is there to close a message.

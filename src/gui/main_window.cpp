@@ -69,14 +69,11 @@ MainWindow::MainWindow(Session& session)
   m_picture = new PictureView(m_session, m_body);
   m_start = new StartCard(m_body);
   m_side = new QStackedWidget(m_body);
-  m_findings = new FindingsPanel(m_session, m_side);
-  m_wiring = new WiringPanel(m_session, m_side);
-  m_bench = new BenchPanel(m_session, m_side);
-  m_currents = new CurrentsPanel(m_session, m_side);
-  m_side->addWidget(m_bench);
-  m_side->addWidget(m_wiring);
-  m_side->addWidget(m_findings);
-  m_side->addWidget(m_currents);
+  for (const auto& row : steps()) m_side->addWidget(row.panel(m_session, m_side));
+  m_bench = m_side->findChild<BenchPanel*>();
+  m_wiring = m_side->findChild<WiringPanel*>();
+  m_findings = m_side->findChild<FindingsPanel*>();
+  m_currents = m_side->findChild<CurrentsPanel*>();
   m_side->setAutoFillBackground(true);
   m_side->setObjectName("side");
 
@@ -255,10 +252,9 @@ void MainWindow::buildEditMenu() {
 
 void MainWindow::buildViewMenu() {
   auto* view = menuBar()->addMenu(tr("&View"));
-  view->addAction(tr("&Bench"), QKeySequence(tr("Ctrl+1")), this, [this] { m_rail->setStep(Step::Bench); });
-  view->addAction(tr("&Wiring"), QKeySequence(tr("Ctrl+2")), this, [this] { m_rail->setStep(Step::Wiring); });
-  view->addAction(tr("&Limits"), QKeySequence(tr("Ctrl+3")), this, [this] { m_rail->setStep(Step::Limits); });
-  view->addAction(tr("&Currents"), QKeySequence(tr("Ctrl+4")), this, [this] { m_rail->setStep(Step::Currents); });
+  for (const auto& row : steps())
+    view->addAction(QCoreApplication::translate("bold::gui::StepRail", row.name), QKeySequence(row.key()), this,
+                    [this, step = row.step] { m_rail->setStep(step); });
   view->addAction(tr("Ne&xt command"), QKeySequence(tr("Alt+Right")), this, [this] {
     m_rail->setStep(Step::Currents);
     m_currents->step(1);

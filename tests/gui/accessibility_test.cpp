@@ -70,7 +70,8 @@ TEST_CASE("whatever can be used has a name for a screen reader, at every step") 
   for (const auto* file : kBenches) {
     Window w;
     w.open(file);
-    for (const auto step : {gui::Step::Bench, gui::Step::Wiring, gui::Step::Limits, gui::Step::Currents}) {
+    for (const auto& row : gui::steps()) {
+      const auto step = row.step;
       w.main.rail().setStep(step);
       w.session.select(step == gui::Step::Wiring ? "w4" : "paddle");
       if (step == gui::Step::Limits && !w.session.analysis().findings.empty())
@@ -87,7 +88,8 @@ TEST_CASE("whatever can be used has a name for a screen reader, at every step") 
 }
 
 TEST_CASE("Tab comes to every control of every step and back to where it began") {
-  for (const auto step : {gui::Step::Bench, gui::Step::Wiring, gui::Step::Limits, gui::Step::Currents}) {
+  for (const auto& row : gui::steps()) {
+    const auto step = row.step;
     Window w;
     w.open("demo/wave-tank-first-try.harness");
     w.main.rail().setStep(step);
@@ -166,7 +168,8 @@ TEST_CASE("from 850x530 to 4K nothing the steps need is outside of the window") 
     Window w;
     w.main.resize(size);
     w.open("demo/wave-tank-first-try.harness");
-    for (const auto step : {gui::Step::Bench, gui::Step::Wiring, gui::Step::Limits, gui::Step::Currents}) {
+    for (const auto& row : gui::steps()) {
+      const auto step = row.step;
       w.main.rail().setStep(step);
       QTest::qWait(40);
       INFO(size.width() << "x" << size.height() << " step " << static_cast<int>(step));

@@ -57,7 +57,7 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Do not switch on"));
   CHECK(w.session.analysis().find(id));
 
-  press(w.find<QWidget>("step1"));
+  press(w.find<QWidget>("step-wiring"));
   QTest::qWait(100);
   press(w.find<QPushButton>("allDone"));
   CHECK(eventually([&] { return w.session.harness().openChanges() == 0; }));

@@ -85,7 +85,8 @@ TEST_CASE("names, titles, ids and file names never act, in any panel, dialog or 
   w.settle();
   CHECK(dialogs > 0);  // what is wrong with the file
   REQUIRE(w.session.harness().devices.size() > 4);
-  for (const auto step : {gui::Step::Bench, gui::Step::Wiring, gui::Step::Limits, gui::Step::Currents}) {
+  for (const auto& row : gui::steps()) {
+    const auto step = row.step;
     w.main.rail().setStep(step);
     for (const auto& d : w.session.harness().devices) {
       w.session.select(QString::fromStdString(d.id));

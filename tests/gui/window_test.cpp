@@ -316,7 +316,8 @@ TEST_CASE("a broken file is named in a sentence and the old bench stays") {
 TEST_CASE("everything that takes focus has a name for a screen reader") {
   Window w;
   w.open("demo/wave-tank-first-try.harness");
-  for (const auto step : {gui::Step::Bench, gui::Step::Wiring, gui::Step::Limits}) {
+  for (const auto& row : gui::steps()) {
+    const auto step = row.step;
     w.main.rail().setStep(step);
     if (step == gui::Step::Bench) w.session.select("paddle");
     for (auto* x : w.main.findChildren<QWidget*>()) {

@@ -53,6 +53,21 @@ manual() {
 manual boldh --help-all
 manual bold-harness --help
 
+# What is completed is what the programs say.
+completed=$(PATH="$root/usr/bin:$PATH" bash -c '
+  _init_completion() { cur=${COMP_WORDS[COMP_CWORD]}; prev=${COMP_WORDS[COMP_CWORD-1]}; words=("${COMP_WORDS[@]}"); cword=$COMP_CWORD; }
+  _filedir() { COMPREPLY+=(FILES); }
+  . '"$root"'/usr/share/bash-completion/completions/boldh
+  for line in "boldh " "boldh check --format " "boldh solve -" "boldh check " "boldh explain base-d" "boldh part l298n-m" "bold-harness --step "; do
+    COMP_WORDS=($line); [[ $line == *" " ]] && COMP_WORDS+=(""); COMP_CWORD=$((${#COMP_WORDS[@]} - 1)); COMPREPLY=()
+    case $line in bold-harness*) _bold_harness ;; *) _boldh ;; esac
+    echo "$line: ${COMPREPLY[*]}"
+  done')
+for wanted in "boldh : check solve explain checks parts part --help --version" "boldh check --format : text json sarif junit" "boldh solve -:.* --supply" \
+  "boldh check :.* FILES" "boldh explain base-d: base-drive" "boldh part l298n-m: .*l298n-module" "bold-harness --step : bench wiring limits currents"; do
+  echo "$completed" | grep -q -e "$wanted" || { echo "$completed"; fail "completion: $wanted"; }
+done
+
 # What is installed is hardened: every call bound at the start, position independent, bounds checked.
 for program in boldh bold-harness; do
   readelf -d "$root/usr/bin/$program" | grep BIND_NOW >/dev/null || fail "$program is not bound at its start"

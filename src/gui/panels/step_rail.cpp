@@ -6,8 +6,6 @@
 #include <QVBoxLayout>
 #include <cmath>
 
-#include "core/parts/roles.h"
-#include "gui/panels/plural.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
 
@@ -71,12 +69,11 @@ StepRail::StepRail(Session& session, QWidget* parent) : QWidget(parent), m_sessi
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(4, 10, 4, 10);
   column->setSpacing(4);
-  const QStringList names{tr("Bench"), tr("Wiring"), tr("Limits"), tr("Currents")};
-  for (int i = 0; i < names.size(); ++i) {
-    auto* b = new StepButton(names[i], this);
-    b->setObjectName("step" + QString::number(i));
-    b->setToolTip(tr("%1 (Ctrl+%2)").arg(names[i]).arg(i + 1));
-    m_buttons->addButton(b, i);
+  for (const auto& row : steps()) {
+    auto* b = new StepButton(row.title(), this);
+    b->setObjectName(QString("step-") + row.id);
+    b->setToolTip(tr("%1 (%2)").arg(row.title(), row.key()));
+    m_buttons->addButton(b, static_cast<int>(row.step));
     column->addWidget(b);
   }
   column->addStretch();
@@ -104,34 +101,8 @@ void StepRail::setStep(Step step) {
 }
 
 void StepRail::refresh() {
-  const auto& h = m_session.harness();
-  const auto say = [&](Step s, const QString& line) { static_cast<StepButton*>(m_buttons->button(static_cast<int>(s)))->say(line); };
-  int motors = 0;
-  int boards = 0;
-  for (const auto& d : h.devices) {
-    const auto part = m_session.library().find(d.part);
-    if (!part) continue;
-    boards += parts::isController(*part);
-    motors += parts::isMotor(*part);
-  }
-  say(Step::Bench, h.devices.empty() ? tr("nothing yet")
-                   : m_narrow        ? plural(motors, tr("motor"), tr("motors"))
-                                     : plural(motors, tr("motor"), tr("motors")) + " · " + plural(boards, tr("board"), tr("boards")));
-  int wires = 0;
-  for (const auto& c : h.connections) wires += c.kind == harness::ConnectionKind::Wire;
-  const int open = h.openChanges();
-  const auto toDo = m_narrow ? tr("%1 to do").arg(open) : tr("%1 wires, %2 to do").arg(wires).arg(open);
-  say(Step::Wiring, open > 0 ? toDo : tr("%1 wires").arg(wires));
-  const auto& a = m_session.analysis();
-  const int stops = a.causes(checks::Severity::Stop);
-  const int cautions = a.causes(checks::Severity::Caution);
-  const int leftOut = static_cast<int>(a.leftOut.size());
-  say(Step::Limits, stops + cautions == 0 && leftOut > 0 ? tr("%1 left out").arg(leftOut)
-                    : stops + cautions == 0              ? (m_narrow ? tr("none open") : tr("nothing open"))
-                    : m_narrow                           ? tr("%1 open").arg(stops + cautions)
-                               : plural(stops, tr("stop"), tr("stops")) + ", " + plural(cautions, tr("caution"), tr("cautions")));
-  const auto* shown = m_session.shownPoint();
-  say(Step::Currents, shown ? QString::fromStdString(shown->command().id) : tr("nothing to solve"));
+  for (const auto& row : steps())
+    static_cast<StepButton*>(m_buttons->button(static_cast<int>(row.step)))->say(row.standing(m_session, m_narrow));
 }
 
 }  // namespace bold::gui

@@ -2,13 +2,11 @@
 
 #include <QWidget>
 
+#include "gui/steps.h"
+
 class QButtonGroup;
 
 namespace bold::gui {
-
-class Session;
-
-enum class Step { Bench, Wiring, Limits, Currents };
 
 /// The steps of the work, with where each of them stands.
 class StepRail : public QWidget {

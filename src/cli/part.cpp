@@ -1,63 +1,14 @@
 #include <fmt/core.h>
 
-#include <nlohmann/json.hpp>
-
-#include "commands.h"
-#include "core/base/json.h"
-#include "core/base/file_system.h"
 #include "core/parts/library.h"
 #include "core/parts/part_card.h"
 #include "core/parts/part_limits.h"
-#include "core/parts/typed_part.h"
+#include "json_figure.h"
+#include "load.h"
 #include "output.h"
+#include "subcommand.h"
 
-namespace bold::cli {
-namespace {
-
-Json figure(const parts::NamedFigure& f) {
-  const auto end = [](const std::optional<double>& v) { return v ? Json(*v) : Json(nullptr); };
-  return {{"id", f.id},
-          {"label", f.label},
-          {"unit", unitSign(f.figure.unit)},
-          {"min", end(f.figure.min)},
-          {"typ", end(f.figure.typ)},
-          {"max", end(f.figure.max)},
-          {"source", f.figure.source}};
-}
-
-}  // namespace
-
-int listParts(const std::vector<std::string>& words, bool json) {
-  Disk disk;
-  const auto library = ownLibrary(disk);
-  std::string query;
-  for (const auto& w : words) query += w + " ";
-  const auto hits = library.search(query);
-  Json all = Json::array();
-  for (const auto& p : hits) {
-    if (!json) {
-      say(fmt::format("{:<24} {}: {}{}\n", p->id, p->name, p->summary, p->own ? " (your own)" : ""));
-      continue;
-    }
-    Json one{{"id", p->id}, {"name", p->name}, {"kind", p->kind}, {"summary", p->summary}, {"own", p->own}, {"figures", Json::array()}};
-    for (const auto& f : p->figures) one["figures"].push_back(figure(f));
-    all.push_back(one);
-  }
-  const auto typed = parts::typedParts(query);
-  for (const auto& t : typed) {
-    if (!json) {
-      std::string figures;
-      for (const auto& [name, value] : t.overrides) figures += (figures.empty() ? "" : ", ") + name + " " + value;
-      say(fmt::format("{:<24} {}, as typed ({})\n", t.part, t.text, figures));
-      continue;
-    }
-    all.push_back({{"id", t.part}, {"name", t.text}, {"overrides", t.overrides}});
-  }
-  if (json) sayJson(jsonText(Json{{"parts", all}}));
-  if (!json && hits.empty() && typed.empty()) complain("No part matches all of these words.");
-  return 0;
-}
-
+namespace bold::cli::part {
 namespace {
 
 Json terminal(const parts::Terminal& t) {
@@ -90,9 +41,7 @@ Json asJson(const parts::Part& p) {
   return out;
 }
 
-}  // namespace
-
-int showPart(const std::string& id, bool json) {
+int print(const std::string& id, bool json) {
   Disk disk;
   const auto library = ownLibrary(disk);
   const auto part = library.find(id);
@@ -107,4 +56,21 @@ int showPart(const std::string& id, bool json) {
   return 0;
 }
 
-}  // namespace bold::cli
+Run declare(Arguments& takes) {
+  struct Taken {
+    std::string part;
+    std::string format = "text";
+  };
+  const auto a = std::make_shared<Taken>();
+  takes.positional("PART", a->part, "its id, such as l298n-module");
+  takes.option("--format", a->format, "text or json", {"text", "json"});
+  return [a] { return print(a->part, a->format == "json"); };
+}
+
+}  // namespace
+
+Subcommand subcommand() {
+  return {"part", "Print the card of a part: terminals, figures with sources, what its inputs do, pitfalls.", declare};
+}
+
+}  // namespace bold::cli::part

@@ -1,0 +1,29 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/base/file_system.h"
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
+
+namespace bold::cli {
+
+/// Shipped parts and the user's own; says on standard error what of these cannot be used.
+parts::Library ownLibrary(FileSystem& disk);
+
+/// A bench with the library it is to be judged by: shipped parts, the user's own, and the document's copies.
+struct Loaded {
+  harness::Harness harness;
+  parts::Library library;
+  std::string text;  ///< of the file
+};
+struct LoadedOrNot {
+  std::optional<Loaded> bench;    ///< nothing when it cannot be used
+  std::vector<Problem> problems;  ///< with the file, as far as no report names them
+};
+LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file);
+void complain(const std::vector<Problem>& problems);
+
+}  // namespace bold::cli

@@ -1,0 +1,21 @@
+#include "subcommand.h"
+
+// In the order of the help.
+#define BOLD_SUBCOMMANDS(X) X(check) X(solve) X(explain) X(checks_list) X(parts_list) X(part)
+
+namespace bold::cli {
+
+#define BOLD_DECLARE(name) \
+  namespace name {         \
+  Subcommand subcommand(); \
+  }
+BOLD_SUBCOMMANDS(BOLD_DECLARE)
+#undef BOLD_DECLARE
+
+std::vector<Subcommand> subcommands() {
+#define BOLD_ENTRY(name) name::subcommand(),
+  return {BOLD_SUBCOMMANDS(BOLD_ENTRY)};
+#undef BOLD_ENTRY
+}
+
+}  // namespace bold::cli

@@ -1,0 +1,96 @@
+#include "gui/steps.h"
+
+#include <QCoreApplication>
+#include <algorithm>
+
+#include "core/parts/roles.h"
+#include "gui/panels/bench_panel.h"
+#include "gui/panels/currents_panel.h"
+#include "gui/panels/findings_panel.h"
+#include "gui/panels/plural.h"
+#include "gui/panels/wiring_panel.h"
+#include "gui/qs.h"
+#include "gui/session/session.h"
+
+namespace bold::gui {
+namespace {
+
+QString told(const char* text) {
+  return QCoreApplication::translate("bold::gui::StepRail", text);
+}
+
+template <class Panel>
+QWidget* make(Session& session, QWidget* parent) {
+  return new Panel(session, parent);
+}
+
+QString benchStands(const Session& s, bool narrow) {
+  if (s.harness().devices.empty()) return told("nothing yet");
+  int motors = 0;
+  int boards = 0;
+  for (const auto& d : s.harness().devices) {
+    const auto part = s.library().find(d.part);
+    if (!part) continue;
+    boards += parts::isController(*part);
+    motors += parts::isMotor(*part);
+  }
+  const auto m = plural(motors, told("motor"), told("motors"));
+  return narrow ? m : m + " · " + plural(boards, told("board"), told("boards"));
+}
+
+QString wiringStands(const Session& s, bool narrow) {
+  const auto wires = std::ranges::count(s.harness().connections, harness::ConnectionKind::Wire, &harness::Connection::kind);
+  const int open = s.harness().openChanges();
+  if (open == 0) return told("%1 wires").arg(wires);
+  return narrow ? told("%1 to do").arg(open) : told("%1 wires, %2 to do").arg(wires).arg(open);
+}
+
+QString limitsStand(const Session& s, bool narrow) {
+  const auto& a = s.analysis();
+  const int stops = a.causes(checks::Severity::Stop);
+  const int cautions = a.causes(checks::Severity::Caution);
+  if (stops + cautions > 0)
+    return narrow ? told("%1 open").arg(stops + cautions)
+                  : plural(stops, told("stop"), told("stops")) + ", " + plural(cautions, told("caution"), told("cautions"));
+  if (!a.leftOut.empty()) return told("%1 left out").arg(a.leftOut.size());
+  return narrow ? told("none open") : told("nothing open");
+}
+
+QString currentsStand(const Session& s, bool) {
+  const auto* shown = s.shownPoint();
+  return shown ? qs(shown->command().id) : told("nothing to solve");
+}
+
+}  // namespace
+
+const std::vector<StepRow>& steps() {
+  static const std::vector<StepRow> rows{
+      {Step::Bench, "bench", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Bench"), make<BenchPanel>, benchStands},
+      {Step::Wiring, "wiring", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Wiring"), make<WiringPanel>, wiringStands},
+      {Step::Limits, "limits", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Limits"), make<FindingsPanel>, limitsStand},
+      {Step::Currents, "currents", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Currents"), make<CurrentsPanel>, currentsStand},
+  };
+  return rows;
+}
+
+QString StepRow::title() const {
+  return told(name).remove('&');
+}
+
+QString StepRow::key() const {
+  return QString("Ctrl+%1").arg(static_cast<int>(step) + 1);
+}
+
+const StepRow* stepById(const QString& id) {
+  const auto it = std::ranges::find_if(steps(), [&](const StepRow& s) { return id == s.id; });
+  return it == steps().end() ? nullptr : &*it;
+}
+
+QString stepIds() {
+  QStringList ids;
+  for (const auto& s : steps()) ids << s.id;
+  const auto last = ids.takeLast();
+  return ids.join(", ") + " or " + last;
+}
+
+}  // namespace bold::gui

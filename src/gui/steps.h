@@ -1,0 +1,37 @@
+#pragma once
+
+#include <QString>
+#include <vector>
+
+class QWidget;
+
+namespace bold::gui {
+
+class Session;
+
+/// A step of the work. What is known of each is its row in steps.cpp, and nowhere else: rail, keys, menu, options, completion, pictures and
+/// tests all come from there.
+enum class Step { Bench, Wiring, Limits, Currents };
+
+struct StepRow {
+  Step step;
+  const char* id;    ///< as an option names it: "bench"
+  const char* name;  ///< for people, with the mark of its key: "&Bench"
+  /// Its panel, beside the picture.
+  QWidget* (*panel)(Session& session, QWidget* parent);
+  /// One line that says where it stands.
+  /// @param narrow in half the width
+  QString (*standing)(const Session& session, bool narrow);
+
+  QString title() const;  ///< translated, without the mark
+  QString key() const;    ///< "Ctrl+1"
+};
+
+/// All of them, in order.
+const std::vector<StepRow>& steps();
+/// nullptr where no step has this id.
+const StepRow* stepById(const QString& id);
+/// "bench, wiring, limits or currents"
+QString stepIds();
+
+}  // namespace bold::gui
