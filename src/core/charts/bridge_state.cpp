@@ -3,7 +3,7 @@
 #include <cmath>
 
 #include "core/bench/doing_words.h"
-#include "core/checks/queries.h"
+#include "core/bench/queries.h"
 
 namespace bold::charts {
 namespace {
@@ -20,7 +20,7 @@ Leg legOf(const SolvedBench& s, const OperatingPoint& p, bench::ChannelRef ref, 
   Leg leg;
   leg.output = out;
   const auto t = s.bench.terminal(ref.device, out);
-  leg.current = checks::leaving(s, p, t);
+  leg.current = bench::leaving(s, p, t);
   const auto& channel = bench::channelOf(s.bench, ref);
   if (!channel.returnTerminal.empty()) leg.voltage = p.across(t, s.bench.terminal(ref.device, channel.returnTerminal));
   const auto& device = s.bench.devices[ref.device];
@@ -56,7 +56,7 @@ std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const Op
   const auto ref = m.meant.device >= 0 ? m.meant : m.reached.front();
   BridgeState b;
   b.stage = bench::called(s.bench, ref);
-  b.motor = checks::called(s, m);
+  b.motor = bench::called(s, m);
   b.does = bench::doingWords(p, motor);
   const auto add = [&](bench::ChannelRef at, const std::string& out) {
     b.legs.push_back(legOf(s, p, at, out));
@@ -70,7 +70,7 @@ std::optional<BridgeState> bridgeState(const SolvedBench& s, int motor, const Op
     b.stage = "";
     for (const auto& c : bench::meantChannels(s.bench, m)) {
       add(c.ref, bench::channelOf(s.bench, c.ref).out.front());
-      const auto& name = checks::called(s.bench, c.ref.device);
+      const auto& name = bench::called(s.bench, c.ref.device);
       if (!b.stage.ends_with(name)) b.stage += (b.stage.empty() ? "" : ", ") + name;
     }
   } else {

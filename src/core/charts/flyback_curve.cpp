@@ -82,7 +82,7 @@ std::optional<Curve> flybackCurve(const bench::SolvedBench& s, int motor) {
   const double gives = std::max(breakdown(s, m) - volts, 1.0);
   const double seconds = 1.8 * *l * amps / (drop + amps * *r / 2);
   Curve c;
-  c.title = fmt::format("{} switched off at {}", checks::called(s, m), displayText(Amps{amps}));
+  c.title = fmt::format("{} switched off at {}", bench::called(s, m), displayText(Amps{amps}));
   c.yUnit = Unit::Volt;
   const Opening with{*l, *r, volts, amps, drop, kSwitchFarads};
   Opening without = with;

@@ -34,7 +34,7 @@ std::optional<Curve> heatCurve(const bench::SolvedBench& s, int motor) {
       const double air = checks::ambient(s.bench);
       Curve c;
       c.yUnit = Unit::Celsius;
-      c.title = fmt::format("{} with {} stalled", checks::called(s.bench, ref.device), checks::called(s, m));
+      c.title = fmt::format("{} with {} stalled", bench::called(s.bench, ref.device), bench::called(s, m));
       Series line;
       line.name = fmt::format("{} stalled, {} running", displayText(Watts{hot}), displayText(Watts{warm}));
       const double from = air + warm * *rth;

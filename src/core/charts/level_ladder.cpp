@@ -10,10 +10,10 @@ namespace bold::charts {
 std::vector<Rung> levelLadder(const bench::SolvedBench& s) {
   std::map<bench::TerminalIndex, Rung> rungs;
   for (const auto& p : s.points) {
-    if (!checks::everyday(*p)) continue;
+    if (!bench::everyday(*p)) continue;
     for (const auto& [pin, state] : p->command().pins) {
       if (state == bench::PinState::Float) continue;
-      for (const auto t : checks::signalReach(s, pin)) {
+      for (const auto t : bench::signalReach(s, pin)) {
         if (!s.bench.facts(t).input || s.bench.deviceOf(t) == s.bench.deviceOf(pin)) continue;
         const auto r = checks::readingAt(s, *p, t);
         if (!r) continue;

@@ -4,7 +4,7 @@
 
 #include <cmath>
 
-#include "core/checks/queries.h"
+#include "core/bench/queries.h"
 
 namespace bold::charts {
 namespace {
@@ -54,7 +54,7 @@ std::optional<Curve> sagCurve(const bench::SolvedBench& s, int motor) {
       line.y.push_back(v1->value + (v0->value - v1->value) * std::exp(-t / kSpeedsUp));
     }
     c.series.push_back(std::move(line));
-    c.title = fmt::format("{} while {} starts", checks::called(s.bench, pole->device), checks::called(s, m));
+    c.title = fmt::format("{} while {} starts", bench::called(s.bench, pole->device), bench::called(s, m));
     // What hangs on this source and has a least voltage.
     c.limits.clear();
     for (bench::TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {

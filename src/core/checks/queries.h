@@ -4,10 +4,11 @@
 #include <string>
 #include <vector>
 
-#include "core/bench/solved_bench.h"
+#include "core/bench/copper_distance.h"
+#include "core/bench/queries.h"
 #include "core/checks/margin.h"
 
-/// Questions that several checks ask of a solved bench. What to look for, never what to say.
+/// What most checks need: the questions of core/bench/queries.h by their bare names, and how findings and their numbers are put into words.
 namespace bold::checks {
 
 using bench::Action;
@@ -21,118 +22,45 @@ using bench::OperatingPoint;
 using bench::SolvedBench;
 using bench::TerminalIndex;
 
-/// Calls f(device, element index, body) for every element of type T that exists with the present settings.
-template <class T, class F>
-void eachElement(const Bench& bench, F f) {
-  for (std::size_t d = 0; d < bench.devices.size(); ++d) {
-    const auto& elements = bench.devices[d].part->elements;
-    for (std::size_t e = 0; e < elements.size(); ++e)
-      if (const auto* body = std::get_if<T>(&elements[e].body); body && bench.devices[d].has(elements[e]))
-        f(static_cast<int>(d), static_cast<int>(e), *body);
-  }
-}
+using bench::at;
+using bench::brief;
+using bench::called;
+using bench::connectionsAt;
+using bench::connectorsOf;
+using bench::continuousOf;
+using bench::copperDistance;
+using bench::drivenBy;
+using bench::during;
+using bench::dutyOf;
+using bench::eachElement;
+using bench::everyday;
+using bench::Extreme;
+using bench::fullVoltage;
+using bench::hasSignals;
+using bench::idOf;
+using bench::indexOf;
+using bench::isServo;
+using bench::largest;
+using bench::leaving;
+using bench::loadedChannels;
+using bench::loadsOf;
+using bench::onLead;
+using bench::pinGroup;
+using bench::PinGroup;
+using bench::plainGround;
+using bench::referenceOf;
+using bench::returnAstray;
+using bench::signalReach;
+using bench::sourceAt;
+using bench::sourceBody;
+using bench::steady;
+using bench::steeredBy;
+using bench::SupplyInput;
+using bench::supplyInputs;
 
-const std::string& idOf(const Bench& bench, int device);
-const std::string& called(const Bench& bench, int device);
-std::string called(const SolvedBench& s, const Motor& motor);
-
-/// A controller pin: the group it belongs to, and the device; nothing for other terminals.
-struct PinGroup {
-  int device;
-  const parts::Pins* pins;
-  TerminalIndex rail, ground;
-};
-std::optional<PinGroup> pinGroup(const Bench& bench, TerminalIndex t);
-
-/// Current that leaves a device through a terminal by its connections.
-Amps leaving(const SolvedBench& s, const OperatingPoint& p, TerminalIndex t);
-
-/// Terminals a signal at `from` gets to: by copper, and on through series resistors, not past a supply.
-std::vector<TerminalIndex> signalReach(const SolvedBench& s, TerminalIndex from);
-
-/// The terminal that a channel's input is measured against: ground of an input, return of a transistor.
-TerminalIndex referenceOf(const Bench& bench, TerminalIndex input);
-
-/// The source whose positive / negative pole shares copper with t; nullptr when none.
-const bench::Nets::Pole* sourceAt(const SolvedBench& s, TerminalIndex t, bool positive);
-
-/// The rating that holds for the heat sink really fitted.
-const Figure& continuousOf(const Bench& bench, ChannelRef channel);
-
-/// Motors that any output of the channel is wired to.
-std::vector<const Motor*> loadsOf(const SolvedBench& s, ChannelRef channel);
-/// Every channel with at least one motor.
-std::vector<ChannelRef> loadedChannels(const SolvedBench& s);
-
-/// Connectors in the leads of a motor: a fault there may lie at their far side. Device ids.
-std::vector<std::string> connectorsOf(const SolvedBench& s, const Motor& motor);
-
-int indexOf(const SolvedBench& s, const Motor& motor);
-/// Whether a terminal shares copper with one of the motor's leads.
-bool onLead(const SolvedBench& s, const Motor& motor, TerminalIndex t);
-bool isServo(const SolvedBench& s, int device);
-
-/// Solved at the expected corner with every supply on and typical windings: what a bench does every day.
-bool everyday(const OperatingPoint& p);
-/// Nothing held, just opened or turned round at the moment.
-bool steady(const OperatingPoint& p);
-/// Over before anything gets hot: a brake or a coasting motor dies within a moment, a combination of pins is no state to stay in.
-bool brief(Action action);
-
-/// Where something is largest over the points that a filter lets through; point is nullptr when nothing was above zero.
-struct Extreme {
-  double value = 0;
-  const OperatingPoint* point = nullptr;
-  bool asked = false;  ///< there was such a point at all
-
-  std::optional<double> known() const { return asked ? std::optional(value) : std::nullopt; }
-};
-template <class Filter, class Value>
-Extreme largest(const SolvedBench& s, Filter filter, Value value) {
-  Extreme best;
-  for (const auto& p : s.points)
-    if (filter(*p)) {
-      best.asked = true;
-      if (const double v = value(*p); v > best.value) best = {v, p.get(), true};
-    }
-  return best;
-}
-
-/// Whether anybody stated a pin for this motor.
-bool hasSignals(const Motor& motor);
-/// Index of a terminal that may be an inner node of a part: -1 for those.
-TerminalIndex at(const Bench& bench, int device, const parts::Node& node);
-/// Greatest duty of the plan; 1 without one.
-double dutyOf(const Motor& motor);
-/// A wired source's open voltage at full charge; nothing when unknown.
-std::optional<Volts> fullVoltage(const Bench& bench, const bench::Nets::Pole& pole);
-const parts::Source& sourceBody(const Bench& bench, const bench::Nets::Pole& pole);
-/// Terminals that a supply fact makes motor supplies, with the device's motors as loads: (terminal, return).
-struct SupplyInput {
-  TerminalIndex positive, negative;
-  const parts::SupplyFacts* facts;
-};
-std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose);
-/// A part whose motor supply comes from one source and does not go back to it: first things first.
-bool returnAstray(const SolvedBench& s, int device);
 /// How grave it is that something fails only once the supplies are at their lower end: cells go flat on every bench, a regulated
 /// supply is always within its tolerance.
 Severity onceEmpty(const SolvedBench& s);
-/// Metres of wire between two terminals of one net by the shortest way; nothing when no copper joins them.
-/// @param most gives up beyond: nothing
-std::optional<Metres> copperDistance(const SolvedBench& s, TerminalIndex from, TerminalIndex to, Metres most = Metres{1e9});
-/// Name of the motor a command is about, else its title.
-std::string during(const OperatingPoint& p);
-/// A controller pin reaches this terminal by copper and series resistors; -1: none does.
-TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t);
-/// The same, or one that gets there through transistors, which may turn its level over.
-TerminalIndex steeredBy(const SolvedBench& s, TerminalIndex t);
-/// How many connections end on a terminal.
-int connectionsAt(const Bench& bench, TerminalIndex t);
-/// Nothing lies on the net of this ground but what belongs on one: no pin, supply, plus, output or base. A ground wire
-/// added where something else is misplaced would make two faults of one.
-bool plainGround(const SolvedBench& s, TerminalIndex t);
-
 /// "12.6 V", "1.68 A"
 std::string show(AnyQuantity q);
 /// "2.71 V > 2.7 V": with as many digits as it takes to see that it is so.

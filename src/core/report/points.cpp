@@ -5,8 +5,8 @@
 
 #include "core/base/json.h"
 #include "core/bench/doing_words.h"
+#include "core/bench/queries.h"
 #include "core/bench/shown_voltage.h"
-#include "core/checks/queries.h"
 #include "core/report/json_quantity.h"
 #include "core/report/report.h"
 
@@ -43,7 +43,7 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   j["motors"] = Json::array();
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    Json one{{"motor", checks::idOf(s.bench, m.device)}, {"does", bench::word(p.doing(static_cast<int>(k)))}};
+    Json one{{"motor", bench::idOf(s.bench, m.device)}, {"does", bench::word(p.doing(static_cast<int>(k)))}};
     one["windings"] = Json::array();
     for (std::size_t i = 0; i < m.windings.size(); ++i)
       one["windings"].push_back({{"voltage", maybe(motorVolts(s, p, m, i))}, {"current", quantity(p.element(m.device, m.windings[i]))}});
@@ -51,7 +51,7 @@ Json asJson(const SolvedBench& s, const OperatingPoint& p) {
   }
   j["sources"] = Json::array();
   for (const auto& pole : s.nets.sources())
-    j["sources"].push_back({{"source", checks::idOf(s.bench, pole.device)},
+    j["sources"].push_back({{"source", bench::idOf(s.bench, pole.device)},
                             {"voltage", maybe(p.across(pole.positive, pole.negative))},
                             {"current", quantity(p.element(pole.device, pole.element))}});
   j["wires"] = Json::array();
@@ -79,7 +79,7 @@ std::string asText(const SolvedBench& s, const OperatingPoint& p) {
   if (p.hunts()) out += "  a stage goes off and on, for want of supply: shown while it is on\n";
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    out += fmt::format("  {:<22} {}", checks::called(s, m), bench::doingWords(p, static_cast<int>(k)));
+    out += fmt::format("  {:<22} {}", bench::called(s, m), bench::doingWords(p, static_cast<int>(k)));
     for (std::size_t i = 0; i < m.windings.size(); ++i) {
       const auto v = motorVolts(s, p, m, i);
       out += fmt::format("{}{} {}", i == 0 ? "  " : ", ", v ? displayText(*v) : "no path", amps(p.element(m.device, m.windings[i])));
@@ -89,7 +89,7 @@ std::string asText(const SolvedBench& s, const OperatingPoint& p) {
   out += "  sources\n";
   for (const auto& pole : s.nets.sources()) {
     const auto v = p.across(pole.positive, pole.negative);
-    out += fmt::format("    {:<30} {:>9}  {:>9}\n", checks::called(s.bench, pole.device), v ? displayText(*v) : "?",
+    out += fmt::format("    {:<30} {:>9}  {:>9}\n", bench::called(s.bench, pole.device), v ? displayText(*v) : "?",
                        displayText(p.element(pole.device, pole.element)));
   }
   out += "  wires\n";

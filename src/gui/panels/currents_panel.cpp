@@ -8,12 +8,12 @@
 #include <cmath>
 
 #include "core/bench/doing_words.h"
+#include "core/bench/queries.h"
 #include "core/charts/bridge_state.h"
 #include "core/charts/flyback_curve.h"
 #include "core/charts/heat_curve.h"
 #include "core/charts/level_ladder.h"
 #include "core/charts/sag_curve.h"
-#include "core/checks/queries.h"
 #include "gui/charts/bridge_chart.h"
 #include "gui/charts/coil_order_chart.h"
 #include "gui/charts/curve_plot.h"
@@ -59,14 +59,14 @@ QString whatHappens(const bench::SolvedBench& s, const bench::OperatingPoint& p)
     const auto& motor = s.motors[m];
     double amps = 0;
     for (const int w : motor.windings) amps = std::max(amps, std::abs(p.element(motor.device, w).value));
-    auto line = QObject::tr("%1 %2").arg(qs(checks::called(s, motor)), qs(bench::doingWords(p, static_cast<int>(m))));
+    auto line = QObject::tr("%1 %2").arg(qs(bench::called(s, motor)), qs(bench::doingWords(p, static_cast<int>(m))));
     if (amps > kNothing) line += QObject::tr(", %1").arg(qs(displayText(Amps{amps})));
     lines << line;
   }
   for (const auto& pole : s.nets.sources()) {
     const auto volts = p.across(pole.positive, pole.negative);
     const auto amps = p.element(pole.device, pole.element).value;
-    const auto name = qs(checks::called(s.bench, pole.device));
+    const auto name = qs(bench::called(s.bench, pole.device));
     if (!volts) continue;
     lines << (amps < -kNothing ? QObject::tr("%1 takes in %2 at %3") : QObject::tr("%1 gives %2 at %3"))
                  .arg(name, qs(displayText(Amps{std::abs(amps)})), qs(displayText(*volts)));
@@ -193,7 +193,7 @@ int CurrentsPanel::motorShown() const {
   const auto& s = *m_session.analysis().solved;
   const auto picked = m_session.selection().toStdString();
   for (std::size_t m = 0; m < s.motors.size(); ++m)
-    if (checks::idOf(s.bench, s.motors[m].device) == picked) return static_cast<int>(m);
+    if (bench::idOf(s.bench, s.motors[m].device) == picked) return static_cast<int>(m);
   return s.motors.empty() ? -1 : 0;
 }
 

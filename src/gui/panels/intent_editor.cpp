@@ -357,7 +357,7 @@ void IntentEditor::showSignals() {
   const auto& solved = m_session.analysis().solved;
   if (solved)
     for (const auto& m : solved->motors)
-      if (checks::idOf(solved->bench, m.device) == m_motor) wired = checks::wiredSignals(*solved, m);
+      if (bench::idOf(solved->bench, m.device) == m_motor) wired = checks::wiredSignals(*solved, m);
   bool grey = false;
   const auto called = [this](const Address& pin) { return qs(shownEnd(m_session.harness(), m_session.library(), pin)); };
   for (const auto& role : roles) {

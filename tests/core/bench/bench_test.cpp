@@ -3,7 +3,7 @@
 #include <catch2/catch.hpp>
 #include <cmath>
 
-#include "core/checks/queries.h"
+#include "core/bench/queries.h"
 #include "support/benches.h"
 #include "support/generate.h"
 
@@ -127,8 +127,8 @@ TEST_CASE("current that leaves a source comes back to it") {
     for (const auto& p : s->points) {
       if (!p->solved() || p->command().moment == Moment::JustOpened) continue;
       for (const auto& pole : s->nets.sources()) {
-        const double out = checks::leaving(*s, *p, pole.positive).value;
-        const double in = -checks::leaving(*s, *p, pole.negative).value;
+        const double out = bench::leaving(*s, *p, pole.positive).value;
+        const double in = -bench::leaving(*s, *p, pole.negative).value;
         INFO(name << ": " << p->command().title);
         CHECK(out == Approx(in).epsilon(1e-6).margin(1e-6));
       }

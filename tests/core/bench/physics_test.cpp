@@ -5,8 +5,8 @@
 #include <nlohmann/json.hpp>
 #include <tuple>
 
-#include "core/checks/queries.h"
 #include "core/bench/netlist.h"
+#include "core/bench/queries.h"
 #include "support/benches.h"
 #include "support/generate.h"
 #include "support/reference_solver.h"
@@ -86,12 +86,13 @@ TEST_CASE("a stalled motor takes open voltage less the bridge over everything in
   const auto* p = s->point(0, Action::Forward, Moment::Stalled, Corner::Full);
   REQUIRE(p);
   // I = (V_open - V0) / (R_source + R_wires + R_stage + R_winding), the module's own 40 mA shared out beside it.
-  const auto& source = checks::sourceBody(s->bench, *checks::sourceAt(*s, s->bench.terminal(*parseAddress("bat.P")), true));
+  const auto& source = bench::sourceBody(s->bench, *bench::sourceAt(*s, s->bench.terminal(*parseAddress("bat.P")), true));
   double wires = 0;
   for (const auto& l : s->bench.links) {
     const auto a = s->bench.address(l.a);
     const auto b = s->bench.address(l.b);
-    if (a.starts_with("bat") || b.starts_with("bat") || a.starts_with("left") || b.starts_with("left")) wires += l.resistance.expected.value;
+    if (a.starts_with("bat") || b.starts_with("bat") || a.starts_with("left") || b.starts_with("left"))
+      wires += l.resistance.expected.value;
   }
   const double open = *source.full.typical() - 0.04 * *source.resistance.typical();
   const double expected = (open - 1.4) / (*source.resistance.typical() + wires + 1.15 + 4);
@@ -133,8 +134,7 @@ TEST_CASE("a chopper draws what its coils, its switches and itself turn into hea
     for (int k = 0; k < 2; ++k) {
       const double i = p->coil(stage, static_cast<int>(e), k).value;
       CHECK(i == Approx(1.5 * 0.7071).epsilon(0.01));
-      const auto v = p->across(s->bench.terminal(stage, c->coils[k].first),
-                               s->bench.terminal(stage, c->coils[k].second));
+      const auto v = p->across(s->bench.terminal(stage, c->coils[k].first), s->bench.terminal(stage, c->coils[k].second));
       watts += v->value * i + i * i * *c->rds.typical();
     }
     const double drawn = p->element(stage, static_cast<int>(e)).value;

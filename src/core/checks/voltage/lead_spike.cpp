@@ -27,7 +27,7 @@ std::vector<Ringing> measure(const SolvedBench& s) {
     if (!input.facts->ceramicOnly || !inUse(s, input)) continue;
     if (nearCapacitance(s, input).electrolytic.value > kDamps) continue;
     const auto* source = sourceAt(s, input.positive, true);
-    const auto lead = source ? copperDistance(s, source->positive, input.positive) : std::nullopt;
+    const auto lead = source ? copperDistance(s.bench, s.nets, source->positive, input.positive) : std::nullopt;
     const auto v = p->across(input.positive, input.negative);
     if (!lead || *lead <= kNear || !v) continue;
     Ringing m{{}, input, *lead, *v, Volts{absolute.value_or(0)}};

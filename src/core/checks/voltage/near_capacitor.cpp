@@ -13,7 +13,8 @@ NearCapacitance nearCapacitance(const SolvedBench& s, const SupplyInput& input) 
     const auto farads = c.capacitance.typical();
     if (a < 0 || b < 0 || !farads) return;
     for (const auto& [x, y] : {std::pair{a, b}, std::pair{b, a}}) {
-      if (!copperDistance(s, x, input.positive, kNear) || !copperDistance(s, y, input.negative, kNear)) continue;
+      if (!copperDistance(s.bench, s.nets, x, input.positive, kNear) || !copperDistance(s.bench, s.nets, y, input.negative, kNear))
+        continue;
       sum.all.value += *farads;
       if (!c.ceramic) sum.electrolytic.value += *farads;
       return;

@@ -16,7 +16,7 @@ std::string rail(const SolvedBench& s, TerminalIndex t) {
   double nearest = std::numeric_limits<double>::infinity();
   for (const auto& pole : s.nets.sources())
     for (const auto& [end, name] : {std::pair{pole.positive, "the plus of "}, std::pair{pole.negative, "the minus of "}})
-      if (const auto far = copperDistance(s, t, end, Metres{nearest}); far && far->value < nearest) {
+      if (const auto far = copperDistance(s.bench, s.nets, t, end, Metres{nearest}); far && far->value < nearest) {
         nearest = far->value;
         word = name + called(s.bench, pole.device);
       }
