@@ -30,7 +30,7 @@ int print(const std::vector<std::string>& words, bool json) {
   for (const auto& t : typed) {
     if (!json) {
       std::string figures;
-      for (const auto& [name, value] : t.overrides) figures += (figures.empty() ? "" : ", ") + name + " " + value;
+      for (const auto& [name, value] : t.overrides) figures += fmt::format("{}{} {}", figures.empty() ? "" : ", ", name, value);
       say(fmt::format("{:<24} {}, as typed ({})\n", t.part, t.text, figures));
       continue;
     }

@@ -73,7 +73,7 @@ struct Bench {
     return node.at >= 0 ? devices[device].first + node.at : terminal(device, static_cast<const std::string&>(node));
   }
   /// Elements counted over the whole bench, whether they exist with the present settings or not.
-  std::size_t elementIndex(int device, int element) const { return static_cast<std::size_t>(devices[device].firstElement + element); }
+  std::size_t elementIndex(int device, int element) const { return devices[device].firstElement + element; }
   std::size_t elementCount() const;
   int deviceOf(TerminalIndex t) const { return m_owner[t]; }
   const parts::Terminal& facts(TerminalIndex t) const;

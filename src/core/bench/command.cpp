@@ -1,5 +1,7 @@
 #include "core/bench/command.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <set>
 #include <tuple>
@@ -288,12 +290,12 @@ class CommandList {
         const auto state = static_cast<PinState>(rest % 3);
         rest /= 3;
         c.pins[pin] = state;
-        title += (title.empty() ? "" : ", ") + m_bench.facts(pin).label +
-                 (state == PinState::High  ? " high"
-                  : state == PinState::Low ? " low"
-                                           : " open");
+        title += fmt::format("{}{} {}", title.empty() ? "" : ", ", m_bench.facts(pin).label,
+                             state == PinState::High  ? "high"
+                             : state == PinState::Low ? "low"
+                                                      : "open");
       }
-      c.id = c.title = name + ": " + title;
+      c.id = c.title = fmt::format("{}: {}", name, title);
       add(std::move(c), {Corner::Full, Corner::Nominal, Corner::Empty, Corner::Strong});
     }
   }

@@ -82,8 +82,8 @@ class Builder {
 
   // ---- what every element is put together from
 
-  int add(Branch b) {
-    m_out.circuit.branches.push_back(std::move(b));
+  int add(const Branch& b) {
+    m_out.circuit.branches.push_back(b);
     return static_cast<int>(m_out.circuit.branches.size()) - 1;
   }
   int& main() { return m_out.main[m_element]; }

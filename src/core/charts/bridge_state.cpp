@@ -37,10 +37,10 @@ Leg legOf(const SolvedBench& s, const OperatingPoint& p, bench::ChannelRef ref, 
         leg.hasLow = true;
         leg.low = p.on(ref.device, index);
       }
-    } else if (const auto* b = std::get_if<parts::Bipolar>(&element.body); b && b->collector == out) {
-      leg.hasLow = true;
-      leg.low = conducts(p, ref.device, index);
-    } else if (const auto* m = std::get_if<parts::Mosfet>(&element.body); m && m->drain == out) {
+    } else {
+      const auto* b = std::get_if<parts::Bipolar>(&element.body);
+      const auto* m = std::get_if<parts::Mosfet>(&element.body);
+      if (!(b && b->collector == out) && !(m && m->drain == out)) continue;
       leg.hasLow = true;
       leg.low = conducts(p, ref.device, index);
     }

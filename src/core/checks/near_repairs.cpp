@@ -60,8 +60,8 @@ class Near {
     if (device.part->terminals.size() > kSmall) return;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) place(device.first + static_cast<int>(i));
   }
-  void offer(const RepairDraft& plan, std::string text) {
-    if (m_out.size() < m_most) m_out.push_back(plan.repair(std::move(text)));
+  void offer(const RepairDraft& plan, const std::string& text) {
+    if (m_out.size() < m_most) m_out.push_back(plan.repair(text));
   }
   bool loose(TerminalIndex t) const { return m_b.devices[m_b.deviceOf(t)].part->terminals.size() <= 3; }
 

@@ -61,7 +61,7 @@ RepairDraft& RepairDraft::exchange(bench::TerminalIndex a, bench::TerminalIndex 
   return *this;
 }
 
-Repair RepairDraft::repair(std::string text) const {
+Repair RepairDraft::repair(const std::string& text) const {
   return {text, m_maker.take(text)};
 }
 

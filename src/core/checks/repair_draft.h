@@ -29,7 +29,7 @@ class RepairDraft {
   RepairDraft& exchange(bench::TerminalIndex a, bench::TerminalIndex b);
 
   bool empty() const { return m_maker.empty(); }
-  Repair repair(std::string text) const;
+  Repair repair(const std::string& text) const;
   harness::Edit edit() const { return m_maker.take({}); }
 
  private:

@@ -81,7 +81,7 @@ std::vector<const T*> ofMotor(const std::vector<T>& entries, const std::string& 
   std::vector<const T*> out;
   for (const auto& e : entries)
     if (e.motor == motor) out.push_back(&e);
-  std::ranges::stable_partition(out, [](const T* e) { return e->source.typed(); });
+  std::stable_partition(out.begin(), out.end(), [](const T* e) { return e->source.typed(); });
   return out;
 }
 

@@ -131,7 +131,7 @@ void roles(const Part& p, const Say& say, std::string& out) {
     std::string outs;
     for (const auto& o : c.out) outs += (outs.empty() ? "" : ", ") + o;
     std::string signals;
-    for (const auto& [role, t] : c.signals) signals += (signals.empty() ? "" : ", ") + role + " = " + t;
+    for (const auto& [role, t] : c.signals) signals += fmt::format("{}{} = {}", signals.empty() ? "" : ", ", role, t);
     out += fmt::format("- {}: outputs {}; signals {}\n", say.line(c.id), say.line(outs), say.line(signals));
   }
 }

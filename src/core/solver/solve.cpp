@@ -76,8 +76,8 @@ std::shared_ptr<BlockSolution> solveOne(const Circuit& whole, const Blocks& bloc
   auto part = partOf(whole, blocks, block);
   if (start && start->converged && start->circuit == part) return start;
   const bool ours = start && start.use_count() == 1;
-  auto out = ours ? std::move(start) : std::make_shared<BlockSolution>();
-  if (start) static_cast<BlockStart&>(*out) = *start;
+  auto out = ours ? start : std::make_shared<BlockSolution>();
+  if (start && !ours) static_cast<BlockStart&>(*out) = *start;
   out->circuit = std::move(part);
   solveBlock(*out);
   passes += out->passes;

@@ -16,7 +16,7 @@
 namespace bold::gui {
 namespace {
 constexpr int kFileSettles = 300;     // ms
-constexpr int kStaleAfter = 200;      // ms; see interface.md, "The verdict"
+constexpr int kStaleAfter = 200;      // ms: what is judged sooner never looks out of date
 constexpr int kBehindTheWindow = 10;  // nice: where both want the machine, the window has it
 
 QStringList sentences(const std::vector<Problem>& problems) {

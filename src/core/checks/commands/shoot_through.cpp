@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <cassert>
 #include <cmath>
 
 #include "core/checks/check.h"
@@ -49,6 +50,7 @@ constexpr double kShorts = 0.05;  // A through both transistors of a leg
 
 // No command asks for it, and a slip of the program, or a pin that is not set up yet, makes it.
 Finding possible(const SolvedBench& s, const Leg& leg, const Extreme& combined) {
+  assert(combined.point);
   const auto& title = combined.point->command().title;
   const auto pins = title.substr(title.find(": ") + 2);
   auto f =

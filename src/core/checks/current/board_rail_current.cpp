@@ -22,7 +22,7 @@ struct Draw {
 };
 
 template <class Current>
-Draw drawOf(const SolvedBench& s, TerminalIndex place, std::string quantity, std::string name, double limit, const Figure& source,
+Draw drawOf(const SolvedBench& s, TerminalIndex place, const std::string& quantity, std::string name, double limit, const Figure& source,
             Current current) {
   Draw d{{}, {}, {}, std::move(name), limit, &source};
   d.running = largest(s, steady, current);

@@ -17,7 +17,7 @@ struct Together {
 };
 
 Together together(const SolvedBench& s, int device, const parts::Pins& pins, const std::vector<parts::Node>& group, double limit,
-                  std::string what) {
+                  const std::string& what) {
   const auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
     double out = 0;
     double in = 0;
