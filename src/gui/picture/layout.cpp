@@ -50,8 +50,9 @@ class Router {
   Router(const harness::Harness& h, const parts::Library& library)
       : m_h(h),
         m_p(place(h, library)),
-        m_bench(bench::makeBench(h, library)),
-        m_nets(m_bench),
+        m_copper(std::make_shared<const Copper>(h, library)),
+        m_bench(m_copper->bench),
+        m_nets(m_copper->nets),
         m_trunk(m_p.trunk, m_p.trunkWidth),
         m_leads(m_p.leads, m_p.leadsWidth) {}
 
@@ -63,6 +64,7 @@ class Router {
     for (auto& [net, bar] : m_bars)
       if (bar.x2 > bar.x1) out.bars.push_back(bar);
     out.boxes = std::move(m_p.boxes);
+    out.copper = std::move(m_copper);
     out.width = m_p.width;
     out.height = m_p.height;
     return out;
@@ -71,8 +73,9 @@ class Router {
  private:
   const harness::Harness& m_h;
   Placement m_p;
-  Bench m_bench;
-  Nets m_nets;
+  std::shared_ptr<const Copper> m_copper;
+  const Bench& m_bench;
+  const Nets& m_nets;
   Tracks m_trunk, m_leads;
   std::map<int, Bar> m_bars;        // by net
   std::map<int, double> m_marginX;  // grounds of sources: their way down

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -87,11 +88,19 @@ struct Bar {
   bool operator==(const Bar&) const = default;
 };
 
+/// What is joined by copper on the bench that was laid out, planned things absent.
+struct Copper {
+  bench::Bench bench;
+  bench::Nets nets;
+  Copper(const harness::Harness& harness, const parts::Library& library) : bench(bench::makeBench(harness, library)), nets(bench) {}
+};
+
 struct Layout {
   double width = 0, height = 0;
   std::vector<Box> boxes;
   std::vector<Thread> threads;
   std::vector<Bar> bars;
+  std::shared_ptr<const Copper> copper;
 
   const Box* box(const std::string& device) const;
   const TerminalMark* terminal(const Address& address) const;

@@ -140,8 +140,8 @@ bool Picture::relight() {
   const auto& h = m_session.harness();
   for (const auto& s : subjects) {
     if (const auto address = parseAddress(s)) {
-      const auto bench = bench::makeBench(h, m_session.library());
-      const bench::Nets nets(bench);
+      if (!m_layout.copper) continue;
+      const auto& [bench, nets] = *m_layout.copper;
       auto t = bench.terminal(*address);
       const auto* d = h.device(address->device);
       const auto part = d ? m_session.library().find(d->part) : nullptr;
