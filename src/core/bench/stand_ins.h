@@ -12,8 +12,8 @@ namespace bold::bench {
 struct SolvedBench;
 
 /// What a circuit is worked out with where a part does not say a figure that it cannot be solved without. Each is what common parts of
-/// the kind have, on the side that hides no fault; what was taken on a bench is said under "taken for granted". A check never judges a
-/// limit by one: it says that the figure is missing.
+/// the kind have; what was taken on a bench is said under "taken for granted". A check whose own limit is missing says so: no stand-in
+/// takes the place of a limit.
 struct StandIn {
   std::string_view what;  ///< "pin resistance"
   AnyQuantity value;

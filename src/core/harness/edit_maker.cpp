@@ -7,6 +7,14 @@ std::string stemOf(ConnectionKind kind) {
   return kind == ConnectionKind::Wire ? "w" : kind == ConnectionKind::Plug ? "p" : "j";
 }
 
+Connection between(ConnectionKind kind, const Address& a, const Address& b) {
+  Connection c;
+  c.kind = kind;
+  c.a = a;
+  c.b = b;
+  return c;
+}
+
 }  // namespace
 
 std::string EditMaker::freeId(const std::string& stem) {
@@ -33,9 +41,7 @@ EditMaker& EditMaker::add(Connection c) {
 
 EditMaker& EditMaker::wire(const Address& a, const Address& b, const std::string& colour, std::optional<int> gauge,
                            std::optional<Metres> length) {
-  Connection c;
-  c.a = a;
-  c.b = b;
+  auto c = between(ConnectionKind::Wire, a, b);
   c.colour = colour;
   c.gauge = gauge;
   c.length = length;
@@ -43,19 +49,11 @@ EditMaker& EditMaker::wire(const Address& a, const Address& b, const std::string
 }
 
 EditMaker& EditMaker::plug(const Address& a, const Address& b) {
-  Connection c;
-  c.kind = ConnectionKind::Plug;
-  c.a = a;
-  c.b = b;
-  return add(std::move(c));
+  return add(between(ConnectionKind::Plug, a, b));
 }
 
 EditMaker& EditMaker::jumper(const Address& a, const Address& b) {
-  Connection c;
-  c.kind = ConnectionKind::Jumper;
-  c.a = a;
-  c.b = b;
-  return add(std::move(c));
+  return add(between(ConnectionKind::Jumper, a, b));
 }
 
 EditMaker& EditMaker::remove(const Connection& connection) {
