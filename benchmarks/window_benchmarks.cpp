@@ -96,22 +96,23 @@ void editWhileAnalysing(benchmark::State& state) {
   window.openFile(QString::fromStdString(path));
   window.show();
   const auto settle = [&] {
-    while (!session.analysisCurrent() || !session.analysis().explained) QApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
+    while (!session.analyser.current() || !session.analyser.analysis().explained)
+      QApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
   };
   settle();
   app.longest = 0;
   // A wire is taken away and put back.
-  const auto wire = session.harness().connections.back();
+  const auto wire = session.document.harness().connections.back();
   for (auto _ : state) {
-    if (session.harness().connection(wire.id))
-      session.apply({"Take a wire away", {harness::Drop<harness::Connection>{wire.id}}});
+    if (session.document.harness().connection(wire.id))
+      session.document.apply({"Take a wire away", {harness::Drop<harness::Connection>{wire.id}}});
     else
-      session.apply({"Put it back", {harness::Put<harness::Connection>{wire, std::nullopt}}});
+      session.document.apply({"Put it back", {harness::Put<harness::Connection>{wire, std::nullopt}}});
     settle();
   }
   state.counters["longest_event_ms"] = app.longest;
   state.SetLabel(app.what.toStdString());
-  session.undoStack().setClean();
+  session.document.undoStack().setClean();
 }
 BENCHMARK(editWhileAnalysing)->Arg(6)->Unit(benchmark::kMillisecond)->Iterations(20);
 

@@ -26,46 +26,46 @@ QString nameOf(const harness::OpenFile& file) {
 
 FileActions::FileActions(Session& session, NoticeBar& notices, QWidget& window)
     : QObject(&window), m_session(session), m_notices(notices), m_window(window) {
-  connect(&session, &Session::problems, this, &FileActions::showProblems);
-  connect(&session, &Session::changedOnDisk, this, &FileActions::changedOnDisk);
-  connect(&session, &Session::openElsewhere, this, [this] {
+  connect(&session.file, &BenchFile::problems, this, &FileActions::showProblems);
+  connect(&session.file, &BenchFile::changedOnDisk, this, &FileActions::changedOnDisk);
+  connect(&session.file, &BenchFile::openElsewhere, this, [this] {
     m_notices.say(
         "elsewhere",
-        tr("%1 is open in another window as well. Whoever saves second is asked first.").arg(QFileInfo(m_session.path()).fileName()),
+        tr("%1 is open in another window as well. Whoever saves second is asked first.").arg(QFileInfo(m_session.file.path()).fileName()),
         {{tr("I know"), "elsewhereKnown", {}}});
   });
-  connect(&session, &Session::notKept, this, [this](const QString& sentence) {
+  connect(&session.file, &BenchFile::notKept, this, [this](const QString& sentence) {
     m_notices.say("notKept", tr("Changes are not kept for a recovery: save often. %1").arg(sentence), {{tr("I know"), "notKeptKnown", {}}});
   });
-  connect(&session, &Session::documentReplaced, this, [this] {
+  connect(&session.document, &Document::replaced, this, [this] {
     for (const auto* key : {"elsewhere", "changedOnDisk"}) m_notices.withdraw(key);
   });
 }
 
 void FileActions::open(const QString& path) {
-  if (m_session.open(path)) remember(QFileInfo(path).absoluteFilePath());
+  if (m_session.file.open(path)) remember(QFileInfo(path).absoluteFilePath());
 }
 
 void FileActions::chooseAndOpen() {
-  const auto path = QFileDialog::getOpenFileName(&m_window, tr("Open a bench"), QFileInfo(m_session.path()).path(),
+  const auto path = QFileDialog::getOpenFileName(&m_window, tr("Open a bench"), QFileInfo(m_session.file.path()).path(),
                                                  tr("Benches (*.harness);;All files (*)"));
   if (!path.isEmpty() && mayDiscard()) open(path);
 }
 
 bool FileActions::mayDiscard() {
-  if (m_session.undoStack().isClean()) return true;
+  if (m_session.document.undoStack().isClean()) return true;
   QMessageBox ask(QMessageBox::Question, tr("Unsaved changes"), tr("This bench has changes that are not saved. Save them first?"),
                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, &m_window);
   ask.setDefaultButton(QMessageBox::Save);
   ask.setObjectName("unsaved");
   const int answer = ask.exec();
   if (answer == QMessageBox::Save) return save(false);
-  if (answer == QMessageBox::Discard) m_session.giveUp();
+  if (answer == QMessageBox::Discard) m_session.file.giveUp();
   return answer == QMessageBox::Discard;
 }
 
 bool FileActions::save(bool as) {
-  auto path = m_session.path();
+  auto path = m_session.file.path();
   if (as || path.isEmpty()) {
     path =
         QFileDialog::getSaveFileName(&m_window, tr("Save the bench"), path.isEmpty() ? "bench.harness" : path, tr("Benches (*.harness)"));
@@ -73,7 +73,7 @@ bool FileActions::save(bool as) {
     if (QFileInfo(path).suffix().isEmpty()) path += ".harness";
   }
   bool ask = false;
-  auto wrong = m_session.save(path, harness::Overwrite::Ask, ask);
+  auto wrong = m_session.file.save(path, harness::Overwrite::Ask, ask);
   if (!wrong.isEmpty()) {
     QMessageBox box(QMessageBox::Warning, ask ? tr("Write over it?") : tr("Not saved"), wrong, QMessageBox::Cancel, &m_window);
     box.setObjectName("notSaved");
@@ -83,7 +83,7 @@ bool FileActions::save(bool as) {
     box.exec();
     if (box.clickedButton() == other) return save(true);
     if (!over || box.clickedButton() != over) return false;
-    wrong = m_session.save(path, harness::Overwrite::Yes, ask);
+    wrong = m_session.file.save(path, harness::Overwrite::Yes, ask);
     if (!wrong.isEmpty()) {
       tell(&m_window, tr("Not saved"), wrong);
       return false;
@@ -98,7 +98,7 @@ bool FileActions::save(bool as) {
 
 // What else was changed by writing there; once for each file.
 void FileActions::sayLinks(const QString& path) {
-  const auto state = m_session.stateOf(path);
+  const auto state = m_session.file.stateOf(path);
   if ((state.leadsTo.empty() && state.names < 2) || m_saidLinks.contains(path)) return;
   m_saidLinks << path;
   const auto name = QFileInfo(path).fileName();
@@ -130,11 +130,11 @@ void FileActions::fillRecent(QMenu& menu) {
 
 void FileActions::offerRecovery() {
   int n = 0;
-  for (const auto& left : m_session.leftBehind()) {
+  for (const auto& left : m_session.file.leftBehind()) {
     const auto key = QString("recovery%1").arg(++n);
-    auto differences = m_session.differencesOf(*left);
+    auto differences = m_session.file.differencesOf(*left);
     if (differences.isEmpty()) {  // what was kept is what is in the file
-      m_session.discard(*left);
+      m_session.file.discard(*left);
       continue;
     }
     const auto more = differences.size() - kMostDifferences;
@@ -145,15 +145,15 @@ void FileActions::offerRecovery() {
                       .arg(QLocale().toString(when, QLocale::ShortFormat), nameOf(left->file), differences.join("; ")),
                   {{tr("&Take it up"), "recover",
                     [this, left] {
-                      if (mayDiscard()) m_session.recover(left);
+                      if (mayDiscard()) m_session.file.recover(left);
                     }},
-                   {tr("Thro&w it away"), "discardLeft", [this, left] { m_session.discard(*left); }},
+                   {tr("Thro&w it away"), "discardLeft", [this, left] { m_session.file.discard(*left); }},
                    {tr("&Later"), "later", {}}});
   }
 }
 
 void FileActions::changedOnDisk(bool gone) {
-  const auto name = QFileInfo(m_session.path()).fileName();
+  const auto name = QFileInfo(m_session.file.path()).fileName();
   if (gone) {
     m_notices.say("changedOnDisk",
                   tr("%1 is no longer where it was. What you see is still here: save it to have it on disk again.").arg(name),
@@ -162,7 +162,7 @@ void FileActions::changedOnDisk(bool gone) {
   }
   m_notices.say("changedOnDisk", tr("%1 was changed on disk by somebody else.").arg(name),
                 {{tr("Load it"), "loadAgain",
-                  [this, path = m_session.path()] {
+                  [this, path = m_session.file.path()] {
                     if (mayDiscard()) open(path);
                   }},
                  {tr("Keep what I see"), "keepMine", {}}});

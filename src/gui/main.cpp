@@ -80,8 +80,8 @@ int main(int argc, char** argv) {
   // Nobody is there to close a message.
   const bool alone = options.isSet("picture") || options.isSet("report");
   if (alone) {
-    QObject::disconnect(&session, &Session::problems, nullptr, nullptr);
-    QObject::connect(&session, &Session::problems, [](const QStringList& list) {
+    QObject::disconnect(&session.file, &BenchFile::problems, nullptr, nullptr);
+    QObject::connect(&session.file, &BenchFile::problems, [](const QStringList& list) {
       for (const auto& p : list) std::fprintf(stderr, "bold-harness: %s\n", qPrintable(p));
     });
   }
@@ -90,8 +90,8 @@ int main(int argc, char** argv) {
   if (options.isSet("step")) showStep();  // what is opened begins with its limits
   if (!alone) window.offerRecovery();
 
-  if (options.isSet("select")) session.select(options.value("select"));
-  if (options.isSet("command")) session.showCommand(options.value("command"), session.shownCorner());
+  if (options.isSet("select")) session.selection.select(options.value("select"));
+  if (options.isSet("command")) session.selection.showCommand(options.value("command"), session.selection.shownCorner());
 
   QWidget* shown = &window;
   if (options.isSet("card")) {
@@ -102,7 +102,7 @@ int main(int argc, char** argv) {
 
   if (options.isSet("change")) {
     const auto id = options.value("change").toStdString();
-    if (const auto copy = parts::copyOf(session.library(), id, "my-" + id, "My part")) {
+    if (const auto copy = parts::copyOf(session.document.library(), id, "my-" + id, "My part")) {
       auto* dialog = new OwnPartDialog(session, QString::fromStdString(*copy), &window);
       dialog->show();
       if (options.isSet("fields")) {
@@ -124,11 +124,11 @@ int main(int argc, char** argv) {
     auto* settle = new QTimer(&app);
     settle->setSingleShot(true);
     settle->setInterval(150);
-    QObject::connect(&session, &Session::analysisChanged, settle, [&session, settle, &options] {
-      if (!session.analysis().explained) return;
-      for (const auto& f : session.analysis().findings)
+    QObject::connect(&session.analyser, &Analyser::changed, settle, [&session, settle, &options] {
+      if (!session.analyser.analysis().explained) return;
+      for (const auto& f : session.analyser.analysis().findings)
         if (options.isSet("pick") && f.explainedBy.empty() && f.number == options.value("pick").toInt())
-          session.pick(QString::fromStdString(f.identity()));
+          session.selection.pick(QString::fromStdString(f.identity()));
       settle->start();
     });
     QObject::connect(settle, &QTimer::timeout, &app, [shown, &options, &session] {

@@ -27,9 +27,9 @@
 #include "gui/panels/find_dialog.h"
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/keys_dialog.h"
+#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
-#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
@@ -105,7 +105,7 @@ void MainWindow::connectPanels() {
   connect(m_rail, &StepRail::stepChanged, this, &MainWindow::showStep);
   connect(m_verdict, &VerdictBar::firstMatter, this, [this](const QString& id) {
     m_rail->setStep(Step::Limits);
-    m_session.pick(id);
+    m_session.selection.pick(id);
   });
   auto& picture = m_picture->picture();
   connect(&picture, &Picture::wireDrawn, m_wiring, &WiringPanel::join);
@@ -117,7 +117,7 @@ void MainWindow::connectPanels() {
   connect(m_wiring, &WiringPanel::refused, m_status, &QLabel::setText);
   // Emptied is not untouched: what was taken off the bench may still be wanted.
   connect(m_start, &StartCard::demo, this, [this](const QString& name) {
-    if (m_files->mayDiscard()) m_session.openDemo(name);
+    if (m_files->mayDiscard()) m_session.file.openDemo(name);
   });
   connect(m_start, &StartCard::file, this, [this](const QString& path) {
     if (m_files->mayDiscard()) m_files->open(path);
@@ -126,14 +126,14 @@ void MainWindow::connectPanels() {
     m_rail->setStep(Step::Bench);
     m_bench->focusSearch();
   });
-  connect(&m_session, &Session::documentChanged, this, &MainWindow::arrange);
+  connect(&m_session.document, &Document::changed, this, &MainWindow::arrange);
   // What was opened is looked at first by its limits; an empty bench is filled.
-  connect(&m_session, &Session::documentReplaced, this,
-          [this] { m_rail->setStep(m_session.harness().devices.empty() ? Step::Bench : Step::Limits); });
-  connect(&m_session, &Session::fieldWanted, this, &MainWindow::goTo);
+  connect(&m_session.document, &Document::replaced, this,
+          [this] { m_rail->setStep(m_session.document.harness().devices.empty() ? Step::Bench : Step::Limits); });
+  connect(&m_session.selection, &Selection::fieldWanted, this, &MainWindow::goTo);
   connect(m_findings, &FindingsPanel::explain, this, &MainWindow::showPage);
-  connect(&m_session, &Session::pickedChanged, this, [this] {
-    if (!m_session.picked().isEmpty()) m_rail->setStep(Step::Limits);
+  connect(&m_session.selection, &Selection::pickedChanged, this, [this] {
+    if (!m_session.selection.picked().isEmpty()) m_rail->setStep(Step::Limits);
   });
   // What was found is what the next key is about.
   connect(m_find, &FindDialog::wireFound, this, [this] {
@@ -141,11 +141,11 @@ void MainWindow::connectPanels() {
     m_picture->setFocus();
   });
   connect(m_find, &FindDialog::placeFound, this, [this] {
-    if (m_session.harness().device(m_session.selection().toStdString())) m_rail->setStep(Step::Bench);
+    if (m_session.document.harness().device(m_session.selection.subject().toStdString())) m_rail->setStep(Step::Bench);
     m_picture->setFocus();
   });
-  connect(&m_session, &Session::documentChanged, this, &MainWindow::refreshTitle);
-  connect(&m_session.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
+  connect(&m_session.document, &Document::changed, this, &MainWindow::refreshTitle);
+  connect(&m_session.document.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
   connect(m_files, &FileActions::saved, this, &MainWindow::refreshTitle);
 }
 
@@ -182,9 +182,9 @@ QWidget* MainWindow::buildTop() {
   auto* undo = button(tr("Undo"), "undo", top);
   connect(open, &QPushButton::clicked, m_files, &FileActions::chooseAndOpen);
   connect(keep, &QPushButton::clicked, this, [this] { m_files->save(false); });
-  connect(undo, &QPushButton::clicked, &m_session.undoStack(), &QUndoStack::undo);
+  connect(undo, &QPushButton::clicked, &m_session.document.undoStack(), &QUndoStack::undo);
   undo->setEnabled(false);
-  connect(&m_session.undoStack(), &QUndoStack::canUndoChanged, undo, &QPushButton::setEnabled);
+  connect(&m_session.document.undoStack(), &QUndoStack::canUndoChanged, undo, &QPushButton::setEnabled);
   for (auto* b : {open, keep, undo}) row->addWidget(b);
   return top;
 }
@@ -201,7 +201,7 @@ void MainWindow::buildMenus() {
 void MainWindow::buildFileMenu() {
   auto* file = menuBar()->addMenu(tr("&File"));
   file->addAction(tr("&New bench"), QKeySequence(tr("Ctrl+N")), this, [this] {
-    if (m_files->mayDiscard()) m_session.startEmpty();
+    if (m_files->mayDiscard()) m_session.file.startEmpty();
   });
   file->addAction(tr("&Open…"), QKeySequence::Open, m_files, &FileActions::chooseAndOpen);
   auto* recent = file->addMenu(tr("Open &recent"));
@@ -210,7 +210,7 @@ void MainWindow::buildFileMenu() {
   for (const auto& [title, name] : {std::pair{tr("The wave tank, ready to switch on"), "wave-tank.harness"},
                                     std::pair{tr("The wave tank, as somebody wired it first"), "wave-tank-first-try.harness"}})
     demos->addAction(title, this, [this, file = QString(name)] {
-      if (m_files->mayDiscard()) m_session.openDemo(file);
+      if (m_files->mayDiscard()) m_session.file.openDemo(file);
     });
   file->addSeparator();
   file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
@@ -222,9 +222,9 @@ void MainWindow::buildFileMenu() {
 
 void MainWindow::buildEditMenu() {
   auto* edit = menuBar()->addMenu(tr("&Edit"));
-  auto* undo = m_session.undoStack().createUndoAction(this, tr("Undo"));
+  auto* undo = m_session.document.undoStack().createUndoAction(this, tr("Undo"));
   undo->setShortcut(QKeySequence::Undo);
-  auto* redo = m_session.undoStack().createRedoAction(this, tr("Redo"));
+  auto* redo = m_session.document.undoStack().createRedoAction(this, tr("Redo"));
   redo->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
   edit->addAction(undo);
   edit->addAction(redo);
@@ -247,7 +247,8 @@ void MainWindow::buildEditMenu() {
   edit->addAction(tr("Put the picked &repair on the plan"), QKeySequence(tr("Ctrl+Return")), m_findings, &FindingsPanel::repairPicked);
   edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] { copyReport(m_session); });
   edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
-  edit->addAction(tr("&All planned changes are done"), this, [this] { m_session.apply(harness::markAllDone(m_session.harness())); });
+  edit->addAction(tr("&All planned changes are done"), this,
+                  [this] { m_session.document.apply(harness::markAllDone(m_session.document.harness())); });
 }
 
 void MainWindow::buildViewMenu() {
@@ -296,8 +297,7 @@ void MainWindow::setTheme(const QString& name) {
   QSettings().setValue("theme", name);
   applyTheme(*qApp, name == "dark" ? Theme::Dark : Theme::Light);
   paintStatus();
-  Q_EMIT m_session.documentChanged();
-  Q_EMIT m_session.analysisChanged();
+  Q_EMIT m_session.document.changed();
 }
 
 bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
@@ -320,7 +320,7 @@ void MainWindow::arrange() {
   m_side->setVisible(shown);
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
-  m_start->setVisible(m_session.harness().devices.empty());
+  m_start->setVisible(m_session.document.harness().devices.empty());
   m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));
 }
 
@@ -333,7 +333,7 @@ void MainWindow::showStep() {
 }
 
 void MainWindow::goTo(const QString& subject, const QString& field) {
-  const bool connection = m_session.harness().connection(subject.toStdString());
+  const bool connection = m_session.document.harness().connection(subject.toStdString());
   m_rail->setStep(connection ? Step::Wiring : Step::Bench);
   if (m_narrow) m_sheet->setChecked(true);
   if (connection)
@@ -343,23 +343,23 @@ void MainWindow::goTo(const QString& subject, const QString& field) {
 }
 
 void MainWindow::deletePicked() {
-  if (m_session.readOnly()) return;
-  if (m_session.harness().connection(m_session.selection().toStdString()))
+  if (m_session.document.readOnly()) return;
+  if (m_session.document.harness().connection(m_session.selection.subject().toStdString()))
     m_wiring->removeSelected();
-  else if (m_session.harness().device(m_session.selection().toStdString()))
+  else if (m_session.document.harness().device(m_session.selection.subject().toStdString()))
     m_bench->removeSelected();
 }
 
 // Of the picked motor; where none is picked, of every motor.
 void MainWindow::stateAsWired() {
-  const auto& solved = m_session.analysis().solved;
-  if (!solved || m_session.readOnly()) return;
-  const auto picked = m_session.selection().section('.', 0, 0).toStdString();
-  auto grown = m_session.harness();
+  const auto& solved = m_session.analyser.analysis().solved;
+  if (!solved || m_session.document.readOnly()) return;
+  const auto picked = m_session.selection.subject().section('.', 0, 0).toStdString();
+  auto grown = m_session.document.harness();
   harness::Edit all{tr("State the pins as they are wired").toStdString(), {}};
   for (const auto& m : solved->motors) {
     const auto& id = solved->bench.devices[m.device].doc.id;
-    if (m_session.harness().device(picked) && id != picked) continue;
+    if (m_session.document.harness().device(picked) && id != picked) continue;
     if (const auto one = checks::stateAsWired(grown, *solved, id)) {
       harness::apply(grown, *one);
       all.changes.insert(all.changes.end(), one->changes.begin(), one->changes.end());
@@ -368,7 +368,7 @@ void MainWindow::stateAsWired() {
   if (all.changes.empty())
     m_status->setText(tr("There is nothing to state: every pin that the wires lead to is stated, or none is wired."));
   else
-    m_session.apply(all);
+    m_session.document.apply(all);
 }
 
 void MainWindow::dragEnterEvent(QDragEnterEvent* e) {
@@ -386,13 +386,14 @@ void MainWindow::dropEvent(QDropEvent* e) {
 }
 
 void MainWindow::refreshTitle() {
-  const auto& h = m_session.harness();
-  const auto file = m_session.path().isEmpty() ? tr("not saved yet") : QFileInfo(m_session.path()).fileName();
-  const auto title = h.title.empty() ? (m_session.path().isEmpty() ? tr("New bench") : QFileInfo(m_session.path()).completeBaseName())
-                                     : QString::fromStdString(h.title);
-  const bool changed = !m_session.undoStack().isClean();
+  const auto& h = m_session.document.harness();
+  const auto file = m_session.file.path().isEmpty() ? tr("not saved yet") : QFileInfo(m_session.file.path()).fileName();
+  const auto title = h.title.empty()
+                         ? (m_session.file.path().isEmpty() ? tr("New bench") : QFileInfo(m_session.file.path()).completeBaseName())
+                         : QString::fromStdString(h.title);
+  const bool changed = !m_session.document.undoStack().isClean();
   m_title->setText(title);
-  m_where->setText(m_session.readOnly() ? tr("%1 · read only").arg(file) : changed ? tr("%1 · changed").arg(file) : file);
+  m_where->setText(m_session.document.readOnly() ? tr("%1 · read only").arg(file) : changed ? tr("%1 · changed").arg(file) : file);
   setWindowTitle(tr("%1%2 – Bold Harness").arg(title, changed ? "*" : ""));
 }
 
@@ -424,7 +425,7 @@ void MainWindow::about() {
 
 void MainWindow::lowSideSwitch() {
   LowSideSwitchDialog dialog(m_session, this);
-  if (dialog.exec() == QDialog::Accepted) m_session.apply(dialog.edit());
+  if (dialog.exec() == QDialog::Accepted) m_session.document.apply(dialog.edit());
 }
 
 // Looked over and named in the dialog before it is kept.
@@ -437,7 +438,7 @@ void MainWindow::importPartFrom(const QString& path) {
   Disk disk;
   const auto text = disk.read(path.toStdString());
   if (!text) {
-    Q_EMIT m_session.problems({QString::fromStdString(bold::text(text.error()))});
+    Q_EMIT m_session.file.problems({QString::fromStdString(bold::text(text.error()))});
     return;
   }
   (new OwnPartDialog(m_session, QString::fromStdString(*text), this))->show();

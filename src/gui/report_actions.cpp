@@ -14,13 +14,14 @@ namespace bold::gui {
 namespace {
 
 std::string fileOf(const Session& session) {
-  return session.path().isEmpty() ? "not saved" : QFileInfo(session.path()).fileName().toStdString();
+  return session.file.path().isEmpty() ? "not saved" : QFileInfo(session.file.path()).fileName().toStdString();
 }
 
 }  // namespace
 
 void copyReport(const Session& session) {
-  QGuiApplication::clipboard()->setText(QString::fromStdString(report::text(fileOf(session), session.harness(), session.analysis())));
+  QGuiApplication::clipboard()->setText(
+      QString::fromStdString(report::text(fileOf(session), session.document.harness(), session.analyser.analysis())));
 }
 
 void paintReport(const Session& session, QPagedPaintDevice& pages) {
@@ -29,13 +30,13 @@ void paintReport(const Session& session, QPagedPaintDevice& pages) {
   document.setDefaultStyleSheet(
       "h1{font-size:16pt} h2{font-size:13pt} h3{font-size:11pt} code{font-family:'DejaVu Sans Mono'} "
       "body{color:black}");
-  document.setHtml(QString::fromStdString(report::html(fileOf(session), session.harness(), session.analysis())));
+  document.setHtml(QString::fromStdString(report::html(fileOf(session), session.document.harness(), session.analyser.analysis())));
   document.print(&pages);
 }
 
 void printReport(const Session& session, QWidget* window) {
   QPrinter printer(QPrinter::HighResolution);
-  printer.setDocName(QString::fromStdString(session.harness().title));
+  printer.setDocName(QString::fromStdString(session.document.harness().title));
   QPrintDialog dialog(&printer, window);
   if (dialog.exec() == QDialog::Accepted) paintReport(session, printer);
 }

@@ -25,11 +25,11 @@ QWidget* make(Session& session, QWidget* parent) {
 }
 
 QString benchStands(const Session& s, bool narrow) {
-  if (s.harness().devices.empty()) return told("nothing yet");
+  if (s.document.harness().devices.empty()) return told("nothing yet");
   int motors = 0;
   int boards = 0;
-  for (const auto& d : s.harness().devices) {
-    const auto part = s.library().find(d.part);
+  for (const auto& d : s.document.harness().devices) {
+    const auto part = s.document.library().find(d.part);
     if (!part) continue;
     boards += parts::isController(*part);
     motors += parts::isMotor(*part);
@@ -39,14 +39,14 @@ QString benchStands(const Session& s, bool narrow) {
 }
 
 QString wiringStands(const Session& s, bool narrow) {
-  const auto wires = std::ranges::count(s.harness().connections, harness::ConnectionKind::Wire, &harness::Connection::kind);
-  const int open = s.harness().openChanges();
+  const auto wires = std::ranges::count(s.document.harness().connections, harness::ConnectionKind::Wire, &harness::Connection::kind);
+  const int open = s.document.harness().openChanges();
   if (open == 0) return told("%1 wires").arg(wires);
   return narrow ? told("%1 to do").arg(open) : told("%1 wires, %2 to do").arg(wires).arg(open);
 }
 
 QString limitsStand(const Session& s, bool narrow) {
-  const auto& a = s.analysis();
+  const auto& a = s.analyser.analysis();
   const int stops = a.causes(checks::Severity::Stop);
   const int cautions = a.causes(checks::Severity::Caution);
   if (stops + cautions > 0)

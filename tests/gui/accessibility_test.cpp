@@ -73,9 +73,9 @@ TEST_CASE("whatever can be used has a name for a screen reader, at every step") 
     for (const auto& row : gui::steps()) {
       const auto step = row.step;
       w.main.rail().setStep(step);
-      w.session.select(step == gui::Step::Wiring ? "w4" : "paddle");
-      if (step == gui::Step::Limits && !w.session.analysis().findings.empty())
-        w.session.pick(QString::fromStdString(w.session.analysis().findings.front().identity()));
+      w.session.selection.select(step == gui::Step::Wiring ? "w4" : "paddle");
+      if (step == gui::Step::Limits && !w.session.analyser.analysis().findings.empty())
+        w.session.selection.pick(QString::fromStdString(w.session.analyser.analysis().findings.front().identity()));
       QTest::qWait(40);
       QStringList missing;
       int seen = 0;
@@ -93,7 +93,7 @@ TEST_CASE("Tab comes to every control of every step and back to where it began")
     Window w;
     w.open("demo/wave-tank-first-try.harness");
     w.main.rail().setStep(step);
-    w.session.select("paddle");
+    w.session.selection.select("paddle");
     QTest::qWait(60);
     w.main.activateWindow();
     (void)QTest::qWaitForWindowActive(&w.main);
@@ -138,12 +138,12 @@ TEST_CASE("every terminal and wire of the picture is in a list that can be read 
   for (int r = 0; r < table->rowCount(); ++r)
     for (int c = 0; c < table->columnCount(); ++c)
       if (const auto* item = table->item(r, c)) all += item->text() + "\n";
-  for (const auto& c : w.session.harness().connections) {
+  for (const auto& c : w.session.document.harness().connections) {
     if (c.kind != harness::ConnectionKind::Wire) continue;
     INFO(c.id);
     CHECK(table->rowCount() >= 38);
     // A row is found by what it joins; picking it picks it in the picture.
-    w.session.select(QString::fromStdString(c.id));
+    w.session.selection.select(QString::fromStdString(c.id));
     CHECK(table->currentRow() >= 0);
   }
 }
@@ -152,12 +152,12 @@ TEST_CASE("a change of the verdict is announced, once") {
   Window w;
   w.open("demo/wave-tank.harness");
   QSignalSpy announced(w.find<gui::VerdictBar>("verdict"), &gui::VerdictBar::announced);
-  const auto id = w.session.harness().connections.front().id;
-  w.session.apply({"drop", {harness::Drop<harness::Connection>{id}}});
+  const auto id = w.session.document.harness().connections.front().id;
+  w.session.document.apply({"drop", {harness::Drop<harness::Connection>{id}}});
   w.settle();
   REQUIRE(announced.count() == 1);
   CHECK(announced[0][0].toString().startsWith("Do not switch on: "));
-  w.session.undoStack().undo();
+  w.session.document.undoStack().undo();
   w.settle();
   REQUIRE(announced.count() == 2);
   CHECK(announced[1][0].toString().startsWith("Clear to switch on"));

@@ -40,7 +40,7 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   w.main.activateWindow();
   REQUIRE(QTest::qWaitForWindowActive(&w.main, 30000));
   QTest::qWait(300);
-  const auto bytes = harness::writeHarness(w.session.harness());
+  const auto bytes = harness::writeHarness(w.session.document.harness());
   const auto before = w.find<QAbstractButton>("verdict")->accessibleName();
   CHECK(before.startsWith("Do not switch on"));
 
@@ -48,39 +48,39 @@ TEST_CASE("from a finding to a saved plan with real clicks", "[xvfb]") {
   REQUIRE(c);
   const auto id = c->identity().toStdString();
   press(c, {120, 14});
-  REQUIRE(eventually([&] { return w.session.picked().toStdString() == id; }));
+  REQUIRE(eventually([&] { return w.session.selection.picked().toStdString() == id; }));
   QTest::qWait(200);
   press(c->repairButton());
-  CHECK(eventually([&] { return w.session.harness().openChanges() == 1; }));
+  CHECK(eventually([&] { return w.session.document.harness().openChanges() == 1; }));
   w.settle();
   // On the plan is not on the bench.
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Do not switch on"));
-  CHECK(w.session.analysis().find(id));
+  CHECK(w.session.analyser.analysis().find(id));
 
   press(w.find<QWidget>("step-wiring"));
   QTest::qWait(100);
   press(w.find<QPushButton>("allDone"));
-  CHECK(eventually([&] { return w.session.harness().openChanges() == 0; }));
+  CHECK(eventually([&] { return w.session.document.harness().openChanges() == 0; }));
   w.settle();
-  CHECK_FALSE(w.session.analysis().find(id));
+  CHECK_FALSE(w.session.analyser.analysis().find(id));
 
   xdotool({"key", "ctrl+z"});
   xdotool({"key", "ctrl+z"});
-  CHECK(eventually([&] { return harness::writeHarness(w.session.harness()) == bytes; }));
+  CHECK(eventually([&] { return harness::writeHarness(w.session.document.harness()) == bytes; }));
   w.settle();
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName() == before);
 
   xdotool({"key", "ctrl+shift+z"});
-  CHECK(eventually([&] { return w.session.harness().openChanges() == 1; }));
+  CHECK(eventually([&] { return w.session.document.harness().openChanges() == 1; }));
   press(w.find<QPushButton>("save"));
-  CHECK(eventually([&] { return w.session.undoStack().isClean(); }));
+  CHECK(eventually([&] { return w.session.document.undoStack().isClean(); }));
   w.settle();
   const auto saved = w.find<QAbstractButton>("verdict")->accessibleName();
   Window again;
   again.main.openFile(QString::fromStdString(path));
   again.settle();
   CHECK(again.find<QAbstractButton>("verdict")->accessibleName() == saved);
-  CHECK(again.session.harness().openChanges() == 1);
+  CHECK(again.session.document.harness().openChanges() == 1);
 }
 
 // The program itself, typed at with real keys and killed; a second run takes up what was left and saves it.

@@ -34,7 +34,7 @@ TEST_CASE("the currents step lists every command and shows the first motor runni
   trigger(w, QKeySequence("Ctrl+4"));
   CHECK(w.main.rail().step() == gui::Step::Currents);
   auto* box = w.find<QComboBox>("command");
-  CHECK(box->count() == static_cast<int>(w.session.analysis().solved->commands.size()));
+  CHECK(box->count() == static_cast<int>(w.session.analyser.analysis().solved->commands.size()));
   REQUIRE(w.session.shownPoint());
   CHECK(box->currentData().toString().toStdString() == w.session.shownPoint()->command().id);
   CHECK(w.find<QLabel>("does")->text().contains("runs forward"));
@@ -50,7 +50,7 @@ TEST_CASE("a chosen command turns the arrows in the picture round") {
   choose(w, "Wave paddle reverse");
   const auto reverse = *w.picture().flows();
   int turned = 0;
-  for (const auto& c : w.session.harness().connections)
+  for (const auto& c : w.session.document.harness().connections)
     if (c.a.device == "paddle" || c.b.device == "paddle") {
       CHECK(std::abs(forward.amps.at(c.id)) > 0.1);
       CHECK(forward.amps.at(c.id) * reverse.amps.at(c.id) < 0);
@@ -66,13 +66,13 @@ TEST_CASE("the arrows are the operating point's currents, and go when the step i
   w.main.rail().setStep(gui::Step::Currents);
   const auto* p = w.session.shownPoint();
   REQUIRE(p);
-  const auto& s = *w.session.analysis().solved;
+  const auto& s = *w.session.analyser.analysis().solved;
   for (std::size_t l = 0; l < s.bench.links.size(); ++l) {
     const auto& id = s.bench.connections[s.bench.links[l].connection].id;
     CHECK(std::abs(w.picture().flows()->amps.at(id)) >= std::abs(p->link(static_cast<int>(l)).value) - 1e-15);
   }
-  harness::Edit edit = harness::removeDevice(w.session.harness(), "paddle");
-  w.session.apply(edit);
+  harness::Edit edit = harness::removeDevice(w.session.document.harness(), "paddle");
+  w.session.document.apply(edit);
   CHECK_FALSE(w.picture().flows());
   w.settle();
   CHECK(w.picture().flows());

@@ -30,11 +30,11 @@ class TellingDisk : public Disk {
 inline int editUntilKilled(const char* file, const char* state) {
   TellingDisk disk;
   gui::Session session(library(), disk, state);
-  if (!session.open(file)) return 2;
+  if (!session.file.open(file)) return 2;
   int n = 0;
   QTimer timer;
   QObject::connect(&timer, &QTimer::timeout, [&] {
-    session.apply({"title", {harness::SetTitle{std::to_string(++n)}}});
+    session.document.apply({"title", {harness::SetTitle{std::to_string(++n)}}});
     TellingDisk::tell("done", n);
   });
   timer.start(7);

@@ -16,8 +16,8 @@
 
 #include "core/harness/read_harness.h"
 #include "core/parts/own_parts.h"
-#include "gui/panels/own_part_dialog.h"
 #include "gui/panels/low_side_switch_dialog.h"
+#include "gui/panels/own_part_dialog.h"
 #include "window.h"
 
 using namespace bold;
@@ -31,12 +31,12 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
     QTest::keyClicks(search, words);
     QTest::keyClick(search, Qt::Key_Return);
   }
-  REQUIRE(w.session.harness().devices.size() == 4);
-  CHECK(w.session.harness().devices[1].part == "board-uno-atmega328p");
-  CHECK(w.session.harness().devices[3].part == "pump-diaphragm-12v");
-  w.session.apply({"plug",
-                   {harness::Put<harness::Connection>{
-                       {.id = "p1", .kind = harness::ConnectionKind::Plug, .a = {"v1", "USB"}, .b = {"u1", "USB"}}, {}}}});
+  REQUIRE(w.session.document.harness().devices.size() == 4);
+  CHECK(w.session.document.harness().devices[1].part == "board-uno-atmega328p");
+  CHECK(w.session.document.harness().devices[3].part == "pump-diaphragm-12v");
+  w.session.document.apply({"plug",
+                            {harness::Put<harness::Connection>{
+                                {.id = "p1", .kind = harness::ConnectionKind::Plug, .a = {"v1", "USB"}, .b = {"u1", "USB"}}, {}}}});
 
   QTimer::singleShot(100, &w.main, [&] {
     auto* dialog = qobject_cast<gui::LowSideSwitchDialog*>(QApplication::activeModalWidget());
@@ -52,9 +52,9 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
     ok->click();
   });
   action(w, QString::fromUtf8("Low-side &switch for a motor…"))->trigger();
-  CHECK(w.session.harness().devices.size() == 8);
+  CHECK(w.session.document.harness().devices.size() == 8);
 
-  w.session.select("m1");
+  w.session.selection.select("m1");
   auto* channel = w.find<QComboBox>("intentChannel");
   REQUIRE(channel);
   channel->setCurrentIndex(1);
@@ -67,9 +67,9 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
   // The catalogue's spread of the winding asks for nothing here: the transistor stands far more.
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Clear to switch on: nothing to mend; tightest: "));
   // One undo takes the whole recipe back.
-  while (w.session.undoStack().undoText() != "Add a low-side switch for m1") w.session.undoStack().undo();
-  w.session.undoStack().undo();
-  CHECK(w.session.harness().devices.size() == 4);
+  while (w.session.document.undoStack().undoText() != "Add a low-side switch for m1") w.session.document.undoStack().undo();
+  w.session.document.undoStack().undo();
+  CHECK(w.session.document.harness().devices.size() == 4);
 }
 
 TEST_CASE("the signals of a plan are asked for as the motor is wired, before any stage is named") {
@@ -83,7 +83,7 @@ TEST_CASE("the signals of a plan are asked for as the motor is wired, before any
     w.main.openFile(QString::fromStdString(path));
     w.settle();
     w.main.rail().setStep(gui::Step::Bench);
-    w.session.select(motor);
+    w.session.selection.select(motor);
     QStringList out;
     for (const auto* edit : w.main.findChildren<QLineEdit*>())
       if (edit->objectName().startsWith("signal-")) out << edit->objectName().mid(7);
@@ -99,58 +99,58 @@ TEST_CASE("the signals of a plan are asked for as the motor is wired, before any
 TEST_CASE("undo and redo of everything end where they began, to the byte") {
   Window w;
   w.open("demo/wave-tank.harness");
-  const auto bytes = harness::writeHarness(w.session.harness());
+  const auto bytes = harness::writeHarness(w.session.document.harness());
   w.main.rail().setStep(gui::Step::Wiring);
   auto* entry = w.find<QLineEdit>("wireEntry");
   for (const auto* wire : {"d11 s1.+5v", "a2 psu.n", "uno.vin psu.p"}) {
     QTest::keyClicks(entry, wire);
     QTest::keyClick(entry, Qt::Key_Return);
   }
-  w.session.select("w4");
+  w.session.selection.select("w4");
   action(w, "&Delete what is picked")->trigger();
-  w.session.select("c1");
+  w.session.selection.select("c1");
   action(w, "&Delete what is picked")->trigger();
-  CHECK(w.session.undoStack().count() == 5);
-  const auto after = harness::writeHarness(w.session.harness());
-  while (w.session.undoStack().canUndo()) w.session.undoStack().undo();
-  CHECK(harness::writeHarness(w.session.harness()) == bytes);
-  while (w.session.undoStack().canRedo()) w.session.undoStack().redo();
-  CHECK(harness::writeHarness(w.session.harness()) == after);
+  CHECK(w.session.document.undoStack().count() == 5);
+  const auto after = harness::writeHarness(w.session.document.harness());
+  while (w.session.document.undoStack().canUndo()) w.session.document.undoStack().undo();
+  CHECK(harness::writeHarness(w.session.document.harness()) == bytes);
+  while (w.session.document.undoStack().canRedo()) w.session.document.undoStack().redo();
+  CHECK(harness::writeHarness(w.session.document.harness()) == after);
 }
 
 TEST_CASE("a device is renamed and taken off the bench") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   auto* name = w.find<QLineEdit>("deviceName");
   REQUIRE(name);
   name->selectAll();
   QTest::keyClicks(name, "Return pump");
   Q_EMIT name->editingFinished();
-  CHECK(w.session.harness().device("pump")->called() == "Return pump");
+  CHECK(w.session.document.harness().device("pump")->called() == "Return pump");
   QTest::mouseClick(w.find<QPushButton>("deviceRemove"), Qt::LeftButton);
-  CHECK(w.session.harness().device("pump") == nullptr);
-  w.session.undoStack().undo();
-  CHECK(w.session.harness().device("pump")->called() == "Return pump");
+  CHECK(w.session.document.harness().device("pump") == nullptr);
+  w.session.document.undoStack().undo();
+  CHECK(w.session.document.harness().device("pump")->called() == "Return pump");
 }
 
 TEST_CASE("Alt+Down walks from matter to matter, Ctrl+Enter puts the repair of the picked one on the plan") {
   Window w;
   w.open("demo/wave-tank-first-try.harness");
   action(w, "&Next matter")->trigger();
-  const auto first = w.session.picked();
+  const auto first = w.session.selection.picked();
   CHECK(first.startsWith("flyback-reversed"));
   action(w, "&Next matter")->trigger();
-  CHECK(w.session.picked().startsWith("junction-temperature"));
+  CHECK(w.session.selection.picked().startsWith("junction-temperature"));
   action(w, "&Previous matter")->trigger();
-  CHECK(w.session.picked() == first);
+  CHECK(w.session.selection.picked() == first);
   action(w, "Put the picked &repair on the plan")->trigger();
-  CHECK(w.session.harness().openChanges() == 4);
+  CHECK(w.session.document.harness().openChanges() == 4);
   // Once on the plan it is not put there twice.
   w.settle();
   action(w, "Put the picked &repair on the plan")->trigger();
-  CHECK(w.session.harness().openChanges() == 4);
+  CHECK(w.session.document.harness().openChanges() == 4);
 }
 
 TEST_CASE("pressing the verdict goes to the first open matter") {
@@ -159,34 +159,34 @@ TEST_CASE("pressing the verdict goes to the first open matter") {
   w.main.rail().setStep(gui::Step::Bench);
   QTest::mouseClick(w.find<QWidget>("verdict"), Qt::LeftButton);
   CHECK(w.main.rail().step() == gui::Step::Limits);
-  CHECK(w.session.picked().startsWith("flyback-reversed"));
+  CHECK(w.session.selection.picked().startsWith("flyback-reversed"));
 }
 
 TEST_CASE("one planned wire is marked done from the list") {
   Window w;
   w.open("demo/wave-tank-first-try.harness");
   const auto* f = [&]() -> const checks::Finding* {
-    for (const auto& x : w.session.analysis().findings)
+    for (const auto& x : w.session.analyser.analysis().findings)
       if (x.check == "ground-not-shared" && x.repair) return &x;
     return nullptr;
   }();
   REQUIRE(f);
-  w.session.apply(harness::Edit(f->repair->edit));
-  REQUIRE(w.session.harness().openChanges() == 1);
-  const auto id = w.session.harness().connections.back().id;
+  w.session.document.apply(harness::Edit(f->repair->edit));
+  REQUIRE(w.session.document.harness().openChanges() == 1);
+  const auto id = w.session.document.harness().connections.back().id;
   w.main.rail().setStep(gui::Step::Wiring);
-  w.session.select(QString::fromStdString(id));
+  w.session.selection.select(QString::fromStdString(id));
   auto* done = w.find<QPushButton>("wireDone");
   REQUIRE(done->isEnabled());
   QTest::mouseClick(done, Qt::LeftButton);
-  CHECK(w.session.harness().openChanges() == 0);
-  CHECK(w.session.harness().connection(id)->state == harness::State::OnBench);
+  CHECK(w.session.document.harness().openChanges() == 0);
+  CHECK(w.session.document.harness().connection(id)->state == harness::State::OnBench);
 }
 
 TEST_CASE("a file that changed on disk is not written over when the answer is no") {
   Window w;
   const auto path = w.open("demo/wave-tank.harness");
-  w.session.apply({"t", {harness::SetTitle{"mine"}}});
+  w.session.document.apply({"t", {harness::SetTitle{"mine"}}});
   std::ofstream(path) << "somebody else's";
   QString said;
   QTimer::singleShot(200, &w.main, [&] {
@@ -200,7 +200,7 @@ TEST_CASE("a file that changed on disk is not written over when the answer is no
   std::string content;
   std::getline(std::ifstream(path), content);
   CHECK(content == "somebody else's");
-  CHECK_FALSE(w.session.undoStack().isClean());
+  CHECK_FALSE(w.session.document.undoStack().isClean());
 }
 
 TEST_CASE("a file of a newer format opens read-only and is not judged") {
@@ -213,11 +213,11 @@ TEST_CASE("a file of a newer format opens read-only and is not judged") {
   });
   w.main.openFile(QString::fromStdString(path));
   w.settle();
-  CHECK(w.session.readOnly());
+  CHECK(w.session.document.readOnly());
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Not judged"));
-  const auto before = harness::writeHarness(w.session.harness());
-  w.session.apply({"x", {harness::Drop<harness::Device>{"u"}}});
-  CHECK(harness::writeHarness(w.session.harness()) == before);
+  const auto before = harness::writeHarness(w.session.document.harness());
+  w.session.document.apply({"x", {harness::Drop<harness::Device>{"u"}}});
+  CHECK(harness::writeHarness(w.session.document.harness()) == before);
 }
 
 TEST_CASE("the page of a check opens from its finding") {
@@ -256,8 +256,8 @@ TEST_CASE("a bench that was emptied asks before a demo takes its place") {
   auto* search = w.find<QLineEdit>("partSearch");
   QTest::keyClicks(search, "uno");
   QTest::keyClick(search, Qt::Key_Return);
-  w.session.apply({"take away", {harness::Drop<harness::Device>{"u1"}}});
-  REQUIRE(w.session.harness().devices.empty());
+  w.session.document.apply({"take away", {harness::Drop<harness::Device>{"u1"}}});
+  REQUIRE(w.session.document.harness().devices.empty());
   bool asked = false;
   QTimer::singleShot(200, &w.main, [&] {
     auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
@@ -267,15 +267,15 @@ TEST_CASE("a bench that was emptied asks before a demo takes its place") {
   });
   QTest::mouseClick(w.find<QPushButton>("startDemo"), Qt::LeftButton);
   CHECK(asked);
-  CHECK(w.session.harness().devices.empty());
-  CHECK(w.session.undoStack().canUndo());
+  CHECK(w.session.document.harness().devices.empty());
+  CHECK(w.session.document.undoStack().canUndo());
 }
 
 TEST_CASE("the plan's numbers are typed with units, and what makes no sense is said and not taken") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("carriage");
+  w.session.selection.select("carriage");
   auto* rate = w.find<QLineEdit>("number-rate");
   REQUIRE(rate);
   CHECK(rate->isVisible());
@@ -287,17 +287,17 @@ TEST_CASE("the plan's numbers are typed with units, and what makes no sense is s
     QTest::keyClick(edit, Qt::Key_Return);
   };
   type(rate, "1.2 kHz");
-  REQUIRE(harness::intentOf(w.session.harness(), "carriage")->rate);
-  CHECK(harness::intentOf(w.session.harness(), "carriage")->rate->value == Approx(1200));
+  REQUIRE(harness::intentOf(w.session.document.harness(), "carriage")->rate);
+  CHECK(harness::intentOf(w.session.document.harness(), "carriage")->rate->value == Approx(1200));
   type(w.find<QLineEdit>("number-rate"), "fast");
-  CHECK(harness::intentOf(w.session.harness(), "carriage")->rate->value == Approx(1200));
+  CHECK(harness::intentOf(w.session.document.harness(), "carriage")->rate->value == Approx(1200));
   type(w.find<QLineEdit>("number-steps"), "-3");
-  CHECK_FALSE(harness::intentOf(w.session.harness(), "carriage")->stepsPerTurn);
+  CHECK_FALSE(harness::intentOf(w.session.document.harness(), "carriage")->stepsPerTurn);
   type(w.find<QLineEdit>("number-steps"), "1600");
-  CHECK(harness::intentOf(w.session.harness(), "carriage")->stepsPerTurn == 1600);
-  w.session.undoStack().undo();
-  w.session.undoStack().undo();
-  CHECK_FALSE(harness::intentOf(w.session.harness(), "carriage")->rate);
+  CHECK(harness::intentOf(w.session.document.harness(), "carriage")->stepsPerTurn == 1600);
+  w.session.document.undoStack().undo();
+  w.session.document.undoStack().undo();
+  CHECK_FALSE(harness::intentOf(w.session.document.harness(), "carriage")->rate);
 }
 
 TEST_CASE("a motor that starts gently is judged without a sudden reversal") {
@@ -308,14 +308,14 @@ TEST_CASE("a motor that starts gently is judged without a sudden reversal") {
   w.main.openFile(QString::fromStdString(w.folder.write("b.harness", text)));
   w.settle();
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("paddle");
+  w.session.selection.select("paddle");
   auto* ramp = w.find<QCheckBox>("intentRamp");
   REQUIRE(ramp);
   REQUIRE(ramp->isChecked());
   ramp->click();
   w.settle();
   const auto sudden = [&] {
-    return std::ranges::any_of(w.session.analysis().findings, [](const auto& f) { return f.check == "reversal-current"; });
+    return std::ranges::any_of(w.session.analyser.analysis().findings, [](const auto& f) { return f.check == "reversal-current"; });
   };
   CHECK(sudden());
   w.find<QCheckBox>("intentRamp")->click();
@@ -325,7 +325,7 @@ TEST_CASE("a motor that starts gently is judged without a sudden reversal") {
 
 TEST_CASE("figures typed into the search box make a part with these figures") {
   Window w;
-  w.session.startEmpty();
+  w.session.file.startEmpty();
   w.main.rail().setStep(gui::Step::Bench);
   auto* search = w.find<QLineEdit>("partSearch");
   search->setText("12 V 0.5 A, 2 A stall");
@@ -336,17 +336,17 @@ TEST_CASE("figures typed into the search box make a part with these figures") {
   REQUIRE(row >= 0);
   hits->setCurrentRow(row);
   QTest::keyClick(search, Qt::Key_Return);
-  REQUIRE(w.session.harness().devices.size() == 1);
-  const auto& d = w.session.harness().devices.front();
+  REQUIRE(w.session.document.harness().devices.size() == 1);
+  const auto& d = w.session.document.harness().devices.front();
   CHECK(d.part == "brushed-motor");
   CHECK(d.overrides.at("winding") == "6 ohm");
-  w.session.undoStack().undo();
-  CHECK(w.session.harness().devices.empty());
+  w.session.document.undoStack().undo();
+  CHECK(w.session.document.harness().devices.empty());
 }
 
 TEST_CASE("the best match comes first, and among equals what was used lately") {
   Window w;
-  w.session.startEmpty();
+  w.session.file.startEmpty();
   w.main.rail().setStep(gui::Step::Bench);
   auto* search = w.find<QLineEdit>("partSearch");
   auto* hits = w.find<QListWidget>("partHits");
@@ -379,7 +379,7 @@ TEST_CASE("the card of a part opens from its details, with a drawing and its fig
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("s1");
+  w.session.selection.select("s1");
   w.find<QPushButton>("aboutPart")->click();
   auto* dialog = w.find<QDialog>("partCard");
   REQUIRE(dialog);
@@ -394,8 +394,8 @@ TEST_CASE("the card of a part opens from its details, with a drawing and its fig
 TEST_CASE("a shipped part is copied, changed in the form with live judgement, kept, and found") {
   Window w;
   qputenv("XDG_DATA_HOME", QByteArray::fromStdString(w.folder.path("data")));
-  w.session.startEmpty();
-  const auto text = parts::copyOf(w.session.library(), "tb6612fng", "my-tb", "My bridge");
+  w.session.file.startEmpty();
+  const auto text = parts::copyOf(w.session.document.library(), "tb6612fng", "my-tb", "My bridge");
   REQUIRE(text);
   auto* dialog = new gui::OwnPartDialog(w.session, QString::fromStdString(*text), &w.main);
   dialog->show();
@@ -411,7 +411,7 @@ TEST_CASE("a shipped part is copied, changed in the form with live judgement, ke
   CHECK(keep->isEnabled());
   CHECK(dialog->findChild<QPlainTextEdit*>("ownText")->toPlainText().contains("0.8 A"));
   keep->click();
-  const auto kept = w.session.library().find("my-tb");
+  const auto kept = w.session.document.library().find("my-tb");
   REQUIRE(kept);
   CHECK(kept->own);
   CHECK(kept->figure("continuous")->figure.typical() == 0.8);
@@ -421,8 +421,8 @@ TEST_CASE("a shipped part is copied, changed in the form with live judgement, ke
 
 TEST_CASE("every field of a part is edited in a tree made from the schema: added, chosen, moved, removed, and marked where wrong") {
   Window w;
-  w.session.startEmpty();
-  const auto text = parts::copyOf(w.session.library(), "l298n-module", "my-l298", "My bridge");
+  w.session.file.startEmpty();
+  const auto text = parts::copyOf(w.session.document.library(), "l298n-module", "my-l298", "My bridge");
   REQUIRE(text);
   auto* dialog = new gui::OwnPartDialog(w.session, QString::fromStdString(*text), &w.main);
   dialog->show();
@@ -517,7 +517,7 @@ TEST_CASE("every field of a part is edited in a tree made from the schema: added
 
 TEST_CASE("what is known of a device fits into its panel, however long its name is") {
   Window w;
-  w.session.startEmpty();
+  w.session.file.startEmpty();
   w.main.resize(850, 530);
   w.main.rail().setStep(gui::Step::Bench);
   // The three longest names there are, and one part of each kind.
@@ -527,8 +527,8 @@ TEST_CASE("what is known of a device fits into its panel, however long its name 
   int looked = 0;
   for (std::size_t k = 0; k < all.size(); ++k) {
     if (k >= 3 && !kinds.insert(all[k]->kind).second) continue;
-    w.session.apply({"add", {harness::Put<harness::Device>{{.id = "x", .part = all[k]->id}, {}}}});
-    w.session.select("x");
+    w.session.document.apply({"add", {harness::Put<harness::Device>{{.id = "x", .part = all[k]->id}, {}}}});
+    w.session.selection.select("x");
     w.settle();
     for (auto* area : w.main.findChildren<QScrollArea*>()) {
       if (!area->isVisible() || !area->widget() || area->objectName() == "pictureView") continue;
@@ -536,7 +536,7 @@ TEST_CASE("what is known of a device fits into its panel, however long its name 
       CHECK(area->widget()->width() <= area->viewport()->width());
       ++looked;
     }
-    w.session.undoStack().undo();
+    w.session.document.undoStack().undo();
   }
   CHECK(looked > 10);
 }

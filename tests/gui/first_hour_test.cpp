@@ -55,10 +55,10 @@ TEST_CASE("every field that a finding names is in the window, and is gone to") {
     w.settle();
     for (const auto& [subject, name] : fields) {
       INFO(subject << ": " << name);
-      w.session.jump({subject, name});
+      w.session.selection.jump({subject, name});
       const auto* at = w.main.focusWidget();
       REQUIRE(at);
-      const bool wire = w.session.harness().connection(subject);
+      const bool wire = w.session.document.harness().connection(subject);
       CHECK(w.main.rail().step() == (wire ? gui::Step::Wiring : gui::Step::Bench));
       CHECK(w.find<QWidget>(wire ? "wiring" : "bench")->isAncestorOf(at));
       const auto last = QString::fromStdString(name).section(' ', 1);
@@ -89,17 +89,17 @@ TEST_CASE("a board without power offers the plug that lies on the bench") {
   REQUIRE(c->repairButton());
   QTest::mouseClick(c->repairButton(), Qt::LeftButton);
   w.settle();
-  REQUIRE(w.session.harness().connections.size() == 1);
-  CHECK(w.session.harness().connections.front().kind == harness::ConnectionKind::Plug);
-  CHECK(w.session.analysis().planned->worse.empty());
+  REQUIRE(w.session.document.harness().connections.size() == 1);
+  CHECK(w.session.document.harness().connections.front().kind == harness::ConnectionKind::Plug);
+  CHECK(w.session.analyser.analysis().planned->worse.empty());
 }
 
 TEST_CASE("a plug is typed, drawn from socket to socket, and refused where it does not go") {
   Window w;
   openText(w, "part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\npart psu adapter-9v-1a");
   typeWire(w, "usb uno");
-  REQUIRE(w.session.harness().connections.size() == 1);
-  w.session.undoStack().undo();
+  REQUIRE(w.session.document.harness().connections.size() == 1);
+  w.session.document.undoStack().undo();
   auto& p = w.picture();
   const auto drag = [&](const QString& from, const QString& to) {
     const auto a = p.placeOf(from)->toPoint();
@@ -110,28 +110,28 @@ TEST_CASE("a plug is typed, drawn from socket to socket, and refused where it do
     QTest::mouseRelease(&p, Qt::LeftButton, {}, b);
   };
   drag("usb.USB", "uno.USB");
-  REQUIRE(w.session.harness().connections.size() == 1);
-  CHECK(w.session.harness().connections.front().b.text() == "uno.USB");
+  REQUIRE(w.session.document.harness().connections.size() == 1);
+  CHECK(w.session.document.harness().connections.front().b.text() == "uno.USB");
   drag("psu.jack", "uno.D9");
-  CHECK(w.session.harness().connections.size() == 1);
+  CHECK(w.session.document.harness().connections.size() == 1);
   drag("psu.jack", "uno.jack");
-  CHECK(w.session.harness().connections.size() == 2);
+  CHECK(w.session.document.harness().connections.size() == 2);
   // And by keys alone.
-  w.session.undoStack().undo();
+  w.session.document.undoStack().undo();
   p.setFocus();
-  w.session.select("psu.jack");
+  w.session.selection.select("psu.jack");
   QTest::keyClick(&p, Qt::Key_Return);
-  w.session.select("uno.jack");
+  w.session.selection.select("uno.jack");
   QTest::keyClick(&p, Qt::Key_Return);
-  CHECK(w.session.harness().connections.size() == 2);
+  CHECK(w.session.document.harness().connections.size() == 2);
 }
 
 TEST_CASE("what is joined already is refused with the wire that does it") {
   Window w;
   openText(w, "from low-side");
-  const auto before = w.session.harness().connections.size();
+  const auto before = w.session.document.harness().connections.size();
   typeWire(w, "uno.d5 r1.a");
-  CHECK(w.session.harness().connections.size() == before);
+  CHECK(w.session.document.harness().connections.size() == before);
   CHECK(w.find<QLabel>("wireSaid")->text().contains("are joined already, by "));
 }
 
@@ -142,9 +142,9 @@ TEST_CASE("the pins that the wires lead to stand in grey, and one key states the
   w.main.openFile(QString::fromStdString(w.folder.write("b.harness", harness::writeHarness(h))));
   w.settle();
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Look again"));
-  const auto motor = w.session.harness().goals.front().motor;
+  const auto motor = w.session.document.harness().goals.front().motor;
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select(QString::fromStdString(motor));
+  w.session.selection.select(QString::fromStdString(motor));
   auto* in1 = w.find<QLineEdit>("signal-in1");
   REQUIRE(in1);
   CHECK(in1->text().isEmpty());
@@ -154,15 +154,15 @@ TEST_CASE("the pins that the wires lead to stand in grey, and one key states the
   QTest::mouseClick(state, Qt::LeftButton);
   w.settle();
   CHECK(w.find<QLineEdit>("signal-in1")->text() == "Controller D7");
-  CHECK(harness::intentOf(w.session.harness(), motor)->signals.size() == 3);
+  CHECK(harness::intentOf(w.session.document.harness(), motor)->signals.size() == 3);
   CHECK_FALSE(state->isVisible());
   // The other motor by the key, with nothing picked.
-  w.session.select({});
+  w.session.selection.select({});
   QTest::keyClick(&w.main, Qt::Key_U, Qt::ControlModifier);
   w.settle();
-  CHECK(w.session.analysis().unstated.empty());
+  CHECK(w.session.analyser.analysis().unstated.empty());
   // Typing is needed only where the program differs.
-  w.session.select(QString::fromStdString(motor));
+  w.session.selection.select(QString::fromStdString(motor));
   auto* pin = w.find<QLineEdit>("signal-in2");
   pin->selectAll();
   QTest::keyClicks(pin, "d12");
@@ -182,7 +182,7 @@ TEST_CASE("the card of what nobody stated states it or goes to its field") {
   REQUIRE(buttons.size() == 2);
   QTest::mouseClick(buttons.front(), Qt::LeftButton);
   w.settle();
-  CHECK(w.session.analysis().unstated.size() == 1);
+  CHECK(w.session.analyser.analysis().unstated.size() == 1);
   QTest::mouseClick(w.find<QPushButton>("unstatedGo"), Qt::LeftButton);
   REQUIRE(w.main.focusWidget());
   CHECK(w.main.focusWidget()->objectName().startsWith("signal-"));
@@ -196,7 +196,7 @@ TEST_CASE("everything that can be stated of a motor has its field, and fields fi
     const auto* x = w.find<QWidget>(name);
     return x && x->isVisible();
   };
-  w.session.select("carriage");
+  w.session.selection.select("carriage");
   for (const auto* name : {"intentHold", "number-rate", "number-steps", "number-pulse", "signal-step"}) {
     INFO(name);
     CHECK(visible(name));
@@ -206,7 +206,7 @@ TEST_CASE("everything that can be stated of a motor has its field, and fields fi
     INFO(name);
     CHECK_FALSE(visible(name));
   }
-  w.session.select("paddle");
+  w.session.selection.select("paddle");
   for (const auto* name :
        {"intentBoth", "intentSpeed", "intentRamp", "intentTogether", "intentForward", "intentChannel", "number-pwm", "number-duty"}) {
     INFO(name);
@@ -216,9 +216,9 @@ TEST_CASE("everything that can be stated of a motor has its field, and fields fi
   auto* forward = w.find<QComboBox>("intentForward");
   forward->setCurrentIndex(2);
   Q_EMIT forward->activated(2);
-  CHECK(harness::intentOf(w.session.harness(), "paddle")->forwardLead == "N");
+  CHECK(harness::intentOf(w.session.document.harness(), "paddle")->forwardLead == "N");
   const auto in1 = [&] {
-    const auto intent = harness::intentOf(w.session.harness(), "paddle");
+    const auto intent = harness::intentOf(w.session.document.harness(), "paddle");
     for (const auto& signal : intent->signals)
       if (signal.role == "in1") return signal;
     return harness::Signal{};
@@ -240,25 +240,25 @@ TEST_CASE("gauge and length stand beside the colour, and are judged") {
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Wiring);
   const auto id = [&] {
-    for (const auto& c : w.session.harness().connections)
+    for (const auto& c : w.session.document.harness().connections)
       if (c.b.text() == "pump.P" || c.a.text() == "pump.P") return c.id;
     return std::string();
   }();
   REQUIRE_FALSE(id.empty());
-  w.session.select(QString::fromStdString(id));
+  w.session.selection.select(QString::fromStdString(id));
   auto* gauge = w.find<QComboBox>("wireGauge");
   gauge->setCurrentIndex(gauge->findData(30));
   Q_EMIT gauge->activated(gauge->currentIndex());
-  CHECK(w.session.harness().connection(id)->gauge == 30);
+  CHECK(w.session.document.harness().connection(id)->gauge == 30);
   auto* length = w.find<QLineEdit>("wireLength");
   length->selectAll();
   QTest::keyClicks(length, "0.25 m");
   QTest::keyClick(length, Qt::Key_Return);
-  CHECK(w.session.harness().connection(id)->length->value == Approx(0.25));
+  CHECK(w.session.document.harness().connection(id)->length->value == Approx(0.25));
   length->selectAll();
   QTest::keyClicks(length, "-1 m");
   QTest::keyClick(length, Qt::Key_Return);
-  CHECK(w.session.harness().connection(id)->length->value == Approx(0.25));
+  CHECK(w.session.document.harness().connection(id)->length->value == Approx(0.25));
 }
 
 TEST_CASE("Limits says how near everything is, also where nothing is found, and keeps what was opened") {
@@ -274,10 +274,10 @@ TEST_CASE("Limits says how near everything is, also where nothing is found, and 
   QTest::qWait(30);
   CHECK(first->height() > closed);
   // The same line, still open, after another analysis.
-  auto c = w.session.harness().connections.front();
+  auto c = w.session.document.harness().connections.front();
   c.colour = "PK";
-  w.session.apply({"recolour", {harness::Put<harness::Connection>{c, {}}}});
-  w.session.apply({"t", {harness::SetAmbient{Celsius{31}}}});
+  w.session.document.apply({"recolour", {harness::Put<harness::Connection>{c, {}}}});
+  w.session.document.apply({"t", {harness::SetAmbient{Celsius{31}}}});
   w.settle();
   CHECK(w.main.findChildren<QAbstractButton*>("marginLine").front() == first);
   CHECK(first->height() > closed);
@@ -288,7 +288,7 @@ TEST_CASE("one badge stands for a cause and what follows from it") {
   w.open("demo/wave-tank-first-try.harness");
   int badges = 0;
   int causes = 0;
-  for (const auto& f : w.session.analysis().findings) {
+  for (const auto& f : w.session.analyser.analysis().findings) {
     const bool badge = w.picture().badgeOf(QString::fromStdString(f.identity())).has_value();
     badges += badge;
     if (f.severity != checks::Severity::Note && f.explainedBy.empty()) ++causes;
@@ -304,7 +304,7 @@ TEST_CASE("what is opened begins with its limits, and the window fits a small sc
   w.main.rail().setStep(gui::Step::Wiring);
   w.open("demo/wave-tank.harness");
   CHECK(w.main.rail().step() == gui::Step::Limits);
-  w.session.startEmpty();
+  w.session.file.startEmpty();
   CHECK(w.main.rail().step() == gui::Step::Bench);
 }
 
@@ -322,7 +322,7 @@ TEST_CASE("parts are added one after the other, also by clicks, and nothing chan
     if (zoom > 0) CHECK(w.picture().zoom() == Approx(zoom));
     zoom = w.picture().zoom();
   }
-  CHECK(w.session.harness().devices.size() == 3);
+  CHECK(w.session.document.harness().devices.size() == 3);
 }
 
 TEST_CASE("what is new comes into sight: a bench that is opened is shown from its first card") {

@@ -46,9 +46,9 @@ void wheel(QWidget& w, Qt::KeyboardModifiers modifiers = {}, int by = -120) {
 
 void somethingElse(Window& w) {  // an edit that has nothing to do with what is looked at
   static int n = 0;
-  auto c = w.session.harness().connections.front();
+  auto c = w.session.document.harness().connections.front();
   c.length = Metres{0.2 + 0.01 * ++n};
-  w.session.apply({"x", {harness::Put<harness::Connection>{c, {}}}});
+  w.session.document.apply({"x", {harness::Put<harness::Connection>{c, {}}}});
   w.settle();
 }
 
@@ -90,7 +90,7 @@ TEST_CASE("focus, rows, scrolling and half-typed text stay through an analysis, 
   }
   SECTION("the fields of a motor") {
     w.main.rail().setStep(gui::Step::Bench);
-    w.session.select("pump");
+    w.session.selection.select("pump");
     auto* pin = w.find<QLineEdit>("signal-in");
     pin->setFocus();
     pin->selectAll();
@@ -102,7 +102,7 @@ TEST_CASE("focus, rows, scrolling and half-typed text stay through an analysis, 
   }
   SECTION("a figure that is being typed") {
     w.main.rail().setStep(gui::Step::Bench);
-    w.session.select("pump");
+    w.session.selection.select("pump");
     auto* figures = w.find<QTableWidget>("figures");
     figures->setFocus();
     figures->setCurrentCell(2, 1);
@@ -164,13 +164,13 @@ TEST_CASE("Tab goes through a panel as it is seen, from above") {
   for (auto* c : w.main.findChildren<gui::FindingCard*>())
     if (!c->isHidden() && c->identity().startsWith("ground-not-shared")) second = c;
   REQUIRE(second);
-  w.session.pick(second->identity());
+  w.session.selection.pick(second->identity());
   QTest::qWait(30);
   auto* scroll = w.find<QWidget>("findings")->findChild<QScrollArea*>();
   down(second, scroll->widget(), 8);
-  w.session.pick({});
+  w.session.selection.pick({});
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("carriage");
+  w.session.selection.select("carriage");
   w.settle();
   auto* first = w.find<QWidget>("intentHold");
   down(first, first->parentWidget(), 8);
@@ -181,7 +181,7 @@ TEST_CASE("the wheel changes only what has the focus") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("s2");
+  w.session.selection.select("s2");
   auto* box = w.find<QComboBox>("setting-heatSink");
   REQUIRE(box);
   const auto before = box->currentText();
@@ -189,7 +189,7 @@ TEST_CASE("the wheel changes only what has the focus") {
   wheel(*box);
   wheel(*box, {}, 120);
   CHECK(box->currentText() == before);
-  CHECK(w.session.undoStack().count() == 0);
+  CHECK(w.session.document.undoStack().count() == 0);
   w.main.rail().setStep(gui::Step::Currents);
   auto* command = w.find<QComboBox>("command");
   const auto at = command->currentIndex();
@@ -207,19 +207,19 @@ TEST_CASE("undo is the bench's where a field holds nothing new") {
   w.open("demo/wave-tank.harness");
   w.main.activateWindow();
   (void)QTest::qWaitForWindowActive(&w.main, 2000);
-  w.session.apply({"t", {harness::SetTitle{"changed"}}});
+  w.session.document.apply({"t", {harness::SetTitle{"changed"}}});
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   auto* name = w.find<QLineEdit>("deviceName");
   name->setFocus();
   QTest::keyClick(name, Qt::Key_Z, Qt::ControlModifier);
-  CHECK(w.session.harness().title == "Wave tank, bench 3");
+  CHECK(w.session.document.harness().title == "Wave tank, bench 3");
   QTest::keyClick(name, Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
-  CHECK(w.session.harness().title == "changed");
+  CHECK(w.session.document.harness().title == "changed");
   // What is typed and not taken yet is undone in the field.
   QTest::keyClicks(name, "x");
   QTest::keyClick(name, Qt::Key_Z, Qt::ControlModifier);
-  CHECK(w.session.harness().title == "changed");
+  CHECK(w.session.document.harness().title == "changed");
   CHECK_FALSE(name->text().endsWith("x"));
 }
 
@@ -237,12 +237,12 @@ TEST_CASE("commands are commands while one types") {
   CHECK(w.main.focusWidget()->objectName() == "partSearch");
   CHECK(entry->text() == "d9 s1");
   harness::Edit clear{"clear", {}};
-  for (const auto& a : w.session.harness().assignments) clear.changes.emplace_back(harness::Drop<harness::Assignment>{a.id});
-  w.session.apply(clear);
+  for (const auto& a : w.session.document.harness().assignments) clear.changes.emplace_back(harness::Drop<harness::Assignment>{a.id});
+  w.session.document.apply(clear);
   w.settle();
-  w.session.select({});
+  w.session.selection.select({});
   QTest::keyClick(w.find<QLineEdit>("partSearch"), Qt::Key_U, Qt::ControlModifier);
-  CHECK_FALSE(w.session.harness().assignments.empty());
+  CHECK_FALSE(w.session.document.harness().assignments.empty());
 }
 
 TEST_CASE("Delete deletes what is picked, and in a field a letter") {
@@ -251,30 +251,30 @@ TEST_CASE("Delete deletes what is picked, and in a field a letter") {
   w.open("demo/wave-tank.harness");
   w.main.activateWindow();
   (void)QTest::qWaitForWindowActive(&w.main, 2000);
-  const auto wires = w.session.harness().connections.size();
-  const auto devices = w.session.harness().devices.size();
-  w.session.select("w5");
+  const auto wires = w.session.document.harness().connections.size();
+  const auto devices = w.session.document.harness().devices.size();
+  w.session.selection.select("w5");
   w.picture().setFocus();
   QTest::keyClick(&w.picture(), Qt::Key_Delete);
-  CHECK(w.session.harness().connections.size() == wires - 1);
+  CHECK(w.session.document.harness().connections.size() == wires - 1);
   w.main.rail().setStep(gui::Step::Wiring);
   auto* table = w.find<QTableWidget>("wireTable");
   table->setFocus();
   table->selectRow(3);
   QTest::keyClick(table, Qt::Key_Delete);
-  CHECK(w.session.harness().connections.size() == wires - 2);
+  CHECK(w.session.document.harness().connections.size() == wires - 2);
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   auto* name = w.find<QLineEdit>("deviceName");
   name->setFocus();
   name->setCursorPosition(0);
   QTest::keyClick(name, Qt::Key_Delete);
-  CHECK(w.session.harness().devices.size() == devices);
+  CHECK(w.session.document.harness().devices.size() == devices);
   CHECK(name->text() == "irculation pump");
   auto* list = w.find<QListWidget>("devices");
   list->setFocus();
   QTest::keyClick(list, Qt::Key_Delete);
-  CHECK(w.session.harness().devices.size() == devices - 1);
+  CHECK(w.session.document.harness().devices.size() == devices - 1);
 }
 
 TEST_CASE("places, wires and devices have a menu of what can be done with them") {
@@ -285,12 +285,12 @@ TEST_CASE("places, wires and devices have a menu of what can be done with them")
   const auto diode = menuOf(p, (QPointF(box.x + 12, box.y + 6) * p.zoom()).toPoint(), "Turn it round");
   CHECK(diode.contains("Its figures and settings"));
   CHECK(diode.contains("Take it off the bench"));
-  CHECK(w.session.undoStack().undoText() == "Turn D1 round");
-  CHECK(w.session.undoStack().count() == 1);
-  w.session.undoStack().undo();
+  CHECK(w.session.document.undoStack().undoText() == "Turn D1 round");
+  CHECK(w.session.document.undoStack().count() == 1);
+  w.session.document.undoStack().undo();
   const auto terminal = menuOf(p, p.placeOf("s1.IN1")->toPoint());
   CHECK_FALSE(terminal.filter("Controller D8").isEmpty());
-  const auto before = w.session.harness().connections.size();
+  const auto before = w.session.document.harness().connections.size();
   w.main.rail().setStep(gui::Step::Wiring);
   auto* table = w.find<QTableWidget>("wireTable");
   const auto row = table->visualItemRect(table->item(4, 1)).center();
@@ -306,7 +306,7 @@ TEST_CASE("places, wires and devices have a menu of what can be done with them")
   });
   Q_EMIT table->customContextMenuRequested(row);
   CHECK(wire.contains("Colour"));
-  CHECK(w.session.harness().connections.size() == before - 1);
+  CHECK(w.session.document.harness().connections.size() == before - 1);
 }
 
 TEST_CASE("a bench or a part that is dropped on the window is opened") {
@@ -322,7 +322,7 @@ TEST_CASE("a bench or a part that is dropped on the window is opened") {
   };
   drop(w.folder.write("dropped.harness", readFile("demo/wave-tank.harness")));
   w.settle();
-  CHECK(w.session.harness().title == "Wave tank, bench 3");
+  CHECK(w.session.document.harness().title == "Wave tank, bench 3");
   drop(w.folder.write("part.json", readFile("data/parts/passives/diode-1n4001.json")));
   CHECK(w.main.findChild<gui::OwnPartDialog*>());
 }
@@ -339,12 +339,12 @@ TEST_CASE("parts, terminals, wires and findings are found and gone to") {
     QTest::keyClick(text, Qt::Key_Return);
   };
   go("circulation pump");
-  CHECK(w.session.selection() == "pump");
+  CHECK(w.session.selection.subject() == "pump");
   CHECK(w.main.rail().step() == gui::Step::Bench);
   go("s1 in3");
-  CHECK(w.session.selection() == "s1.IN3");
+  CHECK(w.session.selection.subject() == "s1.IN3");
   go("wrong way round");
-  CHECK(w.session.picked().startsWith("flyback-reversed"));
+  CHECK(w.session.selection.picked().startsWith("flyback-reversed"));
   CHECK(w.main.rail().step() == gui::Step::Limits);
   text->setText("no such thing");
   CHECK(w.main.findChild<QListWidget*>("findHits")->item(0)->text() == "Nothing on this bench is called that.");
@@ -394,15 +394,15 @@ TEST_CASE("the picture zooms at the pointer, pans, fits all and the picked, and 
   view.fitAll();
   CHECK(p.width() <= view.viewport()->width() + 1);
   CHECK(p.height() <= view.viewport()->height() + 1);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   view.fitPicked();
   CHECK(p.zoom() > 1);
   view.usualSize();
   CHECK(p.zoom() == Approx(usual));
   // Every wire with both its ends, as far as half size reaches.
   const QRect seen = view.viewport()->rect();
-  for (const auto& c : w.session.harness().connections) {
-    w.session.select(QString::fromStdString(c.id));
+  for (const auto& c : w.session.document.harness().connections) {
+    w.session.selection.select(QString::fromStdString(c.id));
     for (const auto* end : {&c.a, &c.b}) {
       const auto place = p.placeOf(QString::fromStdString(end->text()));
       if (!place) continue;
@@ -427,7 +427,7 @@ TEST_CASE("the picture follows a wire that is drawn past its edge") {
     CHECK(view.viewport()->rect().contains(p.mapTo(view.viewport(), QPoint(from.x() + 40, y))));
   }
   QTest::mouseRelease(&p, Qt::LeftButton, {}, QPoint(5, p.height() - 5));
-  CHECK(w.session.undoStack().count() == 0);
+  CHECK(w.session.document.undoStack().count() == 0);
 }
 
 TEST_CASE("nothing is dimmed by a part that nothing hangs on, nor while wires are made") {
@@ -436,20 +436,20 @@ TEST_CASE("nothing is dimmed by a part that nothing hangs on, nor while wires ar
   QString lit;
   QObject::connect(&w.picture(), &gui::Picture::litChanged, &w.main, [&](const QString& what) { lit = what; });
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   CHECK(lit == "what hangs on Circulation pump");
   harness::Device fresh;
   fresh.id = "new";
   fresh.part = "l298n-module";
-  w.session.apply({"add", {harness::Put<harness::Device>{fresh, {}}}});
-  w.session.select("new");
+  w.session.document.apply({"add", {harness::Put<harness::Device>{fresh, {}}}});
+  w.session.selection.select("new");
   CHECK(lit.isEmpty());
   // Nor does a wire that was just made; picked again later it lights.
   auto& p = w.picture();
   Q_EMIT p.wireDrawn("uno.D11", "new.ENA");
-  CHECK(w.session.selection().startsWith("w"));
+  CHECK(w.session.selection.subject().startsWith("w"));
   CHECK(lit.isEmpty());
-  w.session.select("pump");
+  w.session.selection.select("pump");
   CHECK_FALSE(lit.isEmpty());
   w.main.rail().setStep(gui::Step::Wiring);
   CHECK(lit.isEmpty());
@@ -500,35 +500,35 @@ TEST_CASE("every line of the list of keys does what it says") {
       {"New bench",
        [&] {
          key(Qt::Key_N);
-         CHECK(session.harness().devices.empty());
+         CHECK(session.document.harness().devices.empty());
          w.open("demo/wave-tank-first-try.harness");
        }},
       {"Open…", [&] { CHECK(modalTitle([&] { key(Qt::Key_O); }) == "Open a bench"); }},
       {"Save",
        [&] {
-         session.apply({"t", {harness::SetTitle{"x"}}});
+         session.document.apply({"t", {harness::SetTitle{"x"}}});
          key(Qt::Key_S);
-         CHECK(session.undoStack().isClean());
+         CHECK(session.document.undoStack().isClean());
        }},
       {"Save as…", [&] { CHECK(modalTitle([&] { key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier); }) == "Save the bench"); }},
       {"Print the report…", [&] { CHECK_FALSE(modalTitle([&] { key(Qt::Key_P); }).isEmpty()); }},
       {"Quit",
        [&] {
-         session.apply({"t", {harness::SetTitle{"y"}}});
+         session.document.apply({"t", {harness::SetTitle{"y"}}});
          CHECK(modalTitle([&] { key(Qt::Key_Q); }) == "Unsaved changes");
-         session.undoStack().undo();
-         session.undoStack().setClean();
+         session.document.undoStack().undo();
+         session.document.undoStack().setClean();
        }},
       {"Undo",
        [&] {
-         session.apply({"t", {harness::SetTitle{"z"}}});
+         session.document.apply({"t", {harness::SetTitle{"z"}}});
          key(Qt::Key_Z);
-         CHECK(session.harness().title != "z");
+         CHECK(session.document.harness().title != "z");
        }},
       {"Redo",
        [&] {
          key(Qt::Key_Y);
-         CHECK(session.harness().title == "z");
+         CHECK(session.document.harness().title == "z");
          key(Qt::Key_Z);
        }},
       {"Add a part",
@@ -550,44 +550,44 @@ TEST_CASE("every line of the list of keys does what it says") {
        }},
       {"State the pins as they are wired",
        [&] {
-         auto h = session.harness();
+         auto h = session.document.harness();
          harness::Edit clear{"clear", {}};
          for (const auto& a : h.assignments) clear.changes.emplace_back(harness::Drop<harness::Assignment>{a.id});
-         session.apply(clear);
+         session.document.apply(clear);
          w.settle();
-         session.select({});
+         session.selection.select({});
          key(Qt::Key_U);
-         CHECK_FALSE(session.harness().assignments.empty());
-         session.undoStack().undo();
-         session.undoStack().undo();
+         CHECK_FALSE(session.document.harness().assignments.empty());
+         session.document.undoStack().undo();
+         session.document.undoStack().undo();
          w.settle();
        }},
       {"Delete what is picked",
        [&] {
-         const auto n = session.harness().connections.size();
-         session.select("w5");
+         const auto n = session.document.harness().connections.size();
+         session.selection.select("w5");
          key(Qt::Key_Delete, {});
-         CHECK(session.harness().connections.size() == n - 1);
-         session.undoStack().undo();
+         CHECK(session.document.harness().connections.size() == n - 1);
+         session.document.undoStack().undo();
          w.settle();
        }},
       {"Put the picked repair on the plan",
        [&] {
-         for (const auto& f : session.analysis().findings)
-           if (f.check == "flyback-reversed") session.pick(QString::fromStdString(f.identity()));
+         for (const auto& f : session.analyser.analysis().findings)
+           if (f.check == "flyback-reversed") session.selection.pick(QString::fromStdString(f.identity()));
          key(Qt::Key_Return);
-         CHECK(session.harness().openChanges() > 0);
+         CHECK(session.document.harness().openChanges() > 0);
          w.settle();
        }},
       {"The picked change is done",
        [&] {
-         const auto n = session.harness().openChanges();
-         for (const auto& c : session.harness().connections)
-           if (c.state == harness::State::Planned) session.select(QString::fromStdString(c.id));
+         const auto n = session.document.harness().openChanges();
+         for (const auto& c : session.document.harness().connections)
+           if (c.state == harness::State::Planned) session.selection.select(QString::fromStdString(c.id));
          key(Qt::Key_D);
-         CHECK(session.harness().openChanges() < n);
-         session.undoStack().undo();
-         session.undoStack().undo();
+         CHECK(session.document.harness().openChanges() < n);
+         session.document.undoStack().undo();
+         session.document.undoStack().undo();
          w.settle();
        }},
       {"Copy the report",
@@ -630,16 +630,16 @@ TEST_CASE("every line of the list of keys does what it says") {
        }},
       {"Next matter",
        [&] {
-         session.pick({});
+         session.selection.pick({});
          key(Qt::Key_Down, Qt::AltModifier);
-         CHECK_FALSE(session.picked().isEmpty());
+         CHECK_FALSE(session.selection.picked().isEmpty());
        }},
       {"Previous matter",
        [&] {
          key(Qt::Key_Down, Qt::AltModifier);
-         const auto at = session.picked();
+         const auto at = session.selection.picked();
          key(Qt::Key_Up, Qt::AltModifier);
-         CHECK(session.picked() != at);
+         CHECK(session.selection.picked() != at);
        }},
       {"Zoom in",
        [&] {
@@ -660,8 +660,8 @@ TEST_CASE("every line of the list of keys does what it says") {
        }},
       {"Fit what is picked",
        [&] {
-         session.pick({});
-         session.select("pump");
+         session.selection.pick({});
+         session.selection.select("pump");
          key(Qt::Key_9);
          CHECK(zoom() > 1);
        }},
@@ -690,29 +690,29 @@ TEST_CASE("every line of the list of keys does what it says") {
        }},
       {"Go to the next terminal that way",
        [&] {
-         session.pick({});
-         session.select("uno.D12");
+         session.selection.pick({});
+         session.selection.select("uno.D12");
          key(Qt::Key_Up, {});
-         CHECK(session.selection() == "uno.D13");
+         CHECK(session.selection.subject() == "uno.D13");
        }},
       {"Begin a wire at this terminal, end it at another",
        [&] {
-         const auto n = session.harness().connections.size();
-         session.select("uno.D12");
+         const auto n = session.document.harness().connections.size();
+         session.selection.select("uno.D12");
          key(Qt::Key_Return, {});
          key(Qt::Key_Up, {});
          key(Qt::Key_Return, {});
-         CHECK(session.harness().connections.size() == n + 1);
-         session.undoStack().undo();
+         CHECK(session.document.harness().connections.size() == n + 1);
+         session.document.undoStack().undo();
        }},
       {"Let go of what is begun, then of what is picked",
        [&] {
-         session.select("uno.D12");
+         session.selection.select("uno.D12");
          key(Qt::Key_Return, {});
          key(Qt::Key_Escape, {});
-         CHECK(session.selection() == "uno.D12");
+         CHECK(session.selection.subject() == "uno.D12");
          key(Qt::Key_Escape, {});
-         CHECK(session.selection().isEmpty());
+         CHECK(session.selection.subject().isEmpty());
        }},
       {"Zoom at the pointer",
        [&] {

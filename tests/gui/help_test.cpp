@@ -41,12 +41,12 @@ TEST_CASE("unknown figures say how they are measured, known ones when they are l
   Window w;
   w.open("demo/wave-tank-first-try.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("s2");  // its reference was never measured
+  w.session.selection.select("s2");  // its reference was never measured
   auto* how = w.find<QLabel>("howToMeasure");
   REQUIRE(how);
   CHECK(how->isVisible());
   CHECK(how->text().contains("is unknown. To measure: voltmeter from the trimmer's wiper"));
-  w.session.select("paddle");
+  w.session.selection.select("paddle");
   how = w.find<QLabel>("howToMeasure");
   auto* figures = w.find<QTableWidget>("figures");
   REQUIRE(figures);
@@ -58,8 +58,8 @@ TEST_CASE("unknown figures say how they are measured, known ones when they are l
 TEST_CASE("the page of a check ends with this bench's numbers") {
   Window w;
   w.open("demo/wave-tank-first-try.harness");
-  for (const auto& f : w.session.analysis().findings)
-    if (f.check == "base-drive") w.session.pick(QString::fromStdString(f.identity()));
+  for (const auto& f : w.session.analyser.analysis().findings)
+    if (f.check == "base-drive") w.session.selection.pick(QString::fromStdString(f.identity()));
   for (auto* b : w.main.findChildren<QPushButton*>())
     if (b->isVisible() && b->text() == "About this check") b->click();
   auto* page = w.find<QDialog>("page");
@@ -75,7 +75,7 @@ TEST_CASE("the report goes onto the clipboard and onto paper") {
   w.open("demo/wave-tank-first-try.harness");
   action(w, "Copy the report")->trigger();
   const auto copied = QGuiApplication::clipboard()->text();
-  CHECK(copied.toStdString() == report::text("bench.harness", w.session.harness(), w.session.analysis()));
+  CHECK(copied.toStdString() == report::text("bench.harness", w.session.document.harness(), w.session.analyser.analysis()));
   CHECK(copied.contains("Q1 gets 8.74 mA of base current"));
   const auto path = w.folder.path("report.pdf");
   {

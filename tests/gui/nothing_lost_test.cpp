@@ -35,9 +35,9 @@ std::vector<harness::Left> leftIn(const std::string& state) {
 void leaveBehind(const std::string& state, const std::string& path, const std::string& newTitle) {
   Disk disk;
   gui::Session session(library(), disk, state);
-  REQUIRE(session.open(QString::fromStdString(path)));
-  session.apply(title(newTitle));
-  session.waitUntilKept();
+  REQUIRE(session.file.open(QString::fromStdString(path)));
+  session.document.apply(title(newTitle));
+  session.file.waitUntilKept();
 }
 
 QPushButton* answer(Window& w, const char* name) {
@@ -66,15 +66,15 @@ TEST_CASE("a change is kept for a recovery, and forgotten once saved or taken ba
   const auto state = w.folder.path("state");
   const auto kept = [&] { return std::filesystem::exists(state + "/recovery/window-1.recovery"); };
   CHECK_FALSE(kept());
-  w.session.apply(title("changed"));
+  w.session.document.apply(title("changed"));
   CHECK(eventually(kept));
   CHECK(leftIn(state).empty());  // this window is alive
-  w.session.undoStack().undo();
+  w.session.document.undoStack().undo();
   CHECK(eventually([&] { return !kept(); }));
-  w.session.undoStack().redo();
+  w.session.document.undoStack().redo();
   CHECK(eventually(kept));
   bool changedOnDisk = false;
-  CHECK(w.session.save(QString::fromStdString(path), harness::Overwrite::Ask, changedOnDisk).isEmpty());
+  CHECK(w.session.file.save(QString::fromStdString(path), harness::Overwrite::Ask, changedOnDisk).isEmpty());
   CHECK(eventually([&] { return !kept(); }));
 }
 
@@ -96,16 +96,16 @@ TEST_CASE("what a killed window left is offered with what differs, and taken up 
     Window w(state);
     w.main.offerRecovery();
     QTest::mouseClick(answer(w, "recover"), Qt::LeftButton);
-    CHECK(w.session.harness().title == "after the crash");
-    CHECK(w.session.path().toStdString() == path);
-    CHECK_FALSE(w.session.undoStack().isClean());
-    w.session.waitUntilKept();
+    CHECK(w.session.document.harness().title == "after the crash");
+    CHECK(w.session.file.path().toStdString() == path);
+    CHECK_FALSE(w.session.document.undoStack().isClean());
+    w.session.file.waitUntilKept();
     // Killed again before it is saved: it is still there, once.
     const auto files = std::distance(std::filesystem::directory_iterator(state + "/recovery"), {});
     CHECK(files == 3);  // two locks and one recovery file
     bool changedOnDisk = false;
-    CHECK(w.session.save(w.session.path(), harness::Overwrite::Ask, changedOnDisk).isEmpty());
-    w.session.waitUntilKept();
+    CHECK(w.session.file.save(w.session.file.path(), harness::Overwrite::Ask, changedOnDisk).isEmpty());
+    w.session.file.waitUntilKept();
   }
   CHECK(leftIn(state).empty());
   CHECK(readFile("demo/wave-tank.harness") != Disk().read(path).value());
@@ -140,7 +140,7 @@ TEST_CASE("a recovery of a file that somebody changed since says so and does not
   const auto* notices = w.find<gui::NoticeBar>("notices");
   CHECK(eventually([&] { return notices->said().contains("tank.harness was changed on disk by somebody else."); }));
   bool changedOnDisk = false;
-  CHECK_FALSE(w.session.save(w.session.path(), harness::Overwrite::Ask, changedOnDisk).isEmpty());
+  CHECK_FALSE(w.session.file.save(w.session.file.path(), harness::Overwrite::Ask, changedOnDisk).isEmpty());
   CHECK(changedOnDisk);
 }
 
@@ -155,13 +155,13 @@ TEST_CASE("two windows on one file: the second is told, and the first is told wh
   second.main.openFile(path);
   REQUIRE(second.find<gui::NoticeBar>("notices")->said() ==
           QStringList{"tank.harness is open in another window as well. Whoever saves second is asked first."});
-  second.session.apply(title("second"));
+  second.session.document.apply(title("second"));
   bool changedOnDisk = false;
-  CHECK(second.session.save(path, harness::Overwrite::Ask, changedOnDisk).isEmpty());
+  CHECK(second.session.file.save(path, harness::Overwrite::Ask, changedOnDisk).isEmpty());
   const auto* notices = first.find<gui::NoticeBar>("notices");
   CHECK(eventually([&] { return notices->said().contains("tank.harness was changed on disk by somebody else."); }));
   QTest::mouseClick(answer(first, "loadAgain"), Qt::LeftButton);
-  CHECK(first.session.harness().title == "second");
+  CHECK(first.session.document.harness().title == "second");
   CHECK(second.find<gui::NoticeBar>("notices")->said().size() == 1);  // its own writing is nobody else's
 }
 
@@ -182,13 +182,13 @@ TEST_CASE("where changes cannot be kept the window says so once, and goes on") {
   folder.write("state", "a file where the folder should be");
   Window w(folder.path("state"));
   w.open("demo/wave-tank.harness");
-  w.session.apply(title("a"));
+  w.session.document.apply(title("a"));
   const auto* notices = w.find<gui::NoticeBar>("notices");
   CHECK(eventually([&] { return notices->said().size() == 1; }));
   CHECK(notices->said()[0].startsWith("Changes are not kept for a recovery: save often."));
   QTest::mouseClick(answer(w, "notKeptKnown"), Qt::LeftButton);
-  w.session.apply(title("b"));
-  w.session.waitUntilKept();
+  w.session.document.apply(title("b"));
+  w.session.file.waitUntilKept();
   QTest::qWait(50);
   CHECK(notices->said().isEmpty());
 }
@@ -200,21 +200,21 @@ TEST_CASE("at whatever call the disk fails, the session has the document and the
     const auto path = folder.write("tank.harness", readFile("demo/wave-tank.harness"));
     FailingDisk disk(at);
     gui::Session session(library(), disk, folder.path("state"));
-    if (!session.open(QString::fromStdString(path))) {
-      CHECK(session.harness().devices.empty());
+    if (!session.file.open(QString::fromStdString(path))) {
+      CHECK(session.document.harness().devices.empty());
       continue;
     }
-    session.apply(title("new"));
-    session.waitUntilKept();
+    session.document.apply(title("new"));
+    session.file.waitUntilKept();
     bool changedOnDisk = false;
-    const bool saved = session.save(QString::fromStdString(path), harness::Overwrite::Ask, changedOnDisk).isEmpty();
-    session.waitUntilKept();
-    CHECK(session.harness().title == "new");
+    const bool saved = session.file.save(QString::fromStdString(path), harness::Overwrite::Ask, changedOnDisk).isEmpty();
+    session.file.waitUntilKept();
+    CHECK(session.document.harness().title == "new");
     Disk real;
     const auto onDisk = harness::load(real, path);
     REQUIRE(onDisk);
     CHECK(onDisk->harness.title == (saved ? "new" : "Wave tank, bench 3"));
-    CHECK(session.undoStack().isClean() == saved);
+    CHECK(session.document.undoStack().isClean() == saved);
     failed += disk.failed();
   }
   CHECK(failed > 5);

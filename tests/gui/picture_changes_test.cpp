@@ -115,12 +115,12 @@ TEST_CASE("an edit that the picture does not show paints nothing of it anew") {
     }
   } paints;
   w.picture().installEventFilter(&paints);
-  w.session.apply({"another title", {harness::SetTitle{"Wave tank, bench 4"}}});
+  w.session.document.apply({"another title", {harness::SetTitle{"Wave tank, bench 4"}}});
   w.settle();
   CHECK(paints.region.isEmpty());
   // A wire: some of it.
-  const auto wire = w.session.harness().connections.back();
-  w.session.apply({"without a wire", {harness::Drop<harness::Connection>{wire.id}}});
+  const auto wire = w.session.document.harness().connections.back();
+  w.session.document.apply({"without a wire", {harness::Drop<harness::Connection>{wire.id}}});
   w.settle();
   CHECK_FALSE(paints.region.isEmpty());
   CHECK_FALSE(w.picture().visibleRegion().subtracted(paints.region).isEmpty());

@@ -65,7 +65,7 @@ QWidget* RandomHands::anyWidget(QWidget* top) {
 
 // What is shown beside the picture is one of many: the picked thing decides which fields there are.
 void RandomHands::pickSomething() {
-  const auto& h = m_window.session.harness();
+  const auto& h = m_window.session.document.harness();
   const int n = static_cast<int>(h.devices.size());
   const int k = static_cast<int>(h.connections.size());
   if (n == 0) return;
@@ -73,7 +73,7 @@ void RandomHands::pickSomething() {
   const auto& id = wire ? h.connections[below(k)].id : h.devices[below(n)].id;
   note("picks " + id);
   m_window.main.rail().setStep(wire ? gui::Step::Wiring : gui::Step::Bench);
-  m_window.session.select(QString::fromStdString(id));
+  m_window.session.selection.select(QString::fromStdString(id));
 }
 
 // Begins something in a field and leaves it half done for something else.
@@ -94,9 +94,9 @@ void RandomHands::halfDone(QWidget* top) {
     case 0:
       return pickSomething();
     case 1:
-      return m_window.session.undoStack().undo();
+      return m_window.session.document.undoStack().undo();
     case 2:
-      return m_window.session.openDemo(below(2) == 0 ? "wave-tank.harness" : "wave-tank-first-try.harness");
+      return m_window.session.file.openDemo(below(2) == 0 ? "wave-tank.harness" : "wave-tank-first-try.harness");
     case 3:
       return m_window.main.rail().setStep(static_cast<gui::Step>(below(4)));
     case 4:

@@ -30,7 +30,7 @@ int walk(const char* file, unsigned seed, int events) {
   if (file) w.open(file);
   std::string done;
   int changes = 0;
-  QObject::connect(&w.session, &gui::Session::documentChanged, &w.main, [&] { ++changes; });
+  QObject::connect(&w.session.document, &gui::Document::changed, &w.main, [&] { ++changes; });
   {
     RandomHands hands(w, seed);
     hands.move(events);
@@ -38,17 +38,17 @@ int walk(const char* file, unsigned seed, int events) {
   }
   INFO((file ? file : "an empty bench") << ", seed " << seed << "\n" << done);
   w.settle();
-  const auto bytes = harness::writeHarness(w.session.harness());
+  const auto bytes = harness::writeHarness(w.session.document.harness());
   const auto again = harness::readHarness(bytes, "again");
   REQUIRE(again);
   CHECK(harness::writeHarness(again->harness) == bytes);
-  auto& undo = w.session.undoStack();
+  auto& undo = w.session.document.undoStack();
   const int at = undo.index();
   undo.setIndex(0);
   undo.setIndex(at);
-  CHECK(harness::writeHarness(w.session.harness()) == bytes);
+  CHECK(harness::writeHarness(w.session.document.harness()) == bytes);
   w.settle();
-  CHECK(identities(w.session.analysis()) == identities(analyse(w.session.harness(), w.session.library())));
+  CHECK(identities(w.session.analyser.analysis()) == identities(analyse(w.session.document.harness(), w.session.document.library())));
   return changes;
 }
 

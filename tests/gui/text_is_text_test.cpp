@@ -12,8 +12,8 @@
 #include "core/harness/read_harness.h"
 #include "gui/panels/check_page_dialog.h"
 #include "gui/panels/left_out_card.h"
-#include "gui/panels/part_card_dialog.h"
 #include "gui/panels/low_side_switch_dialog.h"
+#include "gui/panels/part_card_dialog.h"
 #include "gui/window.h"
 
 using namespace bold;
@@ -84,12 +84,12 @@ TEST_CASE("names, titles, ids and file names never act, in any panel, dialog or 
   w.main.openFile(QString::fromStdString(path));
   w.settle();
   CHECK(dialogs > 0);  // what is wrong with the file
-  REQUIRE(w.session.harness().devices.size() > 4);
+  REQUIRE(w.session.document.harness().devices.size() > 4);
   for (const auto& row : gui::steps()) {
     const auto step = row.step;
     w.main.rail().setStep(step);
-    for (const auto& d : w.session.harness().devices) {
-      w.session.select(QString::fromStdString(d.id));
+    for (const auto& d : w.session.document.harness().devices) {
+      w.session.selection.select(QString::fromStdString(d.id));
       QTest::qWait(1);
       nothingActs();
     }
@@ -132,15 +132,15 @@ TEST_CASE("what could not be used stands on a card of its own, and is taken out 
   CHECK(said.join("\n").contains("In the file: /connections/1/wire"));
   // Saving keeps it, taking it out mends the verdict, undo brings it back.
   bool ask = false;
-  w.session.apply({"x", {harness::SetTitle{"renamed"}}});
-  CHECK(w.session.save(QString::fromStdString(path), harness::Overwrite::Ask, ask).isEmpty());
+  w.session.document.apply({"x", {harness::SetTitle{"renamed"}}});
+  CHECK(w.session.file.save(QString::fromStdString(path), harness::Overwrite::Ask, ask).isEmpty());
   CHECK(w.disk.read(path)->find(R"({"id": "wx", "wire": ["psu.P", "uno D5"]})") != std::string::npos);
   w.settle();
   card->findChild<QPushButton*>("takeOut")->click();
   w.settle();
   CHECK_FALSE(card->isVisible());
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Clear to switch on"));
-  w.session.undoStack().undo();
+  w.session.document.undoStack().undo();
   w.settle();
   CHECK(card->isVisible());
 }
@@ -150,15 +150,15 @@ TEST_CASE("a pin typed into a plan stays, whatever the analysis takes away besid
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
   // No stage is named: the roles follow from the wires, which an analysis has to find out anew after each edit.
-  auto intent = *harness::intentOf(w.session.harness(), "pump");
+  auto intent = *harness::intentOf(w.session.document.harness(), "pump");
   intent.stage.clear();
   intent.channel.clear();
   for (auto& s : intent.signals) {
     s.active = harness::Active::Low;
     s.numbering = "chip";
   }
-  w.session.apply(harness::stating(w.session.harness(), intent, "x"));
-  w.session.select("pump");
+  w.session.document.apply(harness::stating(w.session.document.harness(), intent, "x"));
+  w.session.selection.select("pump");
   w.settle();
   auto* pin = w.find<QLineEdit>("signal-in");
   REQUIRE(pin);
@@ -169,7 +169,7 @@ TEST_CASE("a pin typed into a plan stays, whatever the analysis takes away besid
     QTest::keyClick(pin, Qt::Key_Tab);  // the analysis is running from here on
     QTest::qWait(5);
     REQUIRE(w.find<QLineEdit>("signal-in") == pin);
-    const auto now = harness::intentOf(w.session.harness(), "pump")->signals.front();
+    const auto now = harness::intentOf(w.session.document.harness(), "pump")->signals.front();
     CHECK(QString::fromStdString(now.pin.terminal).toLower() == typed);
     CHECK(now.active == harness::Active::Low);
     CHECK(now.numbering == "chip");
@@ -181,7 +181,7 @@ TEST_CASE("a pin typed into a plan stays, whatever the analysis takes away besid
 TEST_CASE("where saving fails, another place is offered, and nothing is lost") {
   Window w;
   w.open("demo/wave-tank.harness");
-  w.session.apply({"x", {harness::SetTitle{"renamed"}}});
+  w.session.document.apply({"x", {harness::SetTitle{"renamed"}}});
   std::filesystem::remove_all(w.folder.path());
   QStringList offered;
   QTimer::singleShot(100, &w.main, [&] {
@@ -193,8 +193,8 @@ TEST_CASE("where saving fails, another place is offered, and nothing is lost") {
   for (auto* a : w.main.findChildren<QAction*>())
     if (a->text().remove('&') == "Save") a->trigger();
   CHECK(offered.contains(QString::fromUtf8("Save as…")));
-  CHECK_FALSE(w.session.undoStack().isClean());
-  CHECK(w.session.harness().title == "renamed");
+  CHECK_FALSE(w.session.document.undoStack().isClean());
+  CHECK(w.session.document.harness().title == "renamed");
 }
 
 TEST_CASE("where the file's copy of an own part counts, the window says so and offers one's own") {
@@ -215,18 +215,18 @@ TEST_CASE("where the file's copy of an own part counts, the window says so and o
   const auto path = folder.write("b.harness", harness::writeHarness(h));
   gui::Session session(mine, disk, folder.path("state"));
   gui::LeftOutCard card(session);
-  REQUIRE(session.open(QString::fromStdString(path)));
-  const auto settle = [&] { REQUIRE(eventually([&] { return session.analysisCurrent() && session.analysis().explained; })); };
+  REQUIRE(session.file.open(QString::fromStdString(path)));
+  const auto settle = [&] { REQUIRE(eventually([&] { return session.analyser.current() && session.analyser.analysis().explained; })); };
   settle();
   card.refresh();
-  CHECK(session.library().find("my-cell")->figure("v")->figure.typ == 3.0);
+  CHECK(session.document.library().find("my-cell")->figure("v")->figure.typ == 3.0);
   auto* use = card.findChild<QPushButton*>("useMine");
   REQUIRE(use);
   CHECK(use->accessibleDescription() == "your own part my-cell differs from the copy in this file (v): the file's is used.");
   use->click();
   settle();
-  CHECK(session.library().find("my-cell")->figure("v")->figure.typ == 4.0);
-  session.undoStack().undo();
-  CHECK(session.library().find("my-cell")->figure("v")->figure.typ == 3.0);
-  session.undoStack().setClean();
+  CHECK(session.document.library().find("my-cell")->figure("v")->figure.typ == 4.0);
+  session.document.undoStack().undo();
+  CHECK(session.document.library().find("my-cell")->figure("v")->figure.typ == 3.0);
+  session.document.undoStack().setClean();
 }

@@ -34,7 +34,7 @@ struct Window {
     main.show();
     (void)QTest::qWaitForWindowExposed(&main);
   }
-  ~Window() { session.undoStack().setClean(); }
+  ~Window() { session.document.undoStack().setClean(); }
 
   /// Opens a copy of a file below the source folder; returns the copy's path.
   std::string open(const std::string& source) {
@@ -45,7 +45,7 @@ struct Window {
   }
   /// Waits until the analysis with its explanations is there.
   void settle() {
-    (void)eventually([&] { return session.analysisCurrent() && session.analysis().explained; });
+    (void)eventually([&] { return session.analyser.current() && session.analyser.analysis().explained; });
     QTest::qWait(30);  // new cards are laid out
   }
   template <class W>

@@ -44,14 +44,14 @@ TEST_CASE("an empty bench offers the demo, which opens without a file of its own
   QTest::mouseClick(demo, Qt::LeftButton);
   w.settle();
   CHECK(verdict(w).startsWith("Do not switch on"));
-  CHECK(w.session.path().isEmpty());
+  CHECK(w.session.file.path().isEmpty());
   CHECK_FALSE(demo->isVisible());
 }
 
 TEST_CASE("the theme changes at once and changes nothing else") {
   Window w;
   w.open("demo/wave-tank.harness");
-  const auto bytes = harness::writeHarness(w.session.harness());
+  const auto bytes = harness::writeHarness(w.session.document.harness());
   const auto action = [&](const QString& text) {
     for (auto* a : w.main.findChildren<QAction*>())
       if (a->text() == text) a->trigger();
@@ -61,7 +61,7 @@ TEST_CASE("the theme changes at once and changes nothing else") {
   CHECK(QApplication::palette().color(QPalette::Window) == gui::darkPalette().panel);
   action("L&ight");
   CHECK_FALSE(gui::palette().dark);
-  CHECK(harness::writeHarness(w.session.harness()) == bytes);
+  CHECK(harness::writeHarness(w.session.document.harness()) == bytes);
   CHECK(verdict(w).startsWith("Clear to switch on: 1 note; tightest: "));
 }
 
@@ -72,14 +72,14 @@ TEST_CASE("a part is added by typing, and undo takes it back") {
   QTest::keyClicks(search, "28byj");
   CHECK(w.find<QListWidget>("partHits")->isVisible());
   QTest::keyClick(search, Qt::Key_Return);
-  REQUIRE(w.session.harness().devices.size() == 1);
-  CHECK(w.session.harness().devices[0].part == "stepper-28byj48-5v");
+  REQUIRE(w.session.document.harness().devices.size() == 1);
+  CHECK(w.session.document.harness().devices[0].part == "stepper-28byj48-5v");
   CHECK(search->text().isEmpty());
-  CHECK(w.session.selection() == "m1");
-  w.session.undoStack().undo();
-  CHECK(w.session.harness().devices.empty());
-  w.session.undoStack().redo();
-  CHECK(w.session.harness().devices.size() == 1);
+  CHECK(w.session.selection.subject() == "m1");
+  w.session.document.undoStack().undo();
+  CHECK(w.session.document.harness().devices.empty());
+  w.session.document.undoStack().redo();
+  CHECK(w.session.document.harness().devices.size() == 1);
 }
 
 TEST_CASE("a search without a match says so and adds nothing") {
@@ -89,38 +89,38 @@ TEST_CASE("a search without a match says so and adds nothing") {
   QTest::keyClicks(search, "flux capacitor");
   CHECK(w.find<QListWidget>("partHits")->item(0)->text() == "No part matches all of these words.");
   QTest::keyClick(search, Qt::Key_Return);
-  CHECK(w.session.harness().devices.empty());
+  CHECK(w.session.document.harness().devices.empty());
 }
 
 TEST_CASE("a wire is typed, recoloured and deleted in the list") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Wiring);
-  const auto before = w.session.harness().connections.size();
+  const auto before = w.session.document.harness().connections.size();
   auto* entry = w.find<QLineEdit>("wireEntry");
   QTest::keyClicks(entry, "d12 s1.+5v");
   QTest::keyClick(entry, Qt::Key_Return);
-  REQUIRE(w.session.harness().connections.size() == before + 1);
-  const auto added = w.session.harness().connections.back();
+  REQUIRE(w.session.document.harness().connections.size() == before + 1);
+  const auto added = w.session.document.harness().connections.back();
   CHECK(added.a.text() == "uno.D12");
   CHECK(added.b.text() == "s1.5V");
-  CHECK(w.session.selection().toStdString() == added.id);
+  CHECK(w.session.selection.subject().toStdString() == added.id);
   auto* colour = w.find<QComboBox>("wireColour");
   colour->setCurrentIndex(colour->findData("PK"));
   Q_EMIT colour->activated(colour->currentIndex());
-  CHECK(w.session.harness().connections.back().colour == "PK");
+  CHECK(w.session.document.harness().connections.back().colour == "PK");
   QTest::mouseClick(w.find<QPushButton>("wireDelete"), Qt::LeftButton);
-  CHECK(w.session.harness().connections.size() == before);
+  CHECK(w.session.document.harness().connections.size() == before);
   QTest::keyClicks(entry, "d12 nowhere.at");
   QTest::keyClick(entry, Qt::Key_Return);
   CHECK(w.find<QLabel>("wireSaid")->text() == "\"nowhere.at\" is no terminal on this bench: write device.terminal, such as s1.in1.");
-  CHECK(w.session.harness().connections.size() == before);
+  CHECK(w.session.document.harness().connections.size() == before);
 }
 
 TEST_CASE("a wire is drawn with the mouse from terminal to terminal") {
   Window w;
   w.open("demo/wave-tank.harness");
-  const auto before = w.session.harness().connections.size();
+  const auto before = w.session.document.harness().connections.size();
   auto& p = w.picture();
   const auto from = p.placeOf("uno.D11")->toPoint();
   const auto to = p.placeOf("s1.ENA-5V")->toPoint();
@@ -128,29 +128,29 @@ TEST_CASE("a wire is drawn with the mouse from terminal to terminal") {
   QTest::mouseMove(&p, (from + to) / 2);
   QTest::mouseMove(&p, to);
   QTest::mouseRelease(&p, Qt::LeftButton, {}, to);
-  REQUIRE(w.session.harness().connections.size() == before + 1);
-  CHECK(w.session.harness().connections.back().b.text() == "s1.ENA-5V");
-  w.session.undoStack().undo();
+  REQUIRE(w.session.document.harness().connections.size() == before + 1);
+  CHECK(w.session.document.harness().connections.back().b.text() == "s1.ENA-5V");
+  w.session.document.undoStack().undo();
   // A press and release on one terminal only selects it.
   QTest::mouseClick(&p, Qt::LeftButton, {}, from);
-  CHECK(w.session.selection() == "uno.D11");
-  CHECK(w.session.harness().connections.size() == before);
+  CHECK(w.session.selection.subject() == "uno.D11");
+  CHECK(w.session.document.harness().connections.size() == before);
 }
 
 TEST_CASE("a wire is drawn with the keys alone") {
   Window w;
   w.open("demo/wave-tank.harness");
-  const auto before = w.session.harness().connections.size();
+  const auto before = w.session.document.harness().connections.size();
   auto& p = w.picture();
   p.setFocus();
-  w.session.select("uno.D12");
+  w.session.selection.select("uno.D12");
   QTest::keyClick(&p, Qt::Key_Return);
   QTest::keyClick(&p, Qt::Key_Up);
-  CHECK(w.session.selection() == "uno.D13");
+  CHECK(w.session.selection.subject() == "uno.D13");
   QTest::keyClick(&p, Qt::Key_Return);
-  REQUIRE(w.session.harness().connections.size() == before + 1);
-  CHECK(w.session.harness().connections.back().a.text() == "uno.D12");
-  CHECK(w.session.harness().connections.back().b.text() == "uno.D13");
+  REQUIRE(w.session.document.harness().connections.size() == before + 1);
+  CHECK(w.session.document.harness().connections.back().a.text() == "uno.D12");
+  CHECK(w.session.document.harness().connections.back().b.text() == "uno.D13");
 }
 
 TEST_CASE("picking a finding lights its place, picking its badge picks the finding") {
@@ -159,18 +159,18 @@ TEST_CASE("picking a finding lights its place, picking its badge picks the findi
   auto* c = card(w, "flyback-reversed");
   REQUIRE(c);
   QTest::mouseClick(c, Qt::LeftButton, {}, QPoint(100, 12));
-  CHECK(w.session.picked() == c->identity());
+  CHECK(w.session.selection.picked() == c->identity());
   const auto badge = w.picture().badgeOf(c->identity());
   REQUIRE(badge);
-  w.session.pick({});
+  w.session.selection.pick({});
   QTest::mouseClick(&w.picture(), Qt::LeftButton, {}, badge->center().toPoint());
-  CHECK(w.session.picked() == c->identity());
+  CHECK(w.session.selection.picked() == c->identity());
 }
 
 TEST_CASE("a repair goes on the plan, the verdict waits until it is marked done") {
   Window w;
   w.open("demo/wave-tank-first-try.harness");
-  const auto bytes = harness::writeHarness(w.session.harness());
+  const auto bytes = harness::writeHarness(w.session.document.harness());
   auto* c = card(w, "flyback-reversed");
   REQUIRE(c);
   const auto id = c->identity();
@@ -178,24 +178,24 @@ TEST_CASE("a repair goes on the plan, the verdict waits until it is marked done"
   REQUIRE(c->repairButton());
   QTest::mouseClick(c->repairButton(), Qt::LeftButton);
   w.settle();
-  CHECK(w.session.harness().openChanges() == 4);
-  REQUIRE(w.session.analysis().find(id.toStdString()));
-  CHECK(w.session.analysis().find(id.toStdString())->mendedAfter == 4);
+  CHECK(w.session.document.harness().openChanges() == 4);
+  REQUIRE(w.session.analyser.analysis().find(id.toStdString()));
+  CHECK(w.session.analyser.analysis().find(id.toStdString())->mendedAfter == 4);
   w.main.rail().setStep(gui::Step::Wiring);
   QTest::mouseClick(w.find<QPushButton>("allDone"), Qt::LeftButton);
   w.settle();
-  CHECK(w.session.harness().openChanges() == 0);
-  CHECK_FALSE(w.session.analysis().find(id.toStdString()));
-  w.session.undoStack().undo();
-  w.session.undoStack().undo();
-  CHECK(harness::writeHarness(w.session.harness()) == bytes);
+  CHECK(w.session.document.harness().openChanges() == 0);
+  CHECK_FALSE(w.session.analyser.analysis().find(id.toStdString()));
+  w.session.document.undoStack().undo();
+  w.session.document.undoStack().undo();
+  CHECK(harness::writeHarness(w.session.document.harness()) == bytes);
 }
 
 TEST_CASE("figures are replaced by typing and given back by clearing") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   auto* figures = w.find<QTableWidget>("figures");
   REQUIRE(figures);
   int row = -1;
@@ -204,21 +204,21 @@ TEST_CASE("figures are replaced by typing and given back by clearing") {
   REQUIRE(row >= 0);
   figures->item(row, 1)->setText("800 mA");
   QTest::qWait(10);
-  CHECK(w.session.harness().device("pump")->overrides.at("run") == "800 mA");
+  CHECK(w.session.document.harness().device("pump")->overrides.at("run") == "800 mA");
   CHECK(figures->item(row, 2)->text() == "given for this bench");
   figures->item(row, 1)->setText("1,5 A");
   QTest::qWait(10);
-  CHECK(w.session.harness().device("pump")->overrides.at("run") == "800 mA");
+  CHECK(w.session.document.harness().device("pump")->overrides.at("run") == "800 mA");
   figures->item(row, 1)->setText("");
   QTest::qWait(10);
-  CHECK_FALSE(w.session.harness().device("pump")->overrides.contains("run"));
+  CHECK_FALSE(w.session.document.harness().device("pump")->overrides.contains("run"));
 }
 
 TEST_CASE("a setting changes what is judged") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("s2");
+  w.session.selection.select("s2");
   auto* box = w.find<QComboBox>("setting-heatSink");
   REQUIRE(box);
   box->setCurrentText("none");
@@ -231,7 +231,7 @@ TEST_CASE("a signal of the plan is typed as a pin") {
   Window w;
   w.open("demo/wave-tank.harness");
   w.main.rail().setStep(gui::Step::Bench);
-  w.session.select("pump");
+  w.session.selection.select("pump");
   auto* pin = w.find<QLineEdit>("signal-in");
   REQUIRE(pin);
   pin->setFocus();
@@ -239,16 +239,16 @@ TEST_CASE("a signal of the plan is typed as a pin") {
   QTest::keyClicks(pin, "d6");
   QTest::keyClick(pin, Qt::Key_Return);
   w.settle();
-  CHECK(harness::intentOf(w.session.harness(), "pump")->signals[0].pin.text() == "uno.D6");
+  CHECK(harness::intentOf(w.session.document.harness(), "pump")->signals[0].pin.text() == "uno.D6");
   CHECK(verdict(w).startsWith("Do not switch on"));
 }
 
 TEST_CASE("an edit makes the verdict stale until the analysis has caught up") {
   Window w;
   w.open("demo/wave-tank.harness");
-  CHECK(w.session.analysisCurrent());
-  w.session.apply({"x", {harness::Drop<harness::Connection>{"w1"}}});
-  CHECK_FALSE(w.session.analysisCurrent());
+  CHECK(w.session.analyser.current());
+  w.session.document.apply({"x", {harness::Drop<harness::Connection>{"w1"}}});
+  CHECK_FALSE(w.session.analyser.current());
   w.settle();
   CHECK(verdict(w).startsWith("Do not switch on"));
 }
@@ -257,20 +257,20 @@ TEST_CASE("many quick edits end with the analysis of the last document") {
   Window w;
   w.open("demo/wave-tank.harness");
   for (int i = 0; i < 25; ++i) {
-    auto c = w.session.harness().connections[5];
+    auto c = w.session.document.harness().connections[5];
     c.colour = i % 2 == 0 ? "PK" : "TQ";
-    w.session.apply({"recolour", {harness::Put<harness::Connection>{c, {}}}});
+    w.session.document.apply({"recolour", {harness::Put<harness::Connection>{c, {}}}});
   }
-  w.session.apply({"cut", {harness::Drop<harness::Connection>{"w1"}}});
+  w.session.document.apply({"cut", {harness::Drop<harness::Connection>{"w1"}}});
   w.settle();
-  CHECK(w.session.analysisCurrent());
-  CHECK(w.session.analysis().count(checks::Severity::Stop) > 0);
+  CHECK(w.session.analyser.current());
+  CHECK(w.session.analyser.analysis().count(checks::Severity::Stop) > 0);
 }
 
 TEST_CASE("unsaved changes are asked about, and cancelling keeps the window") {
   Window w;
   w.open("demo/wave-tank.harness");
-  w.session.apply({"t", {harness::SetTitle{"changed"}}});
+  w.session.document.apply({"t", {harness::SetTitle{"changed"}}});
   QString asked;
   QTimer::singleShot(200, &w.main, [&] {
     auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
@@ -287,14 +287,14 @@ TEST_CASE("saving and opening again gives the same verdict") {
   Window w;
   const auto path = w.open("demo/wave-tank-first-try.harness");
   const auto before = verdict(w);
-  w.session.apply({"t", {harness::SetTitle{"kept"}}});
+  w.session.document.apply({"t", {harness::SetTitle{"kept"}}});
   QTest::mouseClick(w.find<QPushButton>("save"), Qt::LeftButton);
-  CHECK(w.session.undoStack().isClean());
+  CHECK(w.session.document.undoStack().isClean());
   Window again;
   again.main.openFile(QString::fromStdString(path));
   again.settle();
   CHECK(verdict(again) == before);
-  CHECK(again.session.harness().title == "kept");
+  CHECK(again.session.document.harness().title == "kept");
 }
 
 TEST_CASE("a broken file is named in a sentence and the old bench stays") {
@@ -310,7 +310,7 @@ TEST_CASE("a broken file is named in a sentence and the old bench stays") {
   });
   w.main.openFile(QString::fromStdString(broken));
   CHECK(said == QString::fromStdString(broken) + ": The file is not whole JSON: it ends too early at line 1, column 27.");
-  CHECK(w.session.harness().title == "Wave tank, bench 3");
+  CHECK(w.session.document.harness().title == "Wave tank, bench 3");
 }
 
 TEST_CASE("everything that takes focus has a name for a screen reader") {
@@ -319,7 +319,7 @@ TEST_CASE("everything that takes focus has a name for a screen reader") {
   for (const auto& row : gui::steps()) {
     const auto step = row.step;
     w.main.rail().setStep(step);
-    if (step == gui::Step::Bench) w.session.select("paddle");
+    if (step == gui::Step::Bench) w.session.selection.select("paddle");
     for (auto* x : w.main.findChildren<QWidget*>()) {
       if (!x->isVisible() || x->focusPolicy() == Qt::NoFocus || x->inherits("QScrollArea") || x->inherits("QMenuBar") ||
           x->inherits("QMenu"))

@@ -13,8 +13,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "core/harness/names.h"
 #include "core/harness/add_part.h"
+#include "core/harness/names.h"
 #include "core/harness/remove_device.h"
 #include "core/parts/search.h"
 #include "core/parts/typed_part.h"
@@ -104,16 +104,16 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   connect(m_hits, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { addHit(m_hits->row(item)); });
   connect(m_hits, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { addHit(m_hits->row(item)); });
   connect(m_devices, &QListWidget::currentRowChanged, this, [this](int row) {
-    if (!m_filling && row >= 0) m_session.select(m_devices->item(row)->data(Qt::UserRole).toString());
+    if (!m_filling && row >= 0) m_session.selection.select(m_devices->item(row)->data(Qt::UserRole).toString());
   });
   m_devices->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(m_devices, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
     if (const auto* item = m_devices->itemAt(at))
       showSubjectMenu(m_session, item->data(Qt::UserRole).toString(), m_devices->viewport()->mapToGlobal(at), this);
   });
-  connect(&m_session, &Session::documentReplaced, this, [this] { putDetails(new QWidget); });  // its fields are of another bench
-  connect(&m_session, &Session::documentChanged, this, &BenchPanel::refresh);
-  connect(&m_session, &Session::selectionChanged, this, &BenchPanel::refresh);
+  connect(&m_session.document, &Document::replaced, this, [this] { putDetails(new QWidget); });  // its fields are of another bench
+  connect(&m_session.document, &Document::changed, this, &BenchPanel::refresh);
+  connect(&m_session.selection, &Selection::changed, this, &BenchPanel::refresh);
   refresh();
 }
 
@@ -148,7 +148,7 @@ void BenchPanel::showHits() {
   const auto query = m_search->text().trimmed();
   m_hits->setVisible(!query.isEmpty());
   if (query.isEmpty()) return;
-  auto hits = m_session.library().search(query.toStdString());
+  auto hits = m_session.document.library().search(query.toStdString());
   // The best match first; among equals what was used lately, which is likely meant again.
   const auto recent = QSettings().value(kRecentParts).toStringList();
   const auto parsed = parts::parseQuery(query.toStdString());
@@ -170,7 +170,7 @@ void BenchPanel::showHits() {
   for (const auto& t : parts::typedParts(query.toStdString())) {
     QVariantMap figures;
     for (const auto& [name, value] : t.overrides) figures[qs(name)] = qs(value);
-    const auto part = m_session.library().find(t.part);
+    const auto part = m_session.document.library().find(t.part);
     add(qs(t.text), tr("as typed, on the figures of: %1").arg(part ? qs(part->name) : qs(t.part)), t.part, figures);
   }
   if (m_hits->count() == 0) {
@@ -184,7 +184,7 @@ void BenchPanel::addHit(int row) {
   if (row >= m_hits->count() || !m_hits->item(row)) return;
   const auto id = m_hits->item(row)->data(Qt::UserRole).toString().toStdString();
   if (id.empty()) return;
-  auto edit = harness::addPart(m_session.harness(), m_session.library(), id);
+  auto edit = harness::addPart(m_session.document.harness(), m_session.document.library(), id);
   if (!edit) return;
   auto& put = std::get<harness::Put<harness::Device>>(edit->changes.front()).value;
   const auto device = put.id;
@@ -195,24 +195,24 @@ void BenchPanel::addHit(int row) {
   recent.removeAll(qs(id));
   recent.prepend(qs(id));
   settings.setValue(kRecentParts, QStringList(recent.mid(0, kMostRecentParts)));
-  m_session.apply(*edit);
+  m_session.document.apply(*edit);
   m_search->clear();
   m_search->setFocus();  // the next part is typed at once, also after a click
-  m_session.select(qs(device));
+  m_session.selection.select(qs(device));
 }
 
 void BenchPanel::refresh() {
   m_filling = true;
-  const auto selected = m_session.selection();
+  const auto selected = m_session.selection.subject();
   const auto device = selected.section('.', 0, 0);
-  const auto& devices = m_session.harness().devices;
+  const auto& devices = m_session.document.harness().devices;
   while (m_devices->count() > static_cast<int>(devices.size())) delete m_devices->takeItem(m_devices->count() - 1);
   while (m_devices->count() < static_cast<int>(devices.size())) m_devices->addItem(QString());
   int current = -1;
   for (int i = 0; i < m_devices->count(); ++i) {
     const auto& d = devices[i];
-    const auto part = m_session.library().find(d.part);
-    QString text = qs(shownName(m_session.harness(), d)) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
+    const auto part = m_session.document.library().find(d.part);
+    QString text = qs(shownName(m_session.document.harness(), d)) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
     if (d.state == harness::State::Planned) text += tr("  (to add)");
     if (d.state == harness::State::ToBeRemoved) text += tr("  (to take away)");
     if (m_devices->item(i)->text() != text) m_devices->item(i)->setText(text);
@@ -226,8 +226,8 @@ void BenchPanel::refresh() {
 }
 
 void BenchPanel::showDetails() {
-  const auto device = m_session.selection().section('.', 0, 0).toStdString();
-  if (const auto* d = m_session.harness().device(device)) {
+  const auto device = m_session.selection.subject().section('.', 0, 0).toStdString();
+  if (const auto* d = m_session.document.harness().device(device)) {
     // The field that is typed in must survive the edit it causes.
     auto* shown = qobject_cast<DeviceDetails*>(m_details->widget());
     if (shown && shown->device() == device)
@@ -236,7 +236,7 @@ void BenchPanel::showDetails() {
       putDetails(new DeviceDetails(m_session, d->id));
     return;
   }
-  auto* empty = plainLabel(m_session.harness().devices.empty()
+  auto* empty = plainLabel(m_session.document.harness().devices.empty()
                                ? tr("Begin with what is on the bench: type a part above and press Enter. It appears in the picture.")
                                : tr("Pick a device to see its figures, each with its source, and to replace them by measured ones."));
   empty->setWordWrap(true);
@@ -262,8 +262,8 @@ bool BenchPanel::focusField(const QString& name) {
 }
 
 void BenchPanel::removeSelected() {
-  const auto id = m_session.selection().section('.', 0, 0).toStdString();
-  if (m_session.harness().device(id)) m_session.apply(harness::removeDevice(m_session.harness(), id));
+  const auto id = m_session.selection.subject().section('.', 0, 0).toStdString();
+  if (m_session.document.harness().device(id)) m_session.document.apply(harness::removeDevice(m_session.document.harness(), id));
 }
 
 }  // namespace bold::gui

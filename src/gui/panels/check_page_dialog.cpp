@@ -50,7 +50,7 @@ CheckPageDialog::CheckPageDialog(const Session& session, const QString& check, Q
   QTextCursor end(text->document());
   end.movePosition(QTextCursor::End);
   end.insertBlock();
-  end.insertHtml("<h2>" + tr("On this bench") + "</h2>" + onThisBench(session.analysis(), check.toStdString()));
+  end.insertHtml("<h2>" + tr("On this bench") + "</h2>" + onThisBench(session.analyser.analysis(), check.toStdString()));
   text->moveCursor(QTextCursor::Start);
   column->addWidget(text);
   auto* buttons = new QDialogButtonBox(QDialogButtonBox::Close, this);

@@ -132,22 +132,23 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
 
   connect(m_command, &QComboBox::currentIndexChanged, this, [this] {
     if (m_filling) return;
-    m_session.showCommand(m_command->currentData().toString(), m_session.shownCorner());
+    m_session.selection.showCommand(m_command->currentData().toString(), m_session.selection.shownCorner());
     fillCorners();
   });
   connect(m_corner, &QComboBox::currentIndexChanged, this, [this] {
-    if (!m_filling) m_session.showCommand(m_command->currentData().toString(), static_cast<bench::Corner>(m_corner->currentData().toInt()));
+    if (!m_filling)
+      m_session.selection.showCommand(m_command->currentData().toString(), static_cast<bench::Corner>(m_corner->currentData().toInt()));
   });
-  connect(&m_session, &Session::analysisChanged, this, [this] {
+  connect(&m_session.analyser, &Analyser::changed, this, [this] {
     fillCommands();
     refresh();
   });
-  connect(&m_session, &Session::documentReplaced, this, [this] {
+  connect(&m_session.document, &Document::replaced, this, [this] {
     fillCommands();
     refresh();
   });
-  connect(&m_session, &Session::commandShown, this, &CurrentsPanel::refresh);
-  connect(&m_session, &Session::selectionChanged, this, &CurrentsPanel::refresh);
+  connect(&m_session.selection, &Selection::commandShown, this, &CurrentsPanel::refresh);
+  connect(&m_session.selection, &Selection::changed, this, &CurrentsPanel::refresh);
   fillCommands();
   refresh();
 }
@@ -164,7 +165,7 @@ void CurrentsPanel::showEvent(QShowEvent* e) {
 void CurrentsPanel::fillCommands() {
   m_filling = true;
   std::vector<std::pair<QString, QVariant>> items;
-  const auto& solved = m_session.analysis().solved;
+  const auto& solved = m_session.analyser.analysis().solved;
   const auto* shown = m_session.shownPoint();
   if (solved)
     for (const auto& c : solved->commands)
@@ -190,8 +191,8 @@ int CurrentsPanel::motorShown() const {
   const auto* p = m_session.shownPoint();
   if (!p) return -1;
   if (p->command().motor >= 0) return p->command().motor;
-  const auto& s = *m_session.analysis().solved;
-  const auto picked = m_session.selection().toStdString();
+  const auto& s = *m_session.analyser.analysis().solved;
+  const auto picked = m_session.selection.subject().toStdString();
   for (std::size_t m = 0; m < s.motors.size(); ++m)
     if (bench::idOf(s.bench, s.motors[m].device) == picked) return static_cast<int>(m);
   return s.motors.empty() ? -1 : 0;
@@ -200,7 +201,7 @@ int CurrentsPanel::motorShown() const {
 void CurrentsPanel::refresh() {
   if (!isVisible()) return;
   // Without a motor there are commands all the same, and nothing that they would show.
-  const auto& solved = m_session.analysis().solved;
+  const auto& solved = m_session.analyser.analysis().solved;
   const auto* p = solved && !solved->motors.empty() ? m_session.shownPoint() : nullptr;
   m_none->setVisible(!p);
   m_command->setVisible(p);
@@ -213,7 +214,7 @@ void CurrentsPanel::refresh() {
 void CurrentsPanel::refreshFigures() {
   const auto* p = m_session.shownPoint();
   const int motor = motorShown();
-  const auto& solved = m_session.analysis().solved;
+  const auto& solved = m_session.analyser.analysis().solved;
   const bool usable = p && p->solved() && motor >= 0;
   m_bridge->show(usable ? charts::bridgeState(*solved, motor, *p) : std::nullopt);
   // Levels and curves do not depend on the command.

@@ -12,8 +12,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "core/harness/names.h"
 #include "core/harness/mark_done.h"
+#include "core/harness/names.h"
 #include "core/harness/remove_device.h"
 #include "core/harness/turn_round.h"
 #include "core/parts/part_card.h"
@@ -34,8 +34,8 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 4, 6, 4);
   column->setSpacing(8);
-  const auto* d = m_session.harness().device(m_device);
-  const auto part = m_session.library().find(d->part);
+  const auto* d = m_session.document.harness().device(m_device);
+  const auto part = m_session.document.library().find(d->part);
   auto* form = new QFormLayout;
   form->setHorizontalSpacing(12);
   auto* name = new QLineEdit(qs(d->name), this);
@@ -43,15 +43,15 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   name->setPlaceholderText(qs(d->id));
   name->setAccessibleName(tr("Name of the device"));
   name->setToolTip(tr("What you call it: shown in the picture and in findings, and understood where wires are typed"));
-  name->setEnabled(!m_session.readOnly());
+  name->setEnabled(!m_session.document.readOnly());
   connect(name, &QLineEdit::editingFinished, this, [this, name] {
-    const auto* now = m_session.harness().device(m_device);
+    const auto* now = m_session.document.harness().device(m_device);
     if (!name->isModified()) return;
     name->setModified(false);
     if (!now || now->name == name->text().trimmed().toStdString()) return;
     auto changed = *now;
     changed.name = name->text().trimmed().toStdString();
-    m_session.apply({"Rename " + shownName(m_session.harness(), *now), {harness::Put<harness::Device>{changed, {}}}});
+    m_session.document.apply({"Rename " + shownName(m_session.document.harness(), *now), {harness::Put<harness::Device>{changed, {}}}});
   });
   plainRow(*form, tr("Name"), name);
   auto* kind = plainLabel(part ? qs(part->name) : qs(d->part), this);
@@ -78,7 +78,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     m_figures->setTabKeyNavigation(false);
     m_figures->setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_figures->setFixedHeight(34 + 26 * m_figures->rowCount());
-    m_figures->setEditTriggers(m_session.readOnly() ? QAbstractItemView::NoEditTriggers : QAbstractItemView::AllEditTriggers);
+    m_figures->setEditTriggers(m_session.document.readOnly() ? QAbstractItemView::NoEditTriggers : QAbstractItemView::AllEditTriggers);
     connect(m_figures, &QTableWidget::cellChanged, this, [this](int row, int col) {
       if (!m_filling && col == 1) replaceFigure(row);
     });
@@ -103,25 +103,28 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   auto* row = new QHBoxLayout;
   auto* remove = new QPushButton(tr("Take it off the bench"), this);
   remove->setObjectName("deviceRemove");
-  remove->setEnabled(!m_session.readOnly());
-  connect(remove, &QPushButton::clicked, this, [this] { m_session.apply(harness::removeDevice(m_session.harness(), m_device)); });
+  remove->setEnabled(!m_session.document.readOnly());
+  connect(remove, &QPushButton::clicked, this,
+          [this] { m_session.document.apply(harness::removeDevice(m_session.document.harness(), m_device)); });
   row->addWidget(remove);
   m_turn = new QPushButton(tr("Turn it round"), this);
   m_turn->setObjectName("deviceTurn");
   m_turn->setToolTip(tr("It was put in the other way round: what hung on its first leg hangs on its last"));
   connect(m_turn, &QPushButton::clicked, this, [this] {
-    if (const auto edit = harness::turnRound(m_session.harness(), m_session.library(), m_device)) m_session.apply(*edit);
+    if (const auto edit = harness::turnRound(m_session.document.harness(), m_session.document.library(), m_device))
+      m_session.document.apply(*edit);
   });
   row->addWidget(m_turn);
   auto* card = new QPushButton(tr("About this part"), this);
   card->setObjectName("aboutPart");
   connect(card, &QPushButton::clicked, this, [this] {
-    if (const auto* now = m_session.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
+    if (const auto* now = m_session.document.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
   });
   row->addWidget(card);
   m_done = new QPushButton(tr("It is done"), this);
   m_done->setObjectName("deviceDone");
-  connect(m_done, &QPushButton::clicked, this, [this] { m_session.apply(harness::markDone(m_session.harness(), m_device)); });
+  connect(m_done, &QPushButton::clicked, this,
+          [this] { m_session.document.apply(harness::markDone(m_session.document.harness(), m_device)); });
   row->addWidget(m_done);
   row->addStretch();
   column->addLayout(row);
@@ -130,8 +133,8 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
 }
 
 void DeviceDetails::buildSettings(QFormLayout* form) {
-  const auto* d = m_session.harness().device(m_device);
-  const auto part = m_session.library().find(d->part);
+  const auto* d = m_session.document.harness().device(m_device);
+  const auto part = m_session.document.library().find(d->part);
   for (const auto& s : part->settings) {
     auto* box = new QComboBox(this);
     box->setObjectName("setting-" + qs(s.id));
@@ -141,18 +144,19 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
     for (const auto& v : s.values) box->addItem(qs(v));
     const auto it = d->settings.find(s.id);
     box->setCurrentText(qs(it == d->settings.end() ? s.standard : it->second.value));
-    box->setEnabled(!m_session.readOnly());
+    box->setEnabled(!m_session.document.readOnly());
     connect(box, &QComboBox::textActivated, this, [this, id = s.id](const QString& v) {
-      auto changed = *m_session.harness().device(m_device);
+      auto changed = *m_session.document.harness().device(m_device);
       changed.settings[id] = {v.toStdString(), {}};
-      m_session.apply({"Set " + id + " of " + shownName(m_session.harness(), changed), {harness::Put<harness::Device>{changed, {}}}});
+      m_session.document.apply(
+          {"Set " + id + " of " + shownName(m_session.document.harness(), changed), {harness::Put<harness::Device>{changed, {}}}});
     });
     plainRow(*form, qs(s.label), box);
   }
 }
 
 void DeviceDetails::refresh() {
-  const auto* d = m_session.harness().device(m_device);
+  const auto* d = m_session.document.harness().device(m_device);
   if (!d) return;
   for (auto* box : findChildren<QComboBox*>())
     if (box->objectName().startsWith("setting-"))
@@ -161,8 +165,8 @@ void DeviceDetails::refresh() {
   if (auto* name = findChild<QLineEdit*>("deviceName"); name && !name->isModified() && name->text() != qs(d->name))
     name->setText(qs(d->name));
   if (m_intent) m_intent->refresh();
-  m_turn->setVisible(harness::turnRound(m_session.harness(), m_session.library(), m_device).has_value());
-  m_turn->setEnabled(!m_session.readOnly());
+  m_turn->setVisible(harness::turnRound(m_session.document.harness(), m_session.document.library(), m_device).has_value());
+  m_turn->setEnabled(!m_session.document.readOnly());
   m_done->setVisible(d->state != harness::State::OnBench ||
                      std::ranges::any_of(d->settings, [](const auto& s) { return !s.second.planned.empty(); }));
   showFigures(*d);
@@ -173,7 +177,7 @@ void DeviceDetails::showFigures(const harness::Device& d) {
   if (!m_figures) return;
   m_filling = true;
   std::vector<Problem> ignored;  // refused values never get into the document from here
-  const auto part = m_session.library().withOverrides(d.part, d.overrides, ignored);
+  const auto part = m_session.document.library().withOverrides(d.part, d.overrides, ignored);
   const auto cell = [this](int row, int column) {
     auto* item = m_figures->item(row, column);
     if (!item) m_figures->setItem(row, column, item = new QTableWidgetItem);
@@ -227,10 +231,10 @@ bool DeviceDetails::focusField(const QString& name) {
 
 // Of the figure that is looked at, and of every unknown one: that is the moment a meter is at hand.
 void DeviceDetails::sayHowToMeasure() {
-  const auto* d = m_session.harness().device(m_device);
+  const auto* d = m_session.document.harness().device(m_device);
   if (!d || m_filling || !m_figures) return;
   std::vector<Problem> ignored;
-  const auto part = m_session.library().withOverrides(d->part, d->overrides, ignored);
+  const auto part = m_session.document.library().withOverrides(d->part, d->overrides, ignored);
   QStringList lines;
   for (int i = 0; part && i < m_figures->rowCount(); ++i) {
     const auto& f = part->figures[i];
@@ -258,7 +262,7 @@ void DeviceDetails::say(const QString& sentence) {
 
 // An empty cell gives the library's figure back.
 void DeviceDetails::replaceFigure(int row) {
-  const auto* d = m_session.harness().device(m_device);
+  const auto* d = m_session.document.harness().device(m_device);
   if (!d) return;
   const auto id = m_figures->item(row, 0)->data(Qt::UserRole).toString().toStdString();
   const auto typed = m_figures->item(row, 1)->text().trimmed().toStdString();
@@ -268,7 +272,7 @@ void DeviceDetails::replaceFigure(int row) {
   } else {
     changed.overrides[id] = typed;
     std::vector<Problem> problems;
-    (void)m_session.library().withOverrides(d->part, {{id, typed}}, problems);
+    (void)m_session.document.library().withOverrides(d->part, {{id, typed}}, problems);
     if (!problems.empty()) {
       say(qs(text(problems.front())));
       refresh();
@@ -278,7 +282,8 @@ void DeviceDetails::replaceFigure(int row) {
   say({});
   // The table must not be refilled while it still delivers this change.
   QTimer::singleShot(0, this, [this, changed, id] {
-    m_session.apply({"Set " + id + " of " + shownName(m_session.harness(), changed), {harness::Put<harness::Device>{changed, {}}}});
+    m_session.document.apply(
+        {"Set " + id + " of " + shownName(m_session.document.harness(), changed), {harness::Put<harness::Device>{changed, {}}}});
   });
 }
 

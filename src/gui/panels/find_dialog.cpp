@@ -52,7 +52,7 @@ FindDialog::FindDialog(Session& session, QWidget* parent) : QDialog(parent), m_s
   connect(m_text, &QLineEdit::returnPressed, this, [this] { go(std::max(0, m_hits->currentRow())); });
   connect(m_hits, &QListWidget::itemClicked, this, [this](QListWidgetItem* item) { go(m_hits->row(item)); });
   connect(m_hits, &QListWidget::itemActivated, this, [this](QListWidgetItem* item) { go(m_hits->row(item)); });
-  connect(&m_session, &Session::documentChanged, this, [this] {
+  connect(&m_session.document, &Document::changed, this, [this] {
     if (isVisible()) search();
   });
 }
@@ -69,8 +69,8 @@ void FindDialog::begin() {
 void FindDialog::search() {
   const int before = m_hits->currentRow();
   m_hits->clear();
-  for (const auto& f :
-       checks::find(m_session.harness(), m_session.library(), m_session.analysis().findings, m_text->text().toStdString())) {
+  for (const auto& f : checks::find(m_session.document.harness(), m_session.document.library(), m_session.analyser.analysis().findings,
+                                    m_text->text().toStdString())) {
     const auto besides = f.besides.empty() ? QString() : " · " + QString::fromStdString(f.besides);
     const auto text = QString::fromStdString(f.text) + "  (" + kindWords(f.kind) + besides + ")";
     auto* item = new QListWidgetItem(text, m_hits);
@@ -89,12 +89,12 @@ void FindDialog::go(int row) {
   const auto kind = static_cast<checks::Found::Kind>(item->data(Qt::UserRole + 1).toInt());
   hide();
   if (kind == checks::Found::Kind::Finding) {
-    m_session.pick(subject);
+    m_session.selection.pick(subject);
     Q_EMIT findingFound();
     return;
   }
-  m_session.pick({});
-  m_session.select(subject);
+  m_session.selection.pick({});
+  m_session.selection.select(subject);
   if (kind == checks::Found::Kind::Wire)
     Q_EMIT wireFound();
   else

@@ -75,24 +75,25 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   connect(&m_settling, &QTimer::timeout, this, [this] {
     if (m_held.widget) m_scroll->verticalScrollBar()->setValue(m_held.widget->y() - m_held.offset);
   });
-  connect(&m_session, &Session::analysisChanged, this, &FindingsPanel::refresh);
-  connect(&m_session, &Session::documentReplaced, this, [this] {
+  connect(&m_session.analyser, &Analyser::changed, this, &FindingsPanel::refresh);
+  connect(&m_session.document, &Document::replaced, this, [this] {
     refresh();
     m_settling.stop();
     m_held = {};
     m_lookedAt.clear();
     m_scroll->verticalScrollBar()->setValue(0);
   });
-  connect(&m_session, &Session::pickedChanged, this, &FindingsPanel::showPicked);
+  connect(&m_session.selection, &Selection::pickedChanged, this, &FindingsPanel::showPicked);
   refresh();
 }
 
 FindingCard* FindingsPanel::newCard() {
   auto* card = new FindingCard(m_inside);
-  connect(card, &FindingCard::pressed, this, [this](const QString& id) { m_session.pick(m_session.picked() == id ? QString() : id); });
+  connect(card, &FindingCard::pressed, this,
+          [this](const QString& id) { m_session.selection.pick(m_session.selection.picked() == id ? QString() : id); });
   connect(card, &FindingCard::repair, this, &FindingsPanel::repair);
   connect(card, &FindingCard::explain, this, &FindingsPanel::explain);
-  connect(card, &FindingCard::jump, this, [this](const checks::Field& field) { m_session.jump(field); });
+  connect(card, &FindingCard::jump, this, [this](const checks::Field& field) { m_session.selection.jump(field); });
   return card;
 }
 
@@ -141,7 +142,7 @@ void FindingsPanel::orderTabs() {
 }
 
 void FindingsPanel::refresh() {
-  const auto& a = m_session.analysis();
+  const auto& a = m_session.analyser.analysis();
   const auto anchor = anchored();
   QString judged = tr("%1 checks over %2 solved commands, %3.").arg(a.checks).arg(a.commands).arg(QString::fromStdString(unknownWords(a)));
   for (const auto& x : a.why) {  // what has cards of its own is not said twice
@@ -149,7 +150,7 @@ void FindingsPanel::refresh() {
     if (!unstated && !x.ends_with(" to look at again") && !x.starts_with("left out of ") && !x.starts_with("once the planned change"))
       judged += " " + QString::fromStdString(x) + (x.ends_with('.') ? "" : ".");
   }
-  m_judged->setText(m_session.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
+  m_judged->setText(m_session.document.harness().devices.empty() ? tr("Nothing is on the bench yet: nothing is judged.") : judged);
   m_leftOut->refresh();
   m_unstated->refresh();
   std::vector<FindingCard::Shown> cards;
@@ -158,23 +159,23 @@ void FindingsPanel::refresh() {
     QStringList explained;
     for (const auto& e : a.findings)
       if (e.explainedBy == f.identity()) explained << QString::fromStdString(e.headline);
-    cards.push_back({f, explained, m_session.readOnly() || !a.explained, false});
+    cards.push_back({f, explained, m_session.document.readOnly() || !a.explained, false});
   }
   if (a.planned)
     for (const auto& f : a.planned->worse) cards.push_back({f, {}, true, true});
   showCards(cards);
   const bool notJudged = a.verdict == Verdict::NotJudged;
-  m_quiet->setVisible(m_cards.isEmpty() && a.leftOut.empty() && a.unstated.empty() && m_session.verdictFresh());
-  m_quiet->setText(m_session.harness().devices.empty() ? tr("Put something on the bench: Ctrl+K, then type what it is.")
-                   : notJudged                         ? tr("It could not be judged: what stands in the way is said above.")
-                                                       : tr("No check has anything to say about this bench as it is drawn. Hold the "
-                                                                                    "drawing against the real wires, end by end, before you switch on."));
+  m_quiet->setVisible(m_cards.isEmpty() && a.leftOut.empty() && a.unstated.empty() && m_session.analyser.fresh());
+  m_quiet->setText(m_session.document.harness().devices.empty() ? tr("Put something on the bench: Ctrl+K, then type what it is.")
+                   : notJudged                                  ? tr("It could not be judged: what stands in the way is said above.")
+                               : tr("No check has anything to say about this bench as it is drawn. Hold the "
+                                    "drawing against the real wires, end by end, before you switch on."));
   m_margins->refresh();
   orderTabs();
   QStringList taken;
   for (const auto& x : a.assumptions) taken << QString::fromStdString(x) + ".";
   m_taken->setText(tr("Taken for granted:\n%1").arg(taken.join("\n")));
-  m_taken->setVisible(!taken.isEmpty() && !m_session.harness().devices.empty());
+  m_taken->setVisible(!taken.isEmpty() && !m_session.document.harness().devices.empty());
   showPicked();
   hold(anchor);
 }
@@ -209,8 +210,8 @@ void FindingsPanel::hold(const Anchor& anchor) {
 }
 
 void FindingsPanel::showPicked() {
-  const auto* picked = m_session.analysis().find(m_session.picked().toStdString());
-  const auto shown = picked && !picked->explainedBy.empty() ? QString::fromStdString(picked->explainedBy) : m_session.picked();
+  const auto* picked = m_session.analyser.analysis().find(m_session.selection.picked().toStdString());
+  const auto shown = picked && !picked->explainedBy.empty() ? QString::fromStdString(picked->explainedBy) : m_session.selection.picked();
   for (auto* card : m_cards) {
     const bool here = card->identity() == shown;
     card->setPicked(here);
@@ -228,20 +229,20 @@ void FindingsPanel::step(int by) {
   if (m_cards.isEmpty()) return;
   qsizetype at = by > 0 ? -1 : m_cards.size();
   for (qsizetype i = 0; i < m_cards.size(); ++i)
-    if (m_cards[i]->identity() == m_session.picked()) at = i;
+    if (m_cards[i]->identity() == m_session.selection.picked()) at = i;
   at = std::clamp<qsizetype>(at + by, 0, m_cards.size() - 1);
-  m_session.pick(m_cards[at]->identity());
+  m_session.selection.pick(m_cards[at]->identity());
   m_cards[at]->setFocus();
 }
 
 void FindingsPanel::repairPicked() {
-  if (!m_session.picked().isEmpty()) repair(m_session.picked());
+  if (!m_session.selection.picked().isEmpty()) repair(m_session.selection.picked());
 }
 
 void FindingsPanel::repair(const QString& identity) {
-  const auto* f = m_session.analysis().find(identity.toStdString());
-  if (!f || !f->repair || f->mendedAfter > 0 || !m_session.analysisCurrent() || !m_session.analysis().explained) return;
-  m_session.apply(harness::Edit(f->repair->edit));
+  const auto* f = m_session.analyser.analysis().find(identity.toStdString());
+  if (!f || !f->repair || f->mendedAfter > 0 || !m_session.analyser.current() || !m_session.analyser.analysis().explained) return;
+  m_session.document.apply(harness::Edit(f->repair->edit));
 }
 
 }  // namespace bold::gui

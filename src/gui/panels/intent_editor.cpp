@@ -183,15 +183,16 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   connect(m_sequence, &QComboBox::activated, this,
           [this] { change("sequence", [this](auto& i) { i.sequence = m_sequence->currentData().toString().toStdString(); }); });
   connect(m_asWired, &QPushButton::clicked, this, [this] {
-    const auto& solved = m_session.analysis().solved;
-    if (const auto edit = solved ? checks::stateAsWired(m_session.harness(), *solved, m_motor) : std::nullopt) m_session.apply(*edit);
+    const auto& solved = m_session.analyser.analysis().solved;
+    if (const auto edit = solved ? checks::stateAsWired(m_session.document.harness(), *solved, m_motor) : std::nullopt)
+      m_session.document.apply(*edit);
   });
-  connect(&m_session, &Session::analysisChanged, this, &IntentEditor::showSignals);
+  connect(&m_session.analyser, &Analyser::changed, this, &IntentEditor::showSignals);
   refresh();
 }
 
 harness::Intent IntentEditor::current() const {
-  if (auto intent = harness::intentOf(m_session.harness(), m_motor)) return std::move(*intent);
+  if (auto intent = harness::intentOf(m_session.document.harness(), m_motor)) return std::move(*intent);
   harness::Intent fresh;
   fresh.motor = m_motor;
   return fresh;
@@ -200,12 +201,12 @@ harness::Intent IntentEditor::current() const {
 void IntentEditor::change(const std::string& what, const std::function<void(harness::Intent&)>& f) {
   auto intent = current();
   f(intent);
-  m_session.apply(harness::stating(m_session.harness(), intent, "Change " + what + " of " + name()));
+  m_session.document.apply(harness::stating(m_session.document.harness(), intent, "Change " + what + " of " + name()));
 }
 
 std::string IntentEditor::name() const {
-  const auto* d = m_session.harness().device(m_motor);
-  return d ? shownName(m_session.harness(), *d) : m_motor;
+  const auto* d = m_session.document.harness().device(m_motor);
+  return d ? shownName(m_session.document.harness(), *d) : m_motor;
 }
 
 void IntentEditor::say(const QString& sentence) {
@@ -225,15 +226,15 @@ void IntentEditor::refresh() {
 }
 
 void IntentEditor::showChoices(const harness::Intent& intent) {
-  const auto* device = m_session.harness().device(m_motor);
-  const auto part = device ? m_session.library().find(device->part) : nullptr;
+  const auto* device = m_session.document.harness().device(m_motor);
+  const auto part = device ? m_session.document.library().find(device->part) : nullptr;
   const auto kind = kindOf(part.get());
   const bool brushed = kind == Kind::Brushed;
   const bool stepper = kind == Kind::Stepper || kind == Kind::Unipolar;
   const auto show = [&](QCheckBox* box, bool on, bool fits) {
     box->setChecked(on);
     box->setVisible(on || fits);
-    box->setEnabled(!m_session.readOnly());
+    box->setEnabled(!m_session.document.readOnly());
   };
   show(m_both, intent.bothDirections, brushed);
   show(m_speed, intent.speedControl, brushed);
@@ -243,7 +244,7 @@ void IntentEditor::showChoices(const harness::Intent& intent) {
   const auto row = [&](QComboBox* box, bool shown) {
     box->setVisible(shown);
     m_choices->labelForField(box)->setVisible(shown);
-    box->setEnabled(!m_session.readOnly());
+    box->setEnabled(!m_session.document.readOnly());
   };
   std::vector<std::pair<QString, QVariant>> leads{{tr("either way round"), QString()}};
   if (part)
@@ -264,9 +265,9 @@ void IntentEditor::showChoices(const harness::Intent& intent) {
             !programs.contains(name))
           programs << name;
   };
-  from(m_session.harness().goals);
-  from(m_session.harness().assignments);
-  from(m_session.harness().program);
+  from(m_session.document.harness().goals);
+  from(m_session.document.harness().assignments);
+  from(m_session.document.harness().program);
   m_stated->setText(tr("Partly stated by the program: %1. What you type here counts before it.").arg(programs.join("; ")));
   m_stated->setVisible(!programs.isEmpty());
 }
@@ -274,10 +275,10 @@ void IntentEditor::showChoices(const harness::Intent& intent) {
 void IntentEditor::showStages(const harness::Intent& intent) {
   std::vector<std::pair<QString, QVariant>> items{{tr("the one its leads reach"), QStringList{QString(), QString()}}};
   QVariant chosen = QStringList{qs(intent.stage), qs(intent.channel)};
-  for (const auto& d : m_session.harness().devices) {
-    const auto part = m_session.library().find(d.part);
+  for (const auto& d : m_session.document.harness().devices) {
+    const auto part = m_session.document.library().find(d.part);
     if (!part) continue;
-    const auto name = qs(shownName(m_session.harness(), d));
+    const auto name = qs(shownName(m_session.document.harness(), d));
     if (part->channels.size() > 1) items.emplace_back(tr("%1, as it is wired").arg(name), QStringList{qs(d.id), QString()});
     for (const auto& c : part->channels)
       items.emplace_back(part->channels.size() > 1 ? tr("%1 channel %2").arg(name, qs(c.id)) : name, QStringList{qs(d.id), qs(c.id)});
@@ -305,7 +306,7 @@ void IntentEditor::addNumbers() {
       }
       say({});
       edit->setModified(false);
-      m_session.apply(harness::stating(m_session.harness(), intent, "Change " + std::string(n.id) + " of " + name()));
+      m_session.document.apply(harness::stating(m_session.document.harness(), intent, "Change " + std::string(n.id) + " of " + name()));
     });
     plainRow(*m_numbers, n.label, edit);
   }
@@ -314,8 +315,8 @@ void IntentEditor::addNumbers() {
 // Only the numbers that mean something for this motor; one that is set, typed in or asked for is never hidden.
 void IntentEditor::showNumbers() {
   const auto intent = current();
-  const auto* device = m_session.harness().device(m_motor);
-  const auto part = device ? m_session.library().find(device->part) : nullptr;
+  const auto* device = m_session.document.harness().device(m_motor);
+  const auto part = device ? m_session.document.library().find(device->part) : nullptr;
   const bool stepper = part && windings(*part) > 1;
   for (const auto& n : numbers()) {
     auto* edit = findChild<QLineEdit*>(QString("number-") + n.id);
@@ -323,7 +324,7 @@ void IntentEditor::showNumbers() {
     const bool shown = !text.isEmpty() || m_wanted == n.id || edit->isModified() || (n.stepper ? stepper : !stepper && intent.speedControl);
     edit->setVisible(shown);
     m_numbers->labelForField(edit)->setVisible(shown);
-    edit->setEnabled(!m_session.readOnly());
+    edit->setEnabled(!m_session.document.readOnly());
     if (!edit->isModified() && edit->text() != text) edit->setText(text);
   }
 }
@@ -331,13 +332,13 @@ void IntentEditor::showNumbers() {
 // The roles that a plan for this motor has signals for: as it is wired, else as the stage that was named has them.
 // Until an edit is worked out, as it was wired before.
 std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) const {
-  if (const auto& solved = m_session.analysis().solved)
+  if (const auto& solved = m_session.analyser.analysis().solved)
     for (const auto& m : solved->motors)
       if (solved->bench.devices[m.device].doc.id == m_motor)
-        if (auto roles = bench::rolesOf(solved->bench, m); !roles.empty() || m_session.analysisCurrent()) return roles;
+        if (auto roles = bench::rolesOf(solved->bench, m); !roles.empty() || m_session.analyser.current()) return roles;
   std::vector<std::string> roles;
-  const auto* stage = m_session.harness().device(intent.stage);
-  const auto part = stage ? m_session.library().find(stage->part) : nullptr;
+  const auto* stage = m_session.document.harness().device(intent.stage);
+  const auto part = stage ? m_session.document.library().find(stage->part) : nullptr;
   if (part)
     for (const auto& c : part->channels)
       if (intent.channel.empty() || c.id == intent.channel)
@@ -354,12 +355,12 @@ void IntentEditor::showSignals() {
     if (std::ranges::count(roles, s.role) == 0) roles.push_back(s.role);
   arrangeRows(roles);
   std::vector<checks::WiredSignal> wired;
-  const auto& solved = m_session.analysis().solved;
+  const auto& solved = m_session.analyser.analysis().solved;
   if (solved)
     for (const auto& m : solved->motors)
       if (bench::idOf(solved->bench, m.device) == m_motor) wired = checks::wiredSignals(*solved, m);
   bool grey = false;
-  const auto called = [this](const Address& pin) { return qs(shownEnd(m_session.harness(), m_session.library(), pin)); };
+  const auto called = [this](const Address& pin) { return qs(shownEnd(m_session.document.harness(), m_session.document.library(), pin)); };
   for (const auto& role : roles) {
     const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
     const auto as = std::ranges::find(wired, role, &checks::WiredSignal::role);
@@ -370,11 +371,11 @@ void IntentEditor::showSignals() {
       words = tr("tied %1 on the bench").arg(qs(as->tied));
     grey = grey || (it == intent.signals.end() && as != wired.end() && !as->pin.device.empty());
     if (it == intent.signals.end())
-      rowOf(role)->show({role, {}, {}, harness::Active::Unsaid}, {}, words, m_session.readOnly());
+      rowOf(role)->show({role, {}, {}, harness::Active::Unsaid}, {}, words, m_session.document.readOnly());
     else
-      rowOf(role)->show(*it, called(it->pin), words, m_session.readOnly());
+      rowOf(role)->show(*it, called(it->pin), words, m_session.document.readOnly());
   }
-  m_asWired->setVisible(grey && !m_session.readOnly());
+  m_asWired->setVisible(grey && !m_session.document.readOnly());
   QList<QWidget*> chain{m_both, m_speed, m_hold, m_ramp, m_together, m_channel, m_forward, m_sequence};
   for (const auto& n : numbers()) chain << findChild<QLineEdit*>(QString("number-") + n.id);
   for (const auto& role : roles) chain << rowOf(role)->inOrder();
@@ -439,7 +440,8 @@ void IntentEditor::setSignal(const std::string& role, const std::function<void(h
 void IntentEditor::setPin(const std::string& role, const QString& typed) {
   const auto intent = current();
   const auto it = std::ranges::find(intent.signals, role, &harness::Signal::role);
-  const auto old = it == intent.signals.end() ? QString() : qs(shownEnd(m_session.harness(), m_session.library(), it->pin));
+  const auto old =
+      it == intent.signals.end() ? QString() : qs(shownEnd(m_session.document.harness(), m_session.document.library(), it->pin));
   const auto done = [&] {
     say({});
     if (auto* row = rowOf(role)) row->pin()->setModified(false);
@@ -448,7 +450,7 @@ void IntentEditor::setPin(const std::string& role, const QString& typed) {
   // What is said of the signal besides (active level, numbering) stays.
   harness::Signal signal = it == intent.signals.end() ? harness::Signal{role, {}, "label", harness::Active::Unsaid} : *it;
   if (!typed.isEmpty()) {
-    auto pin = harness::parseTypedEnd(m_session.harness(), m_session.library(), typed.toStdString());
+    auto pin = harness::parseTypedEnd(m_session.document.harness(), m_session.document.library(), typed.toStdString());
     if (!pin) return say(qs(pin.error().what));
     signal.pin = *pin;
   }

@@ -29,7 +29,7 @@ LeftOutCard::LeftOutCard(Session& session, QWidget* parent) : QFrame(parent), m_
 }
 
 void LeftOutCard::refresh() {
-  const auto& a = m_session.analysis();
+  const auto& a = m_session.analyser.analysis();
   QStringList sentences;
   for (const auto& p : a.leftOut) sentences << sentence(p);
   for (const auto& f : a.fromFile)
@@ -51,16 +51,16 @@ void LeftOutCard::refresh() {
   m_column->addWidget(head);
   for (std::size_t i = 0; i < std::min(a.leftOut.size(), kMostRows); ++i) {
     const auto& p = a.leftOut[i];
-    const bool can = !m_session.readOnly() && harness::takeOut(m_session.harness(), p.where).has_value();
+    const bool can = !m_session.document.readOnly() && harness::takeOut(m_session.document.harness(), p.where).has_value();
     row(sentence(p), "takeOut", can ? tr("Take it out of the file") : QString(), [this, where = p.where] {
-      if (const auto edit = harness::takeOut(m_session.harness(), where)) m_session.apply(*edit);
+      if (const auto edit = harness::takeOut(m_session.document.harness(), where)) m_session.document.apply(*edit);
     });
   }
   if (a.leftOut.size() > kMostRows) m_column->addWidget(plainLabel(tr("and %1 more").arg(a.leftOut.size() - kMostRows), this));
   for (const auto& f : a.fromFile)
     if (f.mine)
-      row(qs(f.sentence) + ".", "useMine", m_session.readOnly() ? QString() : tr("Use mine"),
-          [this, part = f.part] { m_session.apply(harness::useMine(part)); });
+      row(qs(f.sentence) + ".", "useMine", m_session.document.readOnly() ? QString() : tr("Use mine"),
+          [this, part = f.part] { m_session.document.apply(harness::useMine(part)); });
 }
 
 void LeftOutCard::paintEvent(QPaintEvent*) {

@@ -32,8 +32,8 @@ LowSideSwitchDialog::LowSideSwitchDialog(Session& session, QWidget* parent) : QD
   m_motor->setObjectName("lowSideSwitchMotor");
   m_supply = new QComboBox(this);
   m_transistor = new QComboBox(this);
-  for (const auto& d : m_session.harness().devices) {
-    const auto part = m_session.library().find(d.part);
+  for (const auto& d : m_session.document.harness().devices) {
+    const auto part = m_session.document.library().find(d.part);
     if (!part) continue;
     bool motor = false;
     bool supply = false;
@@ -45,7 +45,7 @@ LowSideSwitchDialog::LowSideSwitchDialog(Session& session, QWidget* parent) : QD
     if (supply) m_supply->addItem(qs(d.called()), qs(d.id));
   }
   if (m_supply->count() > 1) m_supply->setCurrentIndex(m_supply->count() - 1);
-  for (const auto& p : m_session.library().search("low-side")) m_transistor->addItem(qs(p->name), qs(p->id));
+  for (const auto& p : m_session.document.library().search("low-side")) m_transistor->addItem(qs(p->name), qs(p->id));
   m_pin = new QLineEdit(this);
   m_pin->setObjectName("lowSideSwitchPin");
   m_pin->setPlaceholderText("d5");
@@ -72,7 +72,7 @@ LowSideSwitchDialog::LowSideSwitchDialog(Session& session, QWidget* parent) : QD
 }
 
 void LowSideSwitchDialog::check() {
-  const auto& h = m_session.harness();
+  const auto& h = m_session.document.harness();
   const auto refuse = [this](const QString& sentence) {
     m_said->setText(sentence);
     m_ok->setEnabled(false);
@@ -80,12 +80,12 @@ void LowSideSwitchDialog::check() {
   if (m_motor->count() == 0) return refuse(tr("Put a brushed motor on the bench first."));
   if (m_supply->count() == 0) return refuse(tr("Put a supply on the bench first."));
   if (m_pin->text().trimmed().isEmpty()) return refuse(tr("Which pin of the controller is to drive it?"));
-  const auto pin = harness::parseTypedEnd(h, m_session.library(), m_pin->text().trimmed().toStdString());
+  const auto pin = harness::parseTypedEnd(h, m_session.document.library(), m_pin->text().trimmed().toStdString());
   if (!pin) return refuse(qs(pin.error().what));
-  const auto ground = harness::parseTypedEnd(h, m_session.library(), m_ground->text().trimmed().toStdString());
+  const auto ground = harness::parseTypedEnd(h, m_session.document.library(), m_ground->text().trimmed().toStdString());
   if (!ground) return refuse(qs(ground.error().what));
   auto edit =
-      harness::lowSideSwitch(h, m_session.library(),
+      harness::lowSideSwitch(h, m_session.document.library(),
                              {m_motor->currentData().toString().toStdString(), *pin, *ground,
                               m_supply->currentData().toString().toStdString(), m_transistor->currentData().toString().toStdString()});
   if (!edit) return refuse(qs(edit.error().what));

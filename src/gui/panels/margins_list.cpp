@@ -228,7 +228,7 @@ void MarginsList::showEvent(QShowEvent* e) {
 
 void MarginsList::refresh() {
   if (!isVisible()) return;  // of a large bench there are thousands: filled when somebody looks
-  const auto& a = m_session.analysis();
+  const auto& a = m_session.analyser.analysis();
   const auto margins = a.solved ? a.margins() : checks::Margins{};
   const auto groups = a.solved ? checks::grouped(a.solved->bench, margins) : std::vector<checks::MarginGroup>{};
   m_none->setVisible(groups.empty());
@@ -265,8 +265,8 @@ void MarginsList::refresh() {
         connect(line, &QAbstractButton::clicked, this, [this, line] {
           const auto identity = line->line().identity;
           if (!m_opened.erase(identity)) m_opened.insert(identity);
-          m_session.pick({});
-          if (!line->line().subject.isEmpty()) m_session.select(line->line().subject);
+          m_session.selection.pick({});
+          if (!line->line().subject.isEmpty()) m_session.selection.select(line->line().subject);
           refresh();
         });
       const auto& shown = lines[k];

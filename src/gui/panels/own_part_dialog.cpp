@@ -203,7 +203,7 @@ void OwnPartDialog::judge() {
 }
 
 void OwnPartDialog::keep() {
-  const auto wrong = m_session.keepOwnPart(m_text->toPlainText());
+  const auto wrong = m_session.file.keepOwnPart(m_text->toPlainText());
   if (!wrong.isEmpty()) {
     m_said->setText(wrong);
     return;

@@ -32,10 +32,10 @@ QPixmap drawing(const Session& session, const std::string& part, double ratio) {
   harness::Device d;
   d.id = "part";
   d.part = part;
-  const auto known = session.library().find(part);
+  const auto known = session.document.library().find(part);
   d.name = known ? known->name : part;
   alone.devices.push_back(d);
-  const auto layout = picture::layOut(alone, session.library());
+  const auto layout = picture::layOut(alone, session.document.library());
   const auto* box = layout.box("part");
   if (!box) return {};
   double left = box->rect.x;
@@ -86,7 +86,7 @@ PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget*
   setAttribute(Qt::WA_DeleteOnClose);
   resize(900, 640);
   auto* column = new QVBoxLayout(this);
-  const auto part = session.library().find(id);
+  const auto part = session.document.library().find(id);
   setWindowTitle(part ? QString::fromStdString(part->name) : QString::fromStdString(id));
   auto* split = new QSplitter(this);
   auto* picture = plainLabel(split);
@@ -104,7 +104,7 @@ PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget*
   text->setFrameShape(QFrame::NoFrame);
   text->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // its tables are as wide as it is
   text->document()->setDocumentMargin(10);
-  if (part) text->setMarkdown(QString::fromStdString(parts::partCard(*part, session.library().json(id), parts::CardFor::Window)));
+  if (part) text->setMarkdown(QString::fromStdString(parts::partCard(*part, session.document.library().json(id), parts::CardFor::Window)));
   plainTables(*text->document());
   split->addWidget(text);
   split->setStretchFactor(0, 1);
@@ -120,7 +120,7 @@ PartCardDialog::PartCardDialog(Session& session, const std::string& id, QWidget*
     connect(change, &QPushButton::clicked, this, [this, &session, part] {
       const auto copyId = part->own ? part->id : "my-" + part->id;
       const auto name = part->own ? part->name : tr("My %1").arg(QString::fromStdString(part->name)).toStdString();
-      if (const auto copy = parts::copyOf(session.library(), part->id, copyId, name))
+      if (const auto copy = parts::copyOf(session.document.library(), part->id, copyId, name))
         (new OwnPartDialog(session, QString::fromStdString(*copy), parentWidget()))->show();
       close();
     });

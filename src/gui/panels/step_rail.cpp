@@ -79,9 +79,9 @@ StepRail::StepRail(Session& session, QWidget* parent) : QWidget(parent), m_sessi
   column->addStretch();
   setFixedWidth(140);
   connect(m_buttons, &QButtonGroup::idClicked, this, [this](int id) { setStep(static_cast<Step>(id)); });
-  connect(&m_session, &Session::documentChanged, this, &StepRail::refresh);
-  connect(&m_session, &Session::analysisChanged, this, &StepRail::refresh);
-  connect(&m_session, &Session::commandShown, this, &StepRail::refresh);
+  connect(&m_session.document, &Document::changed, this, &StepRail::refresh);
+  connect(&m_session.analyser, &Analyser::changed, this, &StepRail::refresh);
+  connect(&m_session.selection, &Selection::commandShown, this, &StepRail::refresh);
   m_buttons->button(static_cast<int>(m_step))->setChecked(true);
   refresh();
 }

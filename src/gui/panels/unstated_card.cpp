@@ -21,7 +21,7 @@ UnstatedCard::UnstatedCard(Session& session, QWidget* parent) : QFrame(parent), 
 }
 
 void UnstatedCard::refresh() {
-  const auto& a = m_session.analysis();
+  const auto& a = m_session.analyser.analysis();
   QStringList sentences;
   for (const auto& u : a.unstated) sentences << QString::fromStdString(u.text);
   if (sentences == m_shown) return;
@@ -49,12 +49,13 @@ void UnstatedCard::refresh() {
       connect(b, &QPushButton::clicked, this, then);
       buttons->addWidget(b);
     };
-    if (!m_session.readOnly() && a.solved && checks::stateAsWired(m_session.harness(), *a.solved, u.field.subject))
+    if (!m_session.document.readOnly() && a.solved && checks::stateAsWired(m_session.document.harness(), *a.solved, u.field.subject))
       button(tr("My program uses these pins"), "stateWired", [this, motor = u.field.subject] {
-        const auto& solved = m_session.analysis().solved;
-        if (const auto edit = solved ? checks::stateAsWired(m_session.harness(), *solved, motor) : std::nullopt) m_session.apply(*edit);
+        const auto& solved = m_session.analyser.analysis().solved;
+        if (const auto edit = solved ? checks::stateAsWired(m_session.document.harness(), *solved, motor) : std::nullopt)
+          m_session.document.apply(*edit);
       });
-    button(tr("Go there"), "unstatedGo", [this, field = u.field] { m_session.jump(field); });
+    button(tr("Go there"), "unstatedGo", [this, field = u.field] { m_session.selection.jump(field); });
     buttons->addStretch();
     m_column->addWidget(line);
   }

@@ -13,10 +13,10 @@ namespace bold::gui {
 VerdictBar::VerdictBar(Session& session, QWidget* parent) : QAbstractButton(parent), m_session(session) {
   setObjectName("verdict");
   setCursor(Qt::PointingHandCursor);
-  connect(&m_session, &Session::analysisChanged, this, &VerdictBar::refresh);
-  connect(&m_session, &Session::verdictStale, this, &VerdictBar::refresh);
+  connect(&m_session.analyser, &Analyser::changed, this, &VerdictBar::refresh);
+  connect(&m_session.analyser, &Analyser::stale, this, &VerdictBar::refresh);
   connect(this, &QAbstractButton::clicked, this, [this] {
-    for (const auto& f : m_session.analysis().findings)
+    for (const auto& f : m_session.analyser.analysis().findings)
       if (f.severity != checks::Severity::Note) {
         Q_EMIT firstMatter(QString::fromStdString(f.identity()));
         return;
@@ -26,8 +26,8 @@ VerdictBar::VerdictBar(Session& session, QWidget* parent) : QAbstractButton(pare
 }
 
 void VerdictBar::refresh() {
-  const auto& a = m_session.analysis();
-  const bool fresh = m_session.verdictFresh();
+  const auto& a = m_session.analyser.analysis();
+  const bool fresh = m_session.analyser.fresh();
   const auto head = fresh ? QString::fromUtf8(headline(a.verdict).data()) : tr("Not judged");
   m_detail = fresh ? QString::fromStdString(summary(a)) : tr("working it out");
   m_head = head;
@@ -45,7 +45,7 @@ void VerdictBar::refresh() {
 
 void VerdictBar::paintEvent(QPaintEvent*) {
   const auto& c = gui::palette();
-  const auto verdict = m_session.verdictFresh() ? m_session.analysis().verdict : Verdict::NotJudged;
+  const auto verdict = m_session.analyser.fresh() ? m_session.analyser.analysis().verdict : Verdict::NotJudged;
   const bool stop = verdict == Verdict::DoNotSwitchOn;
   const bool clear = verdict == Verdict::Clear;
   const QColor strong = stop ? c.stop : clear ? c.good : c.caution;

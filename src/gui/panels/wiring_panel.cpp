@@ -13,8 +13,8 @@
 #include <functional>
 
 #include "core/harness/join.h"
-#include "core/harness/names.h"
 #include "core/harness/mark_done.h"
+#include "core/harness/names.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
@@ -51,10 +51,10 @@ QIcon swatch(const QString& code) {
 
 // Both ends in the words of a person with a finger on the bench.
 QString inWords(const Session& s, const Address& a) {
-  const auto* d = s.harness().device(a.device);
-  const auto part = d ? s.library().find(d->part) : nullptr;
+  const auto* d = s.document.harness().device(a.device);
+  const auto part = d ? s.document.library().find(d->part) : nullptr;
   const auto* t = part ? part->find(a.terminal) : nullptr;
-  const auto out = qs(shownEnd(s.harness(), s.library(), a));
+  const auto out = qs(shownEnd(s.document.harness(), s.document.library(), a));
   return t ? out + " (" + qs(harness::placeWords(*part, *t)) + ")" : out;
 }
 
@@ -129,7 +129,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   speak(m_gauge, tr("Wire gauge"));
   m_gauge->setToolTip(tr("How thick the wire is; where it is not given, what such wires usually are is taken"));
   m_gauge->addItem(tr("gauge ?"), 0);
-  for (const auto& awg : gauges(session.library())) m_gauge->addItem(tr("%1 AWG").arg(awg), awg);
+  for (const auto& awg : gauges(session.document.library())) m_gauge->addItem(tr("%1 AWG").arg(awg), awg);
   m_length = new QLineEdit(this);
   m_length->setObjectName("wireLength");
   m_length->setAccessibleName(tr("Length of the wire"));
@@ -168,8 +168,8 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_table->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(m_table, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
     if (const auto* item = m_table->itemAt(at)) {
-      m_session.select(m_table->item(item->row(), Which)->data(Qt::UserRole).toString());
-      showSubjectMenu(m_session, m_session.selection(), m_table->viewport()->mapToGlobal(at), this);
+      m_session.selection.select(m_table->item(item->row(), Which)->data(Qt::UserRole).toString());
+      showSubjectMenu(m_session, m_session.selection.subject(), m_table->viewport()->mapToGlobal(at), this);
     }
   });
   column->addWidget(m_table, 1);
@@ -187,13 +187,13 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   connect(m_length, &QLineEdit::editingFinished, this, &WiringPanel::takeLength);
   connect(m_remove, &QPushButton::clicked, this, &WiringPanel::removeSelected);
   connect(m_done, &QPushButton::clicked, this, &WiringPanel::markSelectedDone);
-  connect(m_allDone, &QPushButton::clicked, this, [this] { m_session.apply(harness::markAllDone(m_session.harness())); });
+  connect(m_allDone, &QPushButton::clicked, this, [this] { m_session.document.apply(harness::markAllDone(m_session.document.harness())); });
   connect(m_table, &QTableWidget::itemSelectionChanged, this, [this] {
     if (m_filling || m_table->currentRow() < 0 || m_table->selectedItems().isEmpty()) return;
-    m_session.select(m_table->item(m_table->currentRow(), Which)->data(Qt::UserRole).toString());
+    m_session.selection.select(m_table->item(m_table->currentRow(), Which)->data(Qt::UserRole).toString());
   });
-  connect(&m_session, &Session::documentChanged, this, &WiringPanel::refresh);
-  connect(&m_session, &Session::selectionChanged, this, &WiringPanel::showSelection);
+  connect(&m_session.document, &Document::changed, this, &WiringPanel::refresh);
+  connect(&m_session.selection, &Selection::changed, this, &WiringPanel::showSelection);
   refresh();
 }
 
@@ -204,7 +204,7 @@ void WiringPanel::focusEntry() {
 
 void WiringPanel::refresh() {
   m_filling = true;
-  const auto& h = m_session.harness();
+  const auto& h = m_session.document.harness();
   m_table->setRowCount(static_cast<int>(h.connections.size()));
   for (int i = 0; i < m_table->rowCount(); ++i) {
     const auto& c = h.connections[i];
@@ -222,8 +222,8 @@ void WiringPanel::refresh() {
     which->setData(Qt::UserRole, qs(c.id));
     which->setData(Qt::AccessibleTextRole, wire ? qs(c.colour) + " " + kind : kind);
     which->setToolTip(plainTip(kind + " " + qs(c.id)));
-    cell(From, qs(shownEnd(h, m_session.library(), c.a)));
-    cell(To, qs(shownEnd(h, m_session.library(), c.b)));
+    cell(From, qs(shownEnd(h, m_session.document.library(), c.a)));
+    cell(To, qs(shownEnd(h, m_session.document.library(), c.b)));
     cell(WireSize, c.gauge ? QString::number(*c.gauge) : QString())->setToolTip(plainTip(sizeWords(c)));
     cell(Made, stateWords(c.state));
   }
@@ -236,8 +236,8 @@ void WiringPanel::refresh() {
 }
 
 void WiringPanel::showSelection() {
-  const auto& h = m_session.harness();
-  const auto* c = h.connection(m_session.selection().toStdString());
+  const auto& h = m_session.document.harness();
+  const auto* c = h.connection(m_session.selection.subject().toStdString());
   m_filling = true;
   if (c) {
     const int row = static_cast<int>(c - h.connections.data());
@@ -247,9 +247,9 @@ void WiringPanel::showSelection() {
   }
   m_filling = false;
   const bool wire = c && c->kind == harness::ConnectionKind::Wire;
-  for (QWidget* w : std::initializer_list<QWidget*>{m_colour, m_gauge, m_length}) w->setEnabled(wire && !m_session.readOnly());
-  m_remove->setEnabled(c && !m_session.readOnly());
-  m_done->setEnabled(c && c->state != harness::State::OnBench && !m_session.readOnly());
+  for (QWidget* w : std::initializer_list<QWidget*>{m_colour, m_gauge, m_length}) w->setEnabled(wire && !m_session.document.readOnly());
+  m_remove->setEnabled(c && !m_session.document.readOnly());
+  m_done->setEnabled(c && c->state != harness::State::OnBench && !m_session.document.readOnly());
   if (wire) m_colour->setCurrentIndex(m_colour->findData(qs(c->colour)));
   if (wire) m_gauge->setCurrentIndex(std::max(0, m_gauge->findData(c->gauge.value_or(0))));
   const auto length = wire && c->length ? qs(displayText(*c->length)) : QString();
@@ -258,10 +258,10 @@ void WiringPanel::showSelection() {
   m_lengthOf = of;
   if (c) {
     m_ends->setText(inWords(m_session, c->a) + "\n" + inWords(m_session, c->b));
-  } else if (const auto a = parseAddress(m_session.selection().toStdString())) {
+  } else if (const auto a = parseAddress(m_session.selection.subject().toStdString())) {
     QStringList ends;
     for (const auto& x : h.connections)
-      if (x.a == *a || x.b == *a) ends << qs(shownEnd(h, m_session.library(), x.a == *a ? x.b : x.a));
+      if (x.a == *a || x.b == *a) ends << qs(shownEnd(h, m_session.document.library(), x.a == *a ? x.b : x.a));
     m_ends->setText(inWords(m_session, *a) + "\n" +
                     (ends.isEmpty() ? tr("nothing is connected here") : tr("joined to %1").arg(ends.join(", "))));
   } else {
@@ -279,8 +279,8 @@ void WiringPanel::say(const QString& sentence) {
 }
 
 void WiringPanel::addTyped() {
-  if (m_session.readOnly()) return say(tr("This file comes from a newer version: it can only be looked at."));
-  const auto edit = harness::typedJoin(m_session.harness(), m_session.library(), m_entry->text().toStdString());
+  if (m_session.document.readOnly()) return say(tr("This file comes from a newer version: it can only be looked at."));
+  const auto edit = harness::typedJoin(m_session.document.harness(), m_session.document.library(), m_entry->text().toStdString());
   if (!edit) return say(qs(edit.error().what));
   put(*edit);
   m_entry->clear();
@@ -289,8 +289,8 @@ void WiringPanel::addTyped() {
 void WiringPanel::join(const QString& from, const QString& to) {
   const auto a = parseAddress(from.toStdString());
   const auto b = parseAddress(to.toStdString());
-  if (!a || !b || m_session.readOnly()) return;
-  const auto edit = harness::join(m_session.harness(), m_session.library(), *a, *b);
+  if (!a || !b || m_session.document.readOnly()) return;
+  const auto edit = harness::join(m_session.document.harness(), m_session.document.library(), *a, *b);
   if (edit)
     put(*edit);
   else
@@ -300,18 +300,18 @@ void WiringPanel::join(const QString& from, const QString& to) {
 void WiringPanel::put(const harness::Edit& edit) {
   say({});
   const auto id = std::get<harness::Put<harness::Connection>>(edit.changes.front()).value.id;
-  m_session.apply(edit);
-  m_session.select(qs(id));
+  m_session.document.apply(edit);
+  m_session.selection.select(qs(id));
 }
 
 void WiringPanel::change(const std::string& what, const std::function<void(harness::Connection&)>& f) {
-  const auto* c = m_session.harness().connection(m_session.selection().toStdString());
+  const auto* c = m_session.document.harness().connection(m_session.selection.subject().toStdString());
   if (!c) return;
   auto changed = *c;
   f(changed);
   if (changed == *c) return;
-  m_session.apply({"Change the " + what + " of " + shownEnds(m_session.harness(), m_session.library(), *c),
-                   {harness::Put<harness::Connection>{changed, {}}}});
+  m_session.document.apply({"Change the " + what + " of " + shownEnds(m_session.document.harness(), m_session.document.library(), *c),
+                            {harness::Put<harness::Connection>{changed, {}}}});
 }
 
 void WiringPanel::takeLength() {
@@ -342,16 +342,17 @@ void WiringPanel::recolour(int index) {
 }
 
 void WiringPanel::removeSelected() {
-  const auto* c = m_session.harness().connection(m_session.selection().toStdString());
+  const auto* c = m_session.document.harness().connection(m_session.selection.subject().toStdString());
   if (!c) return;
-  m_session.apply({"Delete " + shownEnds(m_session.harness(), m_session.library(), *c), {harness::Drop<harness::Connection>{c->id}}});
-  m_session.select({});
+  m_session.document.apply(
+      {"Delete " + shownEnds(m_session.document.harness(), m_session.document.library(), *c), {harness::Drop<harness::Connection>{c->id}}});
+  m_session.selection.select({});
 }
 
 void WiringPanel::markSelectedDone() {
-  const auto id = m_session.selection().toStdString();
-  const auto* c = m_session.harness().connection(id);
-  if (c && c->state != harness::State::OnBench) m_session.apply(harness::markDone(m_session.harness(), id));
+  const auto id = m_session.selection.subject().toStdString();
+  const auto* c = m_session.document.harness().connection(id);
+  if (c && c->state != harness::State::OnBench) m_session.document.apply(harness::markDone(m_session.document.harness(), id));
 }
 
 }  // namespace bold::gui

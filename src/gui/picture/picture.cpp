@@ -43,34 +43,34 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   setAccessibleDescription(tr("The bench as a wiring loom. Everything in it is also in the wiring list."));
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  connect(&m_session, &Session::documentReplaced, this, [this] { m_opened = true; });
-  connect(&m_session, &Session::documentChanged, this, &Picture::relayout);
-  connect(&m_session, &Session::analysisChanged, this, [this] {
+  connect(&m_session.document, &Document::replaced, this, [this] { m_opened = true; });
+  connect(&m_session.document, &Document::changed, this, &Picture::relayout);
+  connect(&m_session.analyser, &Analyser::changed, this, [this] {
     placeBadges();
     if (relight()) update();
     reflow();
   });
-  connect(&m_session, &Session::commandShown, this, &Picture::reflow);
-  connect(&m_session, &Session::selectionChanged, this, [this] {
-    if (!m_fresh.contains(m_session.selection().toStdString())) m_fresh.clear();
+  connect(&m_session.selection, &Selection::commandShown, this, &Picture::reflow);
+  connect(&m_session.selection, &Selection::changed, this, [this] {
+    if (!m_fresh.contains(m_session.selection.subject().toStdString())) m_fresh.clear();
     relight();
     update();
-    const auto at = extentOf(m_session.selection());
-    if (at && m_layout.thread(m_session.selection().toStdString()))
+    const auto at = extentOf(m_session.selection.subject());
+    if (at && m_layout.thread(m_session.selection.subject().toStdString()))
       Q_EMIT reveal(*at);
     else if (at)
       Q_EMIT look(*at);
   });
-  connect(&m_session, &Session::pickedChanged, this, [this] {
+  connect(&m_session.selection, &Selection::pickedChanged, this, [this] {
     relight();
     update();
-    if (const auto at = badgeOf(m_session.picked())) Q_EMIT look(at->adjusted(-60, -60, 60, 60));
+    if (const auto at = badgeOf(m_session.selection.picked())) Q_EMIT look(at->adjusted(-60, -60, 60, 60));
   });
   relayout();
 }
 
 void Picture::relayout() {
-  auto next = picture::layOut(m_session.harness(), m_session.library());
+  auto next = picture::layOut(m_session.document.harness(), m_session.document.library());
   // Only what changed is painted anew: it is little, and the whole picture is much.
   const auto changed = picture::changes(m_layout, next);
   m_fresh.clear();
@@ -81,7 +81,7 @@ void Picture::relayout() {
   if (std::exchange(m_opened, false)) m_fresh.clear();
   const bool grown = next.width != m_layout.width || next.height != m_layout.height;
   m_layout = std::move(next);
-  if (m_session.analysisCurrent()) placeBadges();
+  if (m_session.analyser.current()) placeBadges();
   updateGeometry();
   resize(sizeHint());
   if (relight() || grown)
@@ -93,7 +93,7 @@ void Picture::relayout() {
 }
 
 void Picture::placeBadges() {
-  auto next = picture::placeBadges(m_layout, m_session.analysis().findings);
+  auto next = picture::placeBadges(m_layout, m_session.analyser.analysis().findings);
   updateAround(picture::changes(m_badges, next));
   m_badges = std::move(next);
 }
@@ -122,8 +122,8 @@ void Picture::showCurrents(bool shown) {
 void Picture::reflow() {
   const bool before = m_flows.has_value();
   m_flows.reset();
-  const auto* point = m_currents && m_session.analysisCurrent() ? m_session.shownPoint() : nullptr;
-  if (point && point->solved()) m_flows = picture::flowsOf(m_layout, *m_session.analysis().solved, *point);
+  const auto* point = m_currents && m_session.analyser.current() ? m_session.shownPoint() : nullptr;
+  if (point && point->solved()) m_flows = picture::flowsOf(m_layout, *m_session.analyser.analysis().solved, *point);
   if (before || m_flows) update();
 }
 
@@ -133,18 +133,19 @@ bool Picture::relight() {
   const auto before = std::move(m_lit);
   m_lit.clear();
   std::vector<std::string> subjects;
-  if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
+  if (const auto* f = m_session.analyser.analysis().find(m_session.selection.picked().toStdString());
+      f && !m_session.selection.picked().isEmpty())
     subjects = f->subjects;
-  else if (!m_session.selection().isEmpty() && !m_from && !m_fresh.contains(m_session.selection().toStdString()))
-    subjects = {m_session.selection().toStdString()};
-  const auto& h = m_session.harness();
+  else if (!m_session.selection.subject().isEmpty() && !m_from && !m_fresh.contains(m_session.selection.subject().toStdString()))
+    subjects = {m_session.selection.subject().toStdString()};
+  const auto& h = m_session.document.harness();
   for (const auto& s : subjects) {
     if (const auto address = parseAddress(s)) {
       if (!m_layout.copper) continue;
       const auto& [bench, nets] = *m_layout.copper;
       auto t = bench.terminal(*address);
       const auto* d = h.device(address->device);
-      const auto part = d ? m_session.library().find(d->part) : nullptr;
+      const auto part = d ? m_session.document.library().find(d->part) : nullptr;
       const auto whole = t < 0 && part ? parts::connectorsNamed(*part, address->terminal) : std::vector<parts::Connector>{};
       if (!whole.empty()) t = bench.terminal({address->device, whole.front().terminals.front()});
       m_lit.insert(address->device);
@@ -165,20 +166,21 @@ bool Picture::relight() {
     const auto* c = h.connection(id);
     return c && (c->a.device != c->b.device || subjects.front() == id);
   };
-  if (m_session.picked().isEmpty() && std::ranges::none_of(m_lit, connected)) m_lit.clear();
+  if (m_session.selection.picked().isEmpty() && std::ranges::none_of(m_lit, connected)) m_lit.clear();
   if (m_lit != before) Q_EMIT litChanged(m_lit.empty() || !m_dimming ? QString() : litWords());
   return m_lit != before;
 }
 
 QString Picture::litWords() const {
-  const auto& h = m_session.harness();
-  if (const auto* f = m_session.analysis().find(m_session.picked().toStdString()); f && !m_session.picked().isEmpty())
+  const auto& h = m_session.document.harness();
+  if (const auto* f = m_session.analyser.analysis().find(m_session.selection.picked().toStdString());
+      f && !m_session.selection.picked().isEmpty())
     return tr("what the finding \"%1\" is about").arg(QString::fromStdString(f->headline));
-  const auto id = m_session.selection().toStdString();
+  const auto id = m_session.selection.subject().toStdString();
   if (const auto* d = h.device(id)) return tr("what hangs on %1").arg(QString::fromStdString(shownName(h, *d)));
   if (h.connection(id)) return tr("the picked wire");
   const auto end = parseAddress(id);
-  return end ? tr("everything joined to %1").arg(QString::fromStdString(shownEnd(h, m_session.library(), *end))) : QString();
+  return end ? tr("everything joined to %1").arg(QString::fromStdString(shownEnd(h, m_session.document.library(), *end))) : QString();
 }
 
 QSize Picture::sizeHint() const {
@@ -231,9 +233,9 @@ std::optional<QRectF> Picture::extentOf(const QString& subject) const {
 }
 
 std::optional<QRectF> Picture::pickedExtent() const {
-  const auto* f = m_session.analysis().find(m_session.picked().toStdString());
-  if (!f || m_session.picked().isEmpty()) return extentOf(m_session.selection());
-  std::optional<QRectF> all = badgeOf(m_session.picked());
+  const auto* f = m_session.analyser.analysis().find(m_session.selection.picked().toStdString());
+  if (!f || m_session.selection.picked().isEmpty()) return extentOf(m_session.selection.subject());
+  std::optional<QRectF> all = badgeOf(m_session.selection.picked());
   for (const auto& s : f->subjects)
     if (const auto one = extentOf(QString::fromStdString(s))) all = all ? *all | *one : *one;
   return all;
@@ -284,14 +286,14 @@ void Picture::mousePressEvent(QMouseEvent* e) {
   const QPointF p = e->position();
   for (const auto& b : m_badges)
     if (const auto r = badgeOf(QString::fromStdString(b.identity)); r && r->contains(p) && !m_currents) {
-      m_session.pick(QString::fromStdString(b.identity));
+      m_session.selection.pick(QString::fromStdString(b.identity));
       return;
     }
   m_from = placeAt(p);
   m_pointer = p;
   m_dragged = false;
-  m_session.pick({});
-  m_session.select(subjectAt(p));
+  m_session.selection.pick({});
+  m_session.selection.select(subjectAt(p));
 }
 
 void Picture::mouseMoveEvent(QMouseEvent* e) {
@@ -334,14 +336,14 @@ void Picture::mouseReleaseEvent(QMouseEvent* e) {
 void Picture::contextMenuEvent(QContextMenuEvent* e) {
   // By key it is about what is picked, by mouse about what lies under the pointer.
   const bool byKey = e->reason() == QContextMenuEvent::Keyboard;
-  const QPoint at = byKey ? placeOf(m_session.selection()).value_or(QPointF(rect().center())).toPoint() : e->pos();
-  if (!byKey) m_session.select(subjectAt(e->pos()));
-  Q_EMIT menuWanted(m_session.selection(), mapToGlobal(at));
+  const QPoint at = byKey ? placeOf(m_session.selection.subject()).value_or(QPointF(rect().center())).toPoint() : e->pos();
+  if (!byKey) m_session.selection.select(subjectAt(e->pos()));
+  Q_EMIT menuWanted(m_session.selection.subject(), mapToGlobal(at));
 }
 
 // Arrow keys walk over the terminals, Enter begins and ends a wire, Escape lets go.
 void Picture::keyPressEvent(QKeyEvent* e) {
-  const auto selected = parseAddress(m_session.selection().toStdString());
+  const auto selected = parseAddress(m_session.selection.subject().toStdString());
   switch (e->key()) {
     case Qt::Key_Left:
     case Qt::Key_Right:
@@ -354,11 +356,11 @@ void Picture::keyPressEvent(QKeyEvent* e) {
       if (!selected) return;
       if (!m_from) {
         m_from = *selected;
-        m_pointer = placeOf(m_session.selection()).value_or(QPointF());
+        m_pointer = placeOf(m_session.selection.subject()).value_or(QPointF());
       } else {
         const auto from = *m_from;
         m_from.reset();
-        if (!(from == *selected)) Q_EMIT wireDrawn(QString::fromStdString(from.text()), m_session.selection());
+        if (!(from == *selected)) Q_EMIT wireDrawn(QString::fromStdString(from.text()), m_session.selection.subject());
       }
       relight();
       update();
@@ -375,8 +377,8 @@ void Picture::letGo() {
   const bool begun = m_from.has_value();
   m_from.reset();
   if (!begun) {  // first the wire that is drawn, then what is picked
-    m_session.pick({});
-    m_session.select({});
+    m_session.selection.pick({});
+    m_session.selection.select({});
   }
   relight();
   update();
@@ -388,9 +390,9 @@ void Picture::moveFocus(int key) {
                    : key == Qt::Key_Right ? Direction::Right
                    : key == Qt::Key_Up    ? Direction::Up
                                           : Direction::Down;
-  const auto from = parseAddress(m_session.selection().toStdString());
+  const auto from = parseAddress(m_session.selection.subject().toStdString());
   const auto next = picture::nextPlace(m_layout, from.value_or(Address{}), way);
-  if (next) m_session.select(QString::fromStdString(next->text()));
+  if (next) m_session.selection.select(QString::fromStdString(next->text()));
 }
 
 bool Picture::event(QEvent* e) {
@@ -407,14 +409,14 @@ void Picture::paintEvent(QPaintEvent* e) {
   QPainter p(this);
   p.setClipRegion(e->region());
   p.fillRect(e->rect(), gui::palette().paper);
-  if (m_session.harness().devices.empty()) return;
+  if (m_session.document.harness().devices.empty()) return;
   p.scale(m_zoom, m_zoom);
-  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_dimming, m_session.selection(),
-               m_session.picked());
+  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_dimming, m_session.selection.subject(),
+               m_session.selection.picked());
   if (m_flows) paintFlows(p, m_layout, *m_flows);
   if (m_from && (m_dragged || hasFocus())) {
     if (const auto from = placeOf(QString::fromStdString(m_from->text()))) {
-      const auto aim = m_dragged ? std::optional(m_pointer) : placeOf(m_session.selection());
+      const auto aim = m_dragged ? std::optional(m_pointer) : placeOf(m_session.selection.subject());
       p.setPen(QPen(gui::palette().accent, 2.5, Qt::DashLine));
       p.drawLine(*from / m_zoom, aim.value_or(*from) / m_zoom);
     }

@@ -31,7 +31,7 @@ PictureView::PictureView(Session& session, QWidget* parent) : QScrollArea(parent
     horizontalScrollBar()->setValue(horizontalScrollBar()->value() - by.x());
     verticalScrollBar()->setValue(verticalScrollBar()->value() - by.y());
   });
-  connect(&session, &Session::documentReplaced, this, &PictureView::usualSize);
+  connect(&session.document, &Document::replaced, this, &PictureView::usualSize);
 }
 
 void PictureView::resizeEvent(QResizeEvent* e) {

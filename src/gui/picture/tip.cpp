@@ -34,22 +34,22 @@ QString functionOf(const parts::Terminal& t) {
 
 QStringList hanging(const Session& s, const Address& end) {
   QStringList out;
-  for (const auto& c : s.harness().connections)
+  for (const auto& c : s.document.harness().connections)
     if (c.a == end || c.b == end)
-      out << QObject::tr("%1 to %2").arg(qs(c.id), qs(shownEnd(s.harness(), s.library(), c.a == end ? c.b : c.a)));
+      out << QObject::tr("%1 to %2").arg(qs(c.id), qs(shownEnd(s.document.harness(), s.document.library(), c.a == end ? c.b : c.a)));
   return out;
 }
 
 QString ofPlace(const Session& s, const Address& end) {
-  const auto* d = s.harness().device(end.device);
-  const auto part = d ? s.library().find(d->part) : nullptr;
+  const auto* d = s.document.harness().device(end.device);
+  const auto part = d ? s.document.library().find(d->part) : nullptr;
   const auto* t = part ? part->find(end.terminal) : nullptr;
-  QStringList lines{qs(shownEnd(s.harness(), s.library(), end))};
+  QStringList lines{qs(shownEnd(s.document.harness(), s.document.library(), end))};
   if (t) {
     if (const auto what = functionOf(*t); !what.isEmpty()) lines << what;
-    const auto* point = s.analysisCurrent() ? s.shownPoint() : nullptr;
-    const auto at = point && point->solved() ? s.analysis().solved->bench.terminal(end) : -1;
-    if (const auto v = at >= 0 ? bench::shownVoltage(*s.analysis().solved, *point, at) : std::nullopt)
+    const auto* point = s.analyser.current() ? s.shownPoint() : nullptr;
+    const auto at = point && point->solved() ? s.analyser.analysis().solved->bench.terminal(end) : -1;
+    if (const auto v = at >= 0 ? bench::shownVoltage(*s.analyser.analysis().solved, *point, at) : std::nullopt)
       lines << QObject::tr("%1 with %2").arg(qs(displayText(*v)), qs(point->command().title));
   } else if (part) {
     lines << QObject::tr("connector: drag from it to what it is plugged into");
@@ -63,10 +63,10 @@ QString ofPlace(const Session& s, const Address& end) {
 
 QString tipFor(const Session& s, const QString& subject) {
   const auto id = subject.toStdString();
-  const auto& h = s.harness();
-  if (const auto* c = h.connection(id)) return QObject::tr("%1: %2").arg(subject, qs(shownEnds(h, s.library(), *c)));
+  const auto& h = s.document.harness();
+  if (const auto* c = h.connection(id)) return QObject::tr("%1: %2").arg(subject, qs(shownEnds(h, s.document.library(), *c)));
   if (const auto* d = h.device(id)) {
-    const auto part = s.library().find(d->part);
+    const auto part = s.document.library().find(d->part);
     return qs(shownName(h, *d)) + "\n" +
            (part ? qs(part->name) + "\n" + qs(part->summary) : QObject::tr("unknown part %1").arg(qs(d->part)));
   }

@@ -1,0 +1,76 @@
+#include "gui/session/analyser.h"
+
+#include <sys/resource.h>
+
+#include <QMetaObject>
+#include <QPointer>
+#include <QThreadPool>
+
+#include "core/checks/planned.h"
+#include "gui/session/document.h"
+
+namespace bold::gui {
+namespace {
+constexpr int kStaleAfter = 200;      // ms: what is judged sooner never looks out of date
+constexpr int kBehindTheWindow = 10;  // nice: where both want the machine, the window has it
+}  // namespace
+
+Analyser::Analyser(const Document& document, QObject* parent)
+    : QObject(parent), m_document(document), m_latest(std::make_shared<std::atomic<quint64>>(0)) {
+  m_staleTimer.setSingleShot(true);
+  m_staleTimer.setInterval(kStaleAfter);
+  connect(&m_staleTimer, &QTimer::timeout, this, [this] {
+    m_fresh = false;
+    Q_EMIT stale();
+  });
+  connect(&m_document, &Document::replaced, this, [this] {
+    m_analysis = {};
+    m_fresh = false;
+  });
+  connect(&m_document, &Document::changed, this, &Analyser::begin);
+  begin();
+}
+
+Analyser::~Analyser() {
+  *m_latest = ~quint64{0};  // whatever is still running gives up
+  QThreadPool::globalInstance()->waitForDone();
+}
+
+void Analyser::begin() {
+  const auto revision = ++m_revision;
+  *m_latest = revision;
+  if (!m_staleTimer.isActive()) m_staleTimer.start();
+  const QPointer<Analyser> self(this);
+  QThreadPool::globalInstance()->start(
+      [self, revision, latest = m_latest, harness = m_document.harness(), library = m_document.library(), previous = m_analysis]() mutable {
+        ::setpriority(PRIO_PROCESS, 0, kBehindTheWindow);  // of this thread, on Linux, and of those it begins
+        // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
+        for (const bool explain : {false, true}) {
+          Options options;
+          options.explain = explain;
+          options.cancelled = [&] { return latest->load() != revision; };
+          auto analysis = analyse(harness, library, options, &previous);
+          if (explain) judgePlanned(analysis, harness, library, options, &previous);
+          previous = analysis;
+          if (latest->load() != revision || !analysis.solved) return;
+          QMetaObject::invokeMethod(
+              self.data(),
+              [self, revision, analysis = std::move(analysis)]() mutable {
+                if (self) self->finished(revision, std::move(analysis));
+              },
+              Qt::QueuedConnection);
+        }
+      });
+}
+
+void Analyser::finished(quint64 revision, Analysis analysis) {
+  if (revision != m_revision) return;
+  carryOver(analysis, m_analysis);
+  m_analysis = std::move(analysis);
+  m_analysedRevision = revision;
+  m_staleTimer.stop();
+  m_fresh = true;
+  Q_EMIT changed();
+}
+
+}  // namespace bold::gui
