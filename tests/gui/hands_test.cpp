@@ -11,6 +11,7 @@
 #include <QMimeData>
 #include <QScrollArea>
 #include <QScrollBar>
+#include <QTableView>
 #include <QTableWidget>
 #include <QTimer>
 #include <QUrl>
@@ -118,7 +119,7 @@ TEST_CASE("focus, rows, scrolling and half-typed text stay through an analysis, 
   }
   SECTION("wires") {
     w.main.rail().setStep(gui::Step::Wiring);
-    auto* table = w.find<QTableWidget>("wireTable");
+    auto* table = w.find<QTableView>("wireTable");
     auto* entry = w.find<QLineEdit>("wireEntry");
     table->selectRow(20);
     table->verticalScrollBar()->setValue(table->verticalScrollBar()->maximum());
@@ -128,7 +129,7 @@ TEST_CASE("focus, rows, scrolling and half-typed text stay through an analysis, 
     somethingElse(w);
     CHECK(entry->text() == "d9 s1.i");
     CHECK(w.main.focusWidget() == entry);
-    CHECK(table->currentRow() == 20);
+    CHECK(table->currentIndex().row() == 20);
     CHECK(table->verticalScrollBar()->value() == before);
   }
   SECTION("currents") {
@@ -258,7 +259,7 @@ TEST_CASE("Delete deletes what is picked, and in a field a letter") {
   QTest::keyClick(&w.picture(), Qt::Key_Delete);
   CHECK(w.session.document.harness().connections.size() == wires - 1);
   w.main.rail().setStep(gui::Step::Wiring);
-  auto* table = w.find<QTableWidget>("wireTable");
+  auto* table = w.find<QTableView>("wireTable");
   table->setFocus();
   table->selectRow(3);
   QTest::keyClick(table, Qt::Key_Delete);
@@ -292,8 +293,8 @@ TEST_CASE("places, wires and devices have a menu of what can be done with them")
   CHECK_FALSE(terminal.filter("Controller D8").isEmpty());
   const auto before = w.session.document.harness().connections.size();
   w.main.rail().setStep(gui::Step::Wiring);
-  auto* table = w.find<QTableWidget>("wireTable");
-  const auto row = table->visualItemRect(table->item(4, 1)).center();
+  auto* table = w.find<QTableView>("wireTable");
+  const auto row = table->visualRect(table->model()->index(4, 1)).center();
   QStringList wire;
   QTimer::singleShot(50, table, [&] {
     auto* menu = qobject_cast<QMenu*>(QApplication::activePopupWidget());

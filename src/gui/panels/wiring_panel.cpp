@@ -5,9 +5,8 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QLineEdit>
-#include <QPainter>
 #include <QPushButton>
-#include <QTableWidget>
+#include <QTableView>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <functional>
@@ -15,6 +14,7 @@
 #include "core/harness/join.h"
 #include "core/harness/mark_done.h"
 #include "core/harness/names.h"
+#include "gui/panels/connection_model.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
@@ -36,19 +36,6 @@ std::vector<int> gauges(const parts::Library& library) {
   return out;
 }
 
-QIcon swatch(const QString& code) {
-  QPixmap pix(28, 14);
-  pix.fill(Qt::transparent);
-  QPainter p(&pix);
-  p.setRenderHint(QPainter::Antialiasing);
-  QColor stripe;
-  p.setPen(QPen(palette().casing, 1));
-  p.setBrush(wireColour(code, &stripe));
-  p.drawRoundedRect(QRectF(1, 2, 26, 10), 3, 3);
-  if (stripe.isValid()) p.fillRect(QRectF(9, 3, 9, 8), stripe);
-  return QIcon(pix);
-}
-
 // Both ends in the words of a person with a finger on the bench.
 QString inWords(const Session& s, const Address& a) {
   const auto* d = s.document.harness().device(a.device);
@@ -57,27 +44,6 @@ QString inWords(const Session& s, const Address& a) {
   const auto out = qs(shownEnd(s.document.harness(), s.document.library(), a));
   return t ? out + " (" + qs(harness::placeWords(*part, *t)) + ")" : out;
 }
-
-QString stateWords(harness::State state) {
-  switch (state) {
-    case harness::State::Planned:
-      return WiringPanel::tr("to make");
-    case harness::State::ToBeRemoved:
-      return WiringPanel::tr("to take away");
-    case harness::State::OnBench:
-      return WiringPanel::tr("made");
-  }
-  return {};
-}
-
-QString sizeWords(const harness::Connection& c) {
-  QStringList out;
-  if (c.gauge) out << WiringPanel::tr("%1 AWG").arg(*c.gauge);
-  if (c.length) out << qs(displayText(*c.length));
-  return out.join(", ");
-}
-
-enum Column { Which, From, To, WireSize, Made, Columns };
 
 }  // namespace
 
@@ -117,7 +83,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_colour = new QComboBox(this);
   m_colour->setObjectName("wireColour");
   speak(m_colour, tr("Wire colour"));
-  for (const auto& [code, name] : wireCodes()) m_colour->addItem(swatch(code), code + "  " + name, code);
+  for (const auto& [code, name] : wireCodes()) m_colour->addItem(wireSwatch(code), code + "  " + name, code);
   m_remove = new QPushButton(tr("Delete"), this);
   m_remove->setObjectName("wireDelete");
   m_remove->setToolTip(tr("It is not on the bench (Delete)"));
@@ -146,10 +112,11 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   buttons->addStretch();
   column->addLayout(buttons);
 
-  m_table = new QTableWidget(0, Columns, this);
+  m_rows = new ConnectionModel(this);
+  m_table = new QTableView(this);
+  m_table->setModel(m_rows);
   m_table->setObjectName("wireTable");
   m_table->setAccessibleName(tr("Connections"));
-  m_table->setHorizontalHeaderLabels({QString(), tr("From"), tr("To"), tr("AWG"), tr("State")});
   m_table->verticalHeader()->hide();
   m_table->verticalHeader()->setDefaultSectionSize(26);
   m_table->setSelectionBehavior(QAbstractItemView::SelectRows);
@@ -160,15 +127,15 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   m_table->setIconSize({28, 14});
   m_table->horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
   m_table->horizontalHeader()->setSectionResizeMode(QHeaderView::ResizeToContents);
-  m_table->horizontalHeader()->setSectionResizeMode(From, QHeaderView::Stretch);
-  m_table->horizontalHeader()->setSectionResizeMode(To, QHeaderView::Stretch);
+  m_table->horizontalHeader()->setSectionResizeMode(ConnectionModel::From, QHeaderView::Stretch);
+  m_table->horizontalHeader()->setSectionResizeMode(ConnectionModel::To, QHeaderView::Stretch);
   m_table->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);  // what is cut short stands in the tip
   m_table->setWordWrap(false);
   m_table->setTextElideMode(Qt::ElideMiddle);  // a terminal is at the end of its name
   m_table->setContextMenuPolicy(Qt::CustomContextMenu);
   connect(m_table, &QWidget::customContextMenuRequested, this, [this](const QPoint& at) {
-    if (const auto* item = m_table->itemAt(at)) {
-      m_session.selection.select(m_table->item(item->row(), Which)->data(Qt::UserRole).toString());
+    if (const auto index = m_table->indexAt(at); index.isValid()) {
+      m_session.selection.select(m_rows->idOf(index));
       showSubjectMenu(m_session, m_session.selection.subject(), m_table->viewport()->mapToGlobal(at), this);
     }
   });
@@ -188,9 +155,9 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   connect(m_remove, &QPushButton::clicked, this, &WiringPanel::removeSelected);
   connect(m_done, &QPushButton::clicked, this, &WiringPanel::markSelectedDone);
   connect(m_allDone, &QPushButton::clicked, this, [this] { m_session.document.apply(harness::markAllDone(m_session.document.harness())); });
-  connect(m_table, &QTableWidget::itemSelectionChanged, this, [this] {
-    if (m_filling || m_table->currentRow() < 0 || m_table->selectedItems().isEmpty()) return;
-    m_session.selection.select(m_table->item(m_table->currentRow(), Which)->data(Qt::UserRole).toString());
+  connect(m_table->selectionModel(), &QItemSelectionModel::selectionChanged, this, [this] {
+    if (m_filling || !m_table->selectionModel()->hasSelection()) return;
+    m_session.selection.select(m_rows->idOf(m_table->currentIndex()));
   });
   connect(&m_session.document, &Document::changed, this, &WiringPanel::refresh);
   connect(&m_session.selection, &Selection::changed, this, &WiringPanel::showSelection);
@@ -203,33 +170,13 @@ void WiringPanel::focusEntry() {
 }
 
 void WiringPanel::refresh() {
-  m_filling = true;
   const auto& h = m_session.document.harness();
-  m_table->setRowCount(static_cast<int>(h.connections.size()));
-  for (int i = 0; i < m_table->rowCount(); ++i) {
-    const auto& c = h.connections[i];
-    const auto cell = [&](int column, const QString& text) {
-      auto* item = m_table->item(i, column);
-      if (!item) m_table->setItem(i, column, item = new QTableWidgetItem);
-      if (item->text() != text) item->setText(text);
-      item->setToolTip(plainTip(text));
-      return item;
-    };
-    const bool wire = c.kind == harness::ConnectionKind::Wire;
-    const auto kind = qs(word(c.kind));
-    auto* which = cell(Which, wire ? QString() : kind);
-    which->setIcon(wire ? swatch(qs(c.colour)) : QIcon());
-    which->setData(Qt::UserRole, qs(c.id));
-    which->setData(Qt::AccessibleTextRole, wire ? qs(c.colour) + " " + kind : kind);
-    which->setToolTip(plainTip(kind + " " + qs(c.id)));
-    cell(From, qs(shownEnd(h, m_session.document.library(), c.a)));
-    cell(To, qs(shownEnd(h, m_session.document.library(), c.b)));
-    cell(WireSize, c.gauge ? QString::number(*c.gauge) : QString())->setToolTip(plainTip(sizeWords(c)));
-    cell(Made, stateWords(c.state));
-  }
+  m_filling = true;
+  m_rows->show(harness::connectionTable(h, m_session.document.library()));
   m_filling = false;
   const int open = h.openChanges();
-  m_table->setColumnHidden(Made, std::ranges::all_of(h.connections, [](const auto& c) { return c.state == harness::State::OnBench; }));
+  m_table->setColumnHidden(ConnectionModel::Made,
+                           std::ranges::all_of(h.connections, [](const auto& c) { return c.state == harness::State::OnBench; }));
   m_allDone->setVisible(open > 0);
   m_allDone->setText(tr("%1 planned: mark all as done").arg(plural(open, tr("change"), tr("changes"))));
   showSelection();
@@ -240,8 +187,8 @@ void WiringPanel::showSelection() {
   const auto* c = h.connection(m_session.selection.subject().toStdString());
   m_filling = true;
   if (c) {
-    const int row = static_cast<int>(c - h.connections.data());
-    if (m_table->currentRow() != row || m_table->selectedItems().isEmpty()) m_table->selectRow(row);
+    const int row = m_rows->rowOf(qs(c->id));
+    if (m_table->currentIndex().row() != row || !m_table->selectionModel()->hasSelection()) m_table->selectRow(row);
   } else {
     m_table->clearSelection();
   }

@@ -10,10 +10,11 @@ class QComboBox;
 class QLabel;
 class QLineEdit;
 class QPushButton;
-class QTableWidget;
+class QTableView;
 
 namespace bold::gui {
 
+class ConnectionModel;
 class Session;
 
 /// The plain list of connections and terminals beside the picture: everything the picture can do, by keys.
@@ -36,7 +37,8 @@ class WiringPanel : public QWidget {
   Session& m_session;
   QLineEdit* m_entry;
   QLabel *m_said, *m_ends;
-  QTableWidget* m_table;
+  ConnectionModel* m_rows;
+  QTableView* m_table;
   QComboBox *m_colour, *m_gauge;
   QLineEdit* m_length;
   QString m_lengthOf;  ///< the connection whose length is in the field
