@@ -5,8 +5,8 @@
 namespace bold::bench {
 namespace {
 
-constexpr double kLit = 5;        // V across an isolated input that current flows through
-constexpr double kPlenty = 1000;  // V across anything else a condition asks for: supplies that are there
+constexpr double kLit = 5;           // V across an isolated input that current flows through
+constexpr double kElsewhere = 1000;  // V across anything else a condition asks for: supplies that are there
 
 struct Ends {
   TerminalIndex plus = -1, minus = -1;
@@ -21,7 +21,7 @@ std::optional<parts::Level> runsAt(const Bench& bench, const Nets& nets, const M
   Ends ends;
   const auto runs = [&](double across) {
     const auto volts = [&](const parts::Node& a, const parts::Node& b) -> std::optional<double> {
-      if (a != id && b != id) return kPlenty;
+      if (a != id && b != id) return kElsewhere;
       ends = {bench.terminal(motor.meant.device, a), bench.terminal(motor.meant.device, b)};
       return across;
     };

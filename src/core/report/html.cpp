@@ -24,9 +24,9 @@ std::string htmlText(std::string_view s) {
   return out;
 }
 
-class Writer {
+class HtmlWriter {
  public:
-  Writer(const harness::Harness& h, const Analysis& a) : m_h(h), m_a(a) {}
+  HtmlWriter(const harness::Harness& h, const Analysis& a) : m_h(h), m_a(a) {}
 
   std::string write(const std::string& file) {
     m_out = fmt::format("<h1>{}</h1>\n<p>{}</p>\n", htmlText(m_h.title.empty() ? file : m_h.title), htmlText(file));
@@ -86,7 +86,7 @@ class Writer {
 }  // namespace
 
 std::string html(const std::string& file, const harness::Harness& harness, const Analysis& analysis) {
-  return Writer(harness, analysis).write(file);
+  return HtmlWriter(harness, analysis).write(file);
 }
 
 }  // namespace bold::report

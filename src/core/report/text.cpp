@@ -23,9 +23,9 @@ std::string_view colourOf(Severity s) {
   }
 }
 
-class Writer {
+class TextWriter {
  public:
-  Writer(const Analysis& a, const TextOptions& o) : m_a(a), m_o(o) {}
+  TextWriter(const Analysis& a, const TextOptions& o) : m_a(a), m_o(o) {}
 
   std::string write(const std::string& file, const harness::Harness& h) {
     line("", h.title.empty() ? file : fmt::format("{} ({})", h.title, file));
@@ -90,7 +90,7 @@ class Writer {
 }  // namespace
 
 std::string text(const std::string& file, const harness::Harness& harness, const Analysis& analysis, const TextOptions& options) {
-  return Writer(analysis, options).write(file, harness);
+  return TextWriter(analysis, options).write(file, harness);
 }
 
 std::string summaryLine(const std::string& file, const Analysis& a) {

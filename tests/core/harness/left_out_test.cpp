@@ -21,7 +21,7 @@ using namespace bold::test;
 
 namespace {
 
-Harness read(std::string_view text) {
+Harness opened(std::string_view text) {
   auto r = readHarness(text, "b");
   REQUIRE(r);
   return std::move(r->harness);
@@ -77,7 +77,7 @@ void everyPlace(const Json& j, const std::string& pointer, const TextPath& path,
 }  // namespace
 
 TEST_CASE("whatever one thing is changed in the demo, the judgement follows it or it is named") {
-  const auto before = judgement(analyseFast(read(demo().dump())));
+  const auto before = judgement(analyseFast(opened(demo().dump())));
   REQUIRE(before.starts_with("Clear"));
   std::vector<Place> places;
   everyPlace(demo(), "", {}, places);
@@ -182,7 +182,7 @@ TEST_CASE("what a file says and cannot be used is named, and the bench is not ju
     auto list = std::string(std::ranges::find(members, std::string(row.list), &TextMember::key)->value);
     list.pop_back();
     text = withFirstMember(text, row.list, list + (list == "[" ? "" : ",") + row.entry + "]");
-    const auto h = read(text);
+    const auto h = opened(text);
     const auto a = analyseFast(h);
     CHECK((a.verdict == Verdict::NotJudged || a.verdict == Verdict::DoNotSwitchOn));
     REQUIRE_FALSE(a.leftOut.empty());
@@ -205,7 +205,7 @@ TEST_CASE("what is only a remark keeps nobody from Clear") {
   j["connections"][0]["comment"] = {{"seen", true}};
   j["goals"][0]["x-teacher"] = 5;
   j["assignments"][0]["note"] = "see line 3";
-  const auto h = read(j.dump());
+  const auto h = opened(j.dump());
   CHECK(leftOut(h).empty());
   CHECK(analyseFast(h).verdict == Verdict::Clear);
 }
@@ -312,7 +312,7 @@ TEST_CASE("a doubtful field keeps its bytes while others change, and goes when i
   const std::string text = R"({"format": 2, "devices": [
     {"id": "r", "part": "resistor-1k",  "state": "planed", "overrides": {"resistance": 5,"x": "1 ohm"}}
   ], "connections": [], "goals": []})";
-  auto h = read(text);
+  auto h = opened(text);
   REQUIRE(leftOut(h).size() == 2);
   auto device = h.devices[0];
   device.name = "R";
@@ -325,7 +325,7 @@ TEST_CASE("a doubtful field keeps its bytes while others change, and goes when i
   device.overrides["resistance"] = "5 ohm";
   apply(h, {"x", {Put<Device>{device, {}}}});
   CHECK(leftOut(h).empty());
-  CHECK(leftOut(read(writeHarness(h))).empty());
+  CHECK(leftOut(opened(writeHarness(h))).empty());
 }
 
 TEST_CASE("what is left out can be taken out of the file, and put back") {
@@ -333,7 +333,7 @@ TEST_CASE("what is left out can be taken out of the file, and put back") {
     "connections": [{"id": "w", "wire": ["r.A", "r.B", "r.A"]}, {"id": "v", "wire": ["r.A", "r.B"], "colour": "BK", "colour": "RD"}],
     "goals": [], "assignments": [{"id": "a", "motor": "r", "role": "in", "pin": "uno D5"},
       {"id": "b", "motor": "r", "role": "x", "pin": "r.A", "active": 0}]})";
-  auto h = read(text);
+  auto h = opened(text);
   std::vector<Edit> back;
   for (auto open = leftOut(h); !open.empty(); open = leftOut(h)) {
     INFO(open.front().where << " " << open.front().what);
@@ -343,7 +343,7 @@ TEST_CASE("what is left out can be taken out of the file, and put back") {
     REQUIRE(leftOut(h).size() < open.size());
   }
   CHECK(back.size() == 7);
-  const auto clean = read(writeHarness(h));
+  const auto clean = opened(writeHarness(h));
   for (const auto& p : leftOut(clean)) FAIL(bold::text(p));
   CHECK(clean.devices.size() == 1);
   CHECK(clean.connections.size() == 1);
@@ -359,7 +359,7 @@ TEST_CASE("what is left out can be taken out of the file, and put back") {
 TEST_CASE("an active level that is said stays said") {
   const std::string text = R"({"format": 2, "devices": [], "connections": [],
     "goals": [], "assignments": [{"id": "a", "motor": "m", "role": "in", "pin": "uno.D5", "active": "high", "numbering": "chip"}]})";
-  auto h = read(text);
+  auto h = opened(text);
   auto intent = *intentOf(h, "m");
   CHECK(intent.signals[0].active == Active::High);
   intent.signals[0].pin = {"uno", "D6"};
@@ -370,15 +370,15 @@ TEST_CASE("an active level that is said stays said") {
 TEST_CASE("what is new takes no id from an entry that could not be read") {
   const std::string text = R"({"format": 2, "devices": [{"id": "r", "part": "resistor-1k"}],
     "connections": [{"id": "w1", "wire": ["r.A", "r B"]}, 7, "w2"], "goals": []})";
-  const auto h = read(text);
+  const auto h = opened(text);
   CHECK(h.freeId("w") == "w2");
   CHECK(h.ids().contains("w1"));
   // Nor does a repair, whatever was judged before.
   const std::string wired = writeHarness(wiredBench("from low-side\nunwire q1.S psu.N"));
   auto other = wired;
   other.insert(other.find("\"connections\": [") + 16, R"({"id": "w1000", "wire": ["a.A"]}, {"id": "w50", "wire": ["b.B"]}, )");
-  const auto first = analyse(read(wired), library());
-  const auto second = analyse(read(other), library(), {}, &first);
+  const auto first = analyse(opened(wired), library());
+  const auto second = analyse(opened(other), library(), {}, &first);
   CHECK(second.judged.ids->contains("w50"));
-  REQUIRE(second.findings.size() == analyse(read(other), library()).findings.size());
+  REQUIRE(second.findings.size() == analyse(opened(other), library()).findings.size());
 }

@@ -17,7 +17,7 @@ using bold::test::library;
 
 namespace {
 
-double figure(const std::string& part, const std::string& name) {
+double shippedFigure(const std::string& part, const std::string& name) {
   const auto p = library().find(part);
   REQUIRE(p);
   const auto* f = p->figure(name);
@@ -112,18 +112,18 @@ TEST_CASE("the figures of shipped parts obey physics") {
 }
 
 TEST_CASE("figures worked out by hand") {
-  CHECK(figure("brushed-gear25-12v", "stall") == Approx(12 / 5.7));
-  CHECK(figure("brushed-130-3v", "stall") == Approx(2.1).epsilon(0.01));
-  CHECK(figure("pump-diaphragm-12v", "stall") == Approx(2.67).epsilon(0.01));
-  CHECK(figure("stepper-28byj48-5v", "phase") == Approx(0.1));
-  CHECK(figure("nmos-irlz44n", "vds") == 55);
-  CHECK(figure("darlington-tip120", "vce") == 60);
-  CHECK(figure("drv8825-carrier", "sense") == Approx(0.1));
+  CHECK(shippedFigure("brushed-gear25-12v", "stall") == Approx(12 / 5.7));
+  CHECK(shippedFigure("brushed-130-3v", "stall") == Approx(2.1).epsilon(0.01));
+  CHECK(shippedFigure("pump-diaphragm-12v", "stall") == Approx(2.67).epsilon(0.01));
+  CHECK(shippedFigure("stepper-28byj48-5v", "phase") == Approx(0.1));
+  CHECK(shippedFigure("nmos-irlz44n", "vds") == 55);
+  CHECK(shippedFigure("darlington-tip120", "vce") == 60);
+  CHECK(shippedFigure("drv8825-carrier", "sense") == Approx(0.1));
   // 28 AWG is 0.0810 mm2 of copper: 0.213 ohm a metre; each three gauges double the area.
   for (const int awg : {28, 26, 24, 22, 20, 18, 16}) {
     const double diameter = 0.127e-3 * std::pow(92.0, (36.0 - awg) / 39.0);
     const double ohms = 1.724e-8 / (3.14159265 * diameter * diameter / 4);
-    CHECK(figure("wire-" + std::to_string(awg) + "awg", "perMetre") == Approx(ohms).epsilon(0.02));
+    CHECK(shippedFigure("wire-" + std::to_string(awg) + "awg", "perMetre") == Approx(ohms).epsilon(0.02));
   }
 }
 
