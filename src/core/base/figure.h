@@ -17,6 +17,7 @@ struct Figure {
   std::string source;       ///< "recalled, not re-read" unless the part file says better
   std::string confidence;   ///< "high", "medium", "low" or empty
   bool overridden = false;  ///< replaced on this bench by a measured or data-sheet value
+  int named = -1;           ///< which of its part's named figures it was taken from; -1: written in place
 
   bool known() const { return min || typ || max; }
 

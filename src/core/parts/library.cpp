@@ -18,37 +18,6 @@ namespace {
 constexpr int kDeepestBase = 4;
 constexpr double kContradiction = 0.2;  // share by which two replaced figures may disagree
 
-// A part with those of the figures replaced that can be.
-ReplacedParts::One replaced(const std::string& id, const std::shared_ptr<const Part>& plain, const Json& json,
-                            const ReplacedParts::Overrides& overrides) {
-  std::vector<Problem> problems;
-  for (const auto& [name, value] : overrides) {
-    const auto* f = plain->figure(name);
-    if (!f) {
-      problems.push_back({fmt::format("The part {} has no figure \"{}\".", id, name), {}, "The replacement was kept but is not used."});
-      continue;
-    }
-    auto parsed = parseFigure(value, f->figure.unit);
-    if (!parsed)
-      problems.push_back(
-          {fmt::format("The figure \"{}\" cannot be replaced: {}.", name, parsed.error().what), {}, "The library's figure was kept."});
-    else if (parsed->least().value_or(0) < 0 || (f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0))
-      problems.push_back({fmt::format("The figure \"{}\" cannot be replaced by {}.", name, value), {}, "The library's figure was kept."});
-  }
-  std::map<std::string, std::string> usable;
-  for (const auto& [name, value] : overrides) {
-    const auto* f = plain->figure(name);
-    auto parsed = f ? parseFigure(value, f->figure.unit) : Result<Figure>(fail(std::string()));
-    if (parsed && parsed->least().value_or(0) >= 0 && !(f->figure.unit == Unit::Ohm && parsed->greatest() == 0.0)) usable[name] = value;
-  }
-  std::vector<Problem> ignored;  // the part was read once already
-  auto part = readPart(json, id, ignored, usable);
-  if (!part) return {plain, std::move(problems)};
-  part->own = plain->own;
-  part->fromDocument = plain->fromDocument;
-  return {std::make_shared<const Part>(std::move(*part)), std::move(problems)};
-}
-
 }  // namespace
 
 Library::Library() : m_replaced(std::make_shared<ReplacedParts>()) {}
@@ -195,7 +164,7 @@ std::shared_ptr<const Part> Library::withOverrides(const std::string& id, const 
                                                    std::vector<Problem>& problems) const {
   auto plain = find(id);
   if (!plain || overrides.empty()) return plain;
-  auto one = m_replaced->of(plain, overrides, [&] { return replaced(id, plain, *json(id), overrides); });
+  auto one = m_replaced->of(plain, overrides);
   problems.insert(problems.end(), one.problems.begin(), one.problems.end());
   return one.part;
 }

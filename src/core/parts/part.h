@@ -126,7 +126,8 @@ struct MicrostepTable {
 /// A figure of the part by name, so that a bench can replace it.
 struct NamedFigure {
   std::string id, label;
-  Figure figure;
+  Figure figure;                         ///< what counts
+  Figure stated;                         ///< what the part file says, before anything follows or is replaced
   std::string derivedFrom, derivedOver;  ///< id = derivedFrom / derivedOver
 };
 

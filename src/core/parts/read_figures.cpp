@@ -2,9 +2,8 @@
 
 #include <fmt/core.h>
 
-#include <algorithm>
-
 #include "core/base/reader.h"
+#include "core/parts/named_figures.h"
 
 namespace bold::parts {
 namespace {
@@ -15,47 +14,9 @@ const std::map<std::string, Unit> kUnitNames{{"V", Unit::Volt},      {"A", Unit:
                                              {"Ah", Unit::AmpHour},  {"", Unit::One},     {"K/W", Unit::KelvinPerWatt},
                                              {"degC", Unit::Celsius}};
 
-void replace(std::vector<NamedFigure>& figures, const std::map<std::string, std::string>& overrides) {
-  for (const auto& [id, value] : overrides) {
-    const auto it = std::ranges::find(figures, id, &NamedFigure::id);
-    if (it == figures.end()) continue;  // the bench reports overrides of figures that do not exist
-    if (auto f = parseFigure(value, it->figure.unit)) {
-      // A measured value keeps the relative cold-to-hot spread of what it replaces.
-      Figure measured = *f;
-      if (measured.typ && !measured.min && it->figure.min && it->figure.max && it->figure.typical() && *it->figure.typical() > 0) {
-        measured.min = *measured.typ * *it->figure.min / *it->figure.typical();
-        measured.max = *measured.typ * *it->figure.max / *it->figure.typical();
-      }
-      measured.source = "given for this bench";
-      measured.overridden = true;
-      it->figure = measured;
-    }
-  }
-}
-
-// c = a / b. Overriding c recomputes b; otherwise c follows from a and b.
-void derive(std::vector<NamedFigure>& figures) {
-  for (auto& c : figures) {
-    if (c.derivedFrom.empty()) continue;
-    const auto a = std::ranges::find(figures, c.derivedFrom, &NamedFigure::id);
-    const auto b = std::ranges::find(figures, c.derivedOver, &NamedFigure::id);
-    if (a == figures.end() || b == figures.end() || !a->figure.typical()) continue;
-    NamedFigure& target = c.figure.overridden && !b->figure.overridden ? *b : c;
-    const NamedFigure& divisor = &target == &c ? *b : c;
-    if (&target == &c && c.figure.overridden) continue;
-    if (!divisor.figure.typical() || *divisor.figure.typical() <= 0) continue;
-    Figure f;
-    f.unit = target.figure.unit;
-    f.typ = *a->figure.typical() / *divisor.figure.typical();
-    f.source = "follows from " + a->label + " and " + divisor.label;
-    f.overridden = divisor.figure.overridden;
-    target.figure = f;
-  }
-}
-
 }  // namespace
 
-std::vector<NamedFigure> FigureReader::named(ObjectReader& part, const std::map<std::string, std::string>& overrides) {
+std::vector<NamedFigure> FigureReader::named(ObjectReader& part) {
   std::vector<NamedFigure> out;
   const auto* all = part.get("figures");
   if (!all) return out;
@@ -85,9 +46,12 @@ std::vector<NamedFigure> FigureReader::named(ObjectReader& part, const std::map<
     for (const auto& k : r.unknown()) r.report(k, "is not a field of a figure");
     out.push_back(n);
   }
-  replace(out, overrides);
-  derive(out);
-  for (const auto& f : out) m_named[f.id] = f.figure;
+  for (auto& f : out) f.stated = f.figure;
+  workOut(out, {});
+  for (std::size_t i = 0; i < out.size(); ++i) {
+    m_named[out[i].id] = out[i].figure;
+    m_named[out[i].id].named = static_cast<int>(i);
+  }
   return out;
 }
 

@@ -22,8 +22,7 @@ class FigureReader {
   const std::string& source() const { return m_source; }
 
   /// The part's named figures, in order, with what follows from others worked out.
-  /// @param overrides figure id -> text; those that no figure has are passed over
-  std::vector<NamedFigure> named(ObjectReader& part, const std::map<std::string, std::string>& overrides);
+  std::vector<NamedFigure> named(ObjectReader& part);
 
   /// The figure at a key, in this unit; unknown when it is not stated.
   Figure at(ObjectReader& o, const std::string& key, Unit unit) const;

@@ -18,11 +18,8 @@ namespace {
 
 class PartReader {
  public:
-  PartReader(const Json& json, std::string file, std::vector<Problem>& problems, const std::map<std::string, std::string>& overrides)
-      : m_root(json, std::move(file), "", problems),
-        m_overrides(overrides),
-        m_problems(problems),
-        m_figures(m_root.text("source", "recalled, not re-read")) {}
+  PartReader(const Json& json, std::string file, std::vector<Problem>& problems)
+      : m_root(json, std::move(file), "", problems), m_problems(problems), m_figures(m_root.text("source", "recalled, not re-read")) {}
 
   Part read() {
     Part p;
@@ -41,7 +38,7 @@ class PartReader {
     m_root.texts("needs");  // for the card, like the notes
     m_root.texts("notes");
     m_root.text("basedOn");
-    p.figures = m_figures.named(m_root, m_overrides);
+    p.figures = m_figures.named(m_root);
     levels(p);
     settings(p);
     conditions();
@@ -74,7 +71,6 @@ class PartReader {
 
  private:
   ObjectReader m_root;
-  const std::map<std::string, std::string>& m_overrides;
   std::vector<Problem>& m_problems;
   FigureReader m_figures;
   std::map<std::string, Condition> m_conditions;
@@ -254,10 +250,9 @@ class PartReader {
 
 }  // namespace
 
-std::optional<Part> readPart(const Json& json, const std::string& file, std::vector<Problem>& problems,
-                             const std::map<std::string, std::string>& overrides) {
+std::optional<Part> readPart(const Json& json, const std::string& file, std::vector<Problem>& problems) {
   const auto before = problems.size();
-  Part part = PartReader(json, file, problems, overrides).read();
+  Part part = PartReader(json, file, problems).read();
   if (problems.size() > before) return std::nullopt;
   resolve(part);
   return part;

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -11,10 +10,8 @@
 namespace bold::parts {
 
 /// Reads one part.
-/// @param overrides figure id -> text ("1.8 A"), replacing the part's own figures; derived partners are recomputed
 /// @param problems receives every problem found, each with file and JSON pointer; when any is found no part is returned
-[[nodiscard]] std::optional<Part> readPart(const Json& json, const std::string& file, std::vector<Problem>& problems,
-                                           const std::map<std::string, std::string>& overrides = {});
+[[nodiscard]] std::optional<Part> readPart(const Json& json, const std::string& file, std::vector<Problem>& problems);
 
 /// The part file with everything of its base taken over: top-level keys replace, figures are merged one by one.
 Json onTopOf(const Json& base, const Json& derived);

@@ -1,6 +1,5 @@
 #pragma once
 
-#include <functional>
 #include <map>
 #include <memory>
 #include <mutex>
@@ -9,22 +8,21 @@
 #include <vector>
 
 #include "core/base/result.h"
-#include "core/parts/part.h"
+#include "core/parts/named_figures.h"
 
 namespace bold::parts {
 
-/// Parts with figures replaced that have been asked for before. Making one reads its file anew, and every edit, and every repair
-/// that is tried, asks for the same ones. Safe from several threads.
+/// Parts with figures replaced that have been asked for before: every edit, and every repair that is tried, asks for the same
+/// ones. Safe from several threads.
 class ReplacedParts {
  public:
   struct One {
     std::shared_ptr<const Part> part;
     std::vector<Problem> problems;  ///< of its replacements
   };
-  using Overrides = std::map<std::string, std::string>;
 
   /// @param plain the part it is made from; another of the same id is another part
-  One of(const std::shared_ptr<const Part>& plain, const Overrides& overrides, const std::function<One()>& make);
+  One of(const std::shared_ptr<const Part>& plain, const Overrides& overrides);
 
  private:
   std::mutex m_busy;

@@ -9,6 +9,17 @@
 
 namespace bold::parts {
 
+std::string contradiction(const Part& part) {
+  for (const auto& c : part.channels) {
+    const auto peak = c.peak.typical();
+    const auto continuous = c.continuous.typical();
+    if (peak && continuous && *peak < *continuous)
+      return fmt::format("has the channel \"{}\" with a peak of {}, less than the {} it carries all the time", c.id, displayText(c.peak),
+                         displayText(c.continuous));
+  }
+  return {};
+}
+
 void verifyPart(const Part& p, const ObjectReader& root) {
   std::set<std::string> ids;
   for (const auto& t : p.terminals)
@@ -41,12 +52,8 @@ void verifyPart(const Part& p, const ObjectReader& root) {
     for (const auto& o : c.out) check(o, "channels");
     for (const auto& [role, t] : c.signals) check(t, "channels");
     check(c.returnTerminal, "channels");
-    const auto peak = c.peak.typical();
-    const auto continuous = c.continuous.typical();
-    if (peak && continuous && *peak < *continuous)
-      root.report("channels", fmt::format("has the channel \"{}\" with a peak of {}, less than the {} it carries all the time", c.id,
-                                          displayText(c.peak), displayText(c.continuous)));
   }
+  if (const auto against = contradiction(p); !against.empty()) root.report("channels", against);
   for (const auto& [a, b] : p.fitted) {
     check(a, "fitted");
     check(b, "fitted");

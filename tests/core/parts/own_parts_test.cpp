@@ -1,14 +1,17 @@
 #include "core/parts/own_parts.h"
 
 #include <catch2/catch.hpp>
+#include <functional>
 #include <nlohmann/json.hpp>
 #include <set>
 
-#include "core/base/parallel.h"
 #include "core/base/file_system.h"
+#include "core/base/parallel.h"
 #include "core/harness/part_copies.h"
 #include "core/harness/read_harness.h"
+#include "core/parts/each_figure.h"
 #include "core/parts/library.h"
+#include "core/parts/named_figures.h"
 #include "core/parts/truth_table.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -155,6 +158,65 @@ TEST_CASE("overriding one end of a derived figure recomputes the other") {
   CHECK(measured->figure("winding")->figure.overridden);
   CHECK_FALSE(measured->figure("winding")->figure.spreadMin);
   CHECK(problems.empty());
+}
+
+TEST_CASE("figures given for a bench that contradict the part are refused with what they contradict") {
+  const auto l = Library::shipped();
+  std::vector<Problem> problems;
+  const auto plain = l.find("l298n-module");
+  const auto peak = std::ranges::find_if(plain->channels, [](const Channel& c) { return c.peak.named >= 0 && c.continuous.known(); });
+  REQUIRE(peak != plain->channels.end());
+  const auto& figure = plain->figures[peak->peak.named];
+  const auto p = l.withOverrides("l298n-module", {{figure.id, "0.1 A"}}, problems);
+  CHECK(p->figure(figure.id)->figure.typical() == figure.figure.typical());
+  REQUIRE(problems.size() == 1);
+  CHECK(problems[0].what.find("contradict the part: it has the channel") != std::string::npos);
+  CHECK(problems[0].what.find("with a peak of 100 mA, less than the") != std::string::npos);
+  CHECK(problems[0].kept == "The library's figures were kept.");
+}
+
+// A figure that the walk forgets would be used as the library has it, whatever was measured.
+TEST_CASE("every use of a named figure in the library is found, and takes what is given for a bench") {
+  const auto l = Library::shipped();
+  int uses = 0, parts = 0;
+  for (const auto& plain : l.search("")) {
+    const auto& json = *l.json(plain->id);
+    std::map<std::string, int> written;
+    bool repeats = false;
+    const std::function<void(const Json&)> walk = [&](const Json& j) {
+      if (j.is_object() && j.contains("for"))
+        repeats = repeats || j["for"].is_array() || j["for"].get<std::string>().find("..") != std::string::npos;
+      if (j.is_structured())
+        for (const auto& child : j) walk(child);
+      if (j.is_string() && j.get<std::string>().starts_with('@')) ++written[j.get<std::string>().substr(1)];
+    };
+    walk(json);
+    if (repeats) continue;  // one text stands for several uses
+    ++parts;
+    Part part = *plain;
+    std::map<std::string, int> found;
+    eachFigure(part, [&](Figure& f) {
+      if (f.named >= 0) ++found[plain->figures[f.named].id];
+    });
+    INFO(plain->id);
+    CHECK(found == written);
+    for (const auto& named : plain->figures) {
+      const auto at = named.figure.typical();
+      if (!at || *at <= 0) continue;
+      std::vector<Problem> problems;
+      const auto given = AnyQuantity{*at * 1.25, named.figure.unit};
+      Part changed = replaceFigures(*plain, {{named.id, fileText(given)}}, problems);
+      if (!problems.empty()) continue;  // it contradicts the part
+      eachFigure(changed, [&](Figure& f) {
+        if (f.named < 0 || plain->figures[f.named].id != named.id) return;
+        ++uses;
+        CHECK(f.typical().value_or(0) == Approx(given.value).epsilon(1e-3));
+        CHECK(f.overridden);
+      });
+    }
+  }
+  CHECK(parts > 140);
+  CHECK(uses > 500);
 }
 
 TEST_CASE("overrides that cannot be used are named and the library's figure kept") {
