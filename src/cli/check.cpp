@@ -55,7 +55,7 @@ Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArgume
   piece.code = analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0;
   piece.file.verdict = headline(analysis.verdict);
   piece.file.problems = analysis.leftOut;
-  const report::Judged judged{file, bench.text, &analysis};
+  const report::FileAnalysis judged{file, bench.text, &analysis};
   if (arguments.summary)
     piece.out = report::summaryLine(file, analysis);
   else if (format == "json")

@@ -54,35 +54,6 @@ std::string instead(const Bench& bench, const Address& end) {
   return out + (names.size() > kMost ? ", …" : "");
 }
 
-void connect(Bench& bench, int connection) {
-  const auto& c = bench.connections[connection];
-  auto a = poles(bench, c.a);
-  auto b = poles(bench, c.b);
-  for (const auto& [end, found] : {std::pair{&c.a, &a}, {&c.b, &b}}) {
-    if (!found->empty()) continue;
-    const bool device = bench.deviceIndex(end->device) >= 0;
-    bench.problems.push_back({device ? fmt::format("The connection {} ends at {}, which {} does not have{}.", c.id, end->text(),
-                                                   end->device, instead(bench, *end))
-                                     : fmt::format("The connection {} ends at {}, which is not on the bench.", c.id, end->text()),
-                              "#" + c.id, "It was kept but is not judged."});
-  }
-  if (a.empty() || b.empty()) return;
-  const auto unknown = [&](const std::vector<TerminalIndex>& end) { return bench.devices[bench.deviceOf(end.front())].unknown; };
-  if (a.size() != b.size() && (unknown(a) || unknown(b))) return;  // how many poles its plug has is not known either
-  if (a.size() != b.size()) {
-    bench.problems.push_back(
-        {fmt::format("The plug {} joins {} poles to {}.", c.id, a.size(), b.size()), "#" + c.id, "It was kept but is not judged."});
-    return;
-  }
-  if (c.mirrored) std::ranges::reverse(b);
-  for (std::size_t i = 0; i < a.size(); ++i) {
-    bench.links.push_back({connection, a[i], b[i], {}});
-    if (a[i] == b[i]) continue;
-    ++bench.m_connected[a[i]];
-    ++bench.m_connected[b[i]];
-  }
-}
-
 }  // namespace
 
 // What is wired to it is not open, and nothing more is known.
@@ -103,8 +74,8 @@ std::shared_ptr<const parts::Part> opaquePart(const harness::Harness& h, const h
 }
 
 int Bench::deviceIndex(const std::string& id) const {
-  const auto it = m_index.find(id);
-  return it == m_index.end() ? -1 : it->second;
+  const auto it = m_deviceById.find(id);
+  return it == m_deviceById.end() ? -1 : it->second;
 }
 
 TerminalIndex Bench::terminal(const Address& a) const {
@@ -167,67 +138,117 @@ void findGauges(Bench& bench, const harness::Harness& h, const parts::Library& l
 
 }  // namespace
 
-Bench makeBench(const harness::Harness& h, const parts::Library& library) {
-  Bench bench;
-  bench.ambient = h.ambient;
-  findGauges(bench, h, library);
-  bench.ids = std::make_shared<const std::set<std::string>>(h.ids());
-  const auto shown = harness::shownNames(h);
-  for (const auto& d : h.devices) {
-    if (d.state == State::Planned) continue;
+/// Joins document and library, step by step.
+class BenchMaker {
+ public:
+  BenchMaker(const harness::Harness& h, const parts::Library& library) : m_h(h), m_library(library) {}
+
+  Bench make() {
+    m_bench.ambient = m_h.ambient;
+    findGauges(m_bench, m_h, m_library);
+    m_bench.ids = std::make_shared<const std::set<std::string>>(m_h.ids());
+    const auto shown = harness::shownNames(m_h);
+    for (std::size_t i = 0; i < m_h.devices.size(); ++i)
+      if (m_h.devices[i].state != State::Planned) put(m_h.devices[i], shown[i]);
+    m_bench.m_links.assign(m_bench.terminalCount(), 0);
+    for (const auto& c : m_h.connections)
+      if (c.state != State::Planned) connect(c);
+    for (auto& l : m_bench.links) l.resistance = resistanceOf(m_bench, l);
+    for (TerminalIndex t = 0; t < static_cast<int>(m_bench.terminalCount()); ++t)
+      if (m_bench.facts(t).input) m_bench.m_inputs.push_back(t);
+    for (auto& i : harness::intentsOf(m_h))
+      if (m_bench.deviceIndex(i.motor) >= 0) m_bench.intents.push_back(std::move(i));
+    for (auto& p : problemsOfIntents(m_h, m_library)) m_bench.problems.push_back(std::move(p));
+    return std::move(m_bench);
+  }
+
+ private:
+  const harness::Harness& m_h;
+  const parts::Library& m_library;
+  Bench m_bench;
+
+  // The part with the figures given for this bench; nullptr when the library does not know it.
+  std::shared_ptr<const parts::Part> partOf(const harness::Device& d) {
     std::vector<Problem> unusable;
-    auto part = library.withOverrides(d.part, d.overrides, unusable);
+    auto part = m_library.withOverrides(d.part, d.overrides, unusable);
     for (auto& p : unusable) p.what += " " + p.kept;
-    auto contradictions = library.contradictions(d.part, d.overrides);
-    for (const auto& [said, list] : {std::pair{&unusable, &bench.problems}, {&contradictions, &bench.remarks}})
+    auto contradictions = m_library.contradictions(d.part, d.overrides);
+    for (const auto& [said, list] : {std::pair{&unusable, &m_bench.problems}, {&contradictions, &m_bench.remarks}})
       for (auto& p : *said) {
         p.where = "#" + d.id;
         list->push_back(p);
       }
+    return part;
+  }
+
+  void put(const harness::Device& d, const std::string& shown) {
+    auto part = partOf(d);
     const bool unknown = !part;
     if (unknown) {
-      bench.problems.push_back(
+      m_bench.problems.push_back(
           {fmt::format("The part \"{}\" of {} is not in the library.", d.part, d.id), "#" + d.id, "It was kept but is not judged."});
-      ++bench.unknownParts;
-      part = opaquePart(h, d);
+      ++m_bench.unknownParts;
+      part = opaquePart(m_h, d);
     }
-    BenchDevice device{d,
-                       shown[&d - h.devices.data()],
-                       part,
-                       {},
-                       static_cast<TerminalIndex>(bench.m_owner.size()),
-                       static_cast<int>(bench.elementCount())};
+    BenchDevice device{d, shown, part, {}, static_cast<TerminalIndex>(m_bench.terminalCount()), static_cast<int>(m_bench.elementCount())};
     device.unknown = unknown;
-    for (const auto& s : part->settings) device.settings[s.id] = s.standard;
+    if (!unknown) setUp(device);
+    for (std::size_t i = 0; i < part->terminals.size(); ++i) device.byId.emplace(part->terminals[i].id, static_cast<int>(i));
+    for (const auto& e : part->elements) device.present.push_back(existsWith(e, device.settings));
+    const int index = static_cast<int>(m_bench.devices.size());
+    m_bench.m_deviceById.emplace(d.id, index);
+    m_bench.m_owner.resize(m_bench.terminalCount() + part->terminals.size(), index);
+    m_bench.devices.push_back(std::move(device));
+  }
+
+  // Every setting of its part as it stands: the document's, else the part's standard.
+  void setUp(BenchDevice& device) {
+    const auto& d = device.doc;
+    for (const auto& s : device.part->settings) device.settings[s.id] = s.standard;
     for (const auto& [id, v] : d.settings) {
-      const auto* s = part->setting(id);
-      if (unknown) continue;
-      if (s && v.value.empty()) continue;  // only a change is planned: as it stands it is the part's standard
+      const auto* s = device.part->setting(id);
+      if (s && v.value.empty()) continue;  // only a change is planned
       if (!s || std::ranges::count(s->values, v.value) == 0)
-        bench.problems.push_back({fmt::format("The setting \"{}\" = \"{}\" of {} is not one its part has.", id, v.value, d.id), "#" + d.id,
-                                  "The part's standard setting was used."});
+        m_bench.problems.push_back({fmt::format("The setting \"{}\" = \"{}\" of {} is not one its part has.", id, v.value, d.id),
+                                    "#" + d.id, "The part's standard setting was used."});
       else
         device.settings[id] = v.value;
     }
-    for (std::size_t i = 0; i < part->terminals.size(); ++i) device.byId.emplace(part->terminals[i].id, static_cast<int>(i));
-    for (const auto& e : part->elements) device.present.push_back(existsWith(e, device.settings));
-    bench.m_index.emplace(d.id, static_cast<int>(bench.devices.size()));
-    bench.m_owner.resize(bench.m_owner.size() + part->terminals.size(), static_cast<int>(bench.devices.size()));
-    bench.devices.push_back(std::move(device));
   }
-  bench.m_connected.assign(bench.m_owner.size(), 0);
-  for (const auto& c : h.connections) {
-    if (c.state == State::Planned) continue;
-    bench.connections.push_back(c);
-    connect(bench, static_cast<int>(bench.connections.size()) - 1);
+
+  void connect(const harness::Connection& c) {
+    const int connection = static_cast<int>(m_bench.connections.size());
+    m_bench.connections.push_back(c);
+    auto a = poles(m_bench, c.a);
+    auto b = poles(m_bench, c.b);
+    for (const auto& [end, found] : {std::pair{&c.a, &a}, {&c.b, &b}}) {
+      if (!found->empty()) continue;
+      const bool device = m_bench.deviceIndex(end->device) >= 0;
+      m_bench.problems.push_back({device ? fmt::format("The connection {} ends at {}, which {} does not have{}.", c.id, end->text(),
+                                                       end->device, instead(m_bench, *end))
+                                         : fmt::format("The connection {} ends at {}, which is not on the m_bench.", c.id, end->text()),
+                                  "#" + c.id, "It was kept but is not judged."});
+    }
+    if (a.empty() || b.empty()) return;
+    const auto unknown = [&](const std::vector<TerminalIndex>& end) { return m_bench.devices[m_bench.deviceOf(end.front())].unknown; };
+    if (a.size() != b.size() && (unknown(a) || unknown(b))) return;  // how many poles its plug has is not known either
+    if (a.size() != b.size()) {
+      m_bench.problems.push_back(
+          {fmt::format("The plug {} joins {} poles to {}.", c.id, a.size(), b.size()), "#" + c.id, "It was kept but is not judged."});
+      return;
+    }
+    if (c.mirrored) std::ranges::reverse(b);
+    for (std::size_t i = 0; i < a.size(); ++i) {
+      m_bench.links.push_back({connection, a[i], b[i], {}});
+      if (a[i] == b[i]) continue;
+      ++m_bench.m_links[a[i]];
+      ++m_bench.m_links[b[i]];
+    }
   }
-  for (auto& l : bench.links) l.resistance = resistanceOf(bench, l);
-  for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
-    if (bench.facts(t).input) bench.m_inputs.push_back(t);
-  for (auto& i : harness::intentsOf(h))
-    if (bench.deviceIndex(i.motor) >= 0) bench.intents.push_back(std::move(i));
-  for (auto& p : problemsOfIntents(h, library)) bench.problems.push_back(std::move(p));
-  return bench;
+};
+
+Bench makeBench(const harness::Harness& h, const parts::Library& library) {
+  return BenchMaker(h, library).make();
 }
 
 }  // namespace bold::bench

@@ -59,7 +59,7 @@ struct Bench {
   std::vector<harness::Connection> connections;
   std::vector<Link> links;
   std::vector<harness::Intent> intents;
-  std::vector<Problem> problems;  ///< what keeps it from being judged: unknown parts, wires to nowhere, plans for what is not there
+  std::vector<Problem> problems;  ///< what keeps it from being judged: unknown parts, wires to nowhere, intents for what is not there
   std::vector<Problem> remarks;   ///< replaced figures that contradict each other
   std::optional<Celsius> ambient;
   int unknownParts = 0;
@@ -81,15 +81,17 @@ struct Bench {
   Address place(TerminalIndex t) const;        ///< the same, in two parts
   std::string called(TerminalIndex t) const;   ///< for sentences: "S1 IN1"
   std::size_t terminalCount() const { return m_owner.size(); }
-  /// Whether any connection ends here.
-  bool connected(TerminalIndex t) const { return m_connected[t] > 0; }
-
+  /// Poles of connections that end here and go elsewhere.
+  int linksAt(TerminalIndex t) const { return m_links[t]; }
+  bool connected(TerminalIndex t) const { return m_links[t] > 0; }
   const std::vector<TerminalIndex>& inputs() const { return m_inputs; }  ///< every terminal that reads a level
 
+ private:
+  friend class BenchMaker;
+  std::unordered_map<std::string, int> m_deviceById;
+  std::vector<int> m_owner;  // per terminal: its device
+  std::vector<int> m_links;  // per terminal
   std::vector<TerminalIndex> m_inputs;
-  std::unordered_map<std::string, int> m_index;  // devices by id
-  std::vector<int> m_owner;
-  std::vector<int> m_connected;
 };
 
 Bench makeBench(const harness::Harness& harness, const parts::Library& library);

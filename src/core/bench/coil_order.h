@@ -7,7 +7,7 @@ namespace bold::bench {
 /// What a coil does in one step: +1 and -1 for the two directions, 0 for none.
 using CoilRow = std::vector<int>;
 
-/// The coils of a stepper over the steps of its sequence, as the plan means them and as the wires give them.
+/// The coils of a stepper over the steps of its sequence, as the intent means them and as the wires give them.
 struct CoilOrder {
   std::vector<std::string> coils;  ///< names
   std::vector<CoilRow> intended;   ///< one a step

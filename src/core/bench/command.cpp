@@ -173,7 +173,7 @@ class CommandList {
     return pins.size() == 1 ? it->second = *pins.begin() : -1;
   }
 
-  // The levels that make one motor do this, written to its pins (or put at the stage where the plan names no pins).
+  // The levels that make one motor do this, written to its pins (or put at the stage where the intent names no pins).
   void set(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[motor];
     for (const int k : together(m_motors, motor))
@@ -202,7 +202,7 @@ class CommandList {
       else if (const auto runs =
                    s.active == harness::Active::Unsaid ? runsAt(m_bench, m_nets, m, inputOf(m_bench, m, s.role), pin) : std::nullopt)
         level = level == Level::High ? *runs : !*runs;
-      // A bridge made of loose transistors has no truth table: its plan says which pins are high for which way.
+      // A bridge made of loose transistors has no truth table: its intent says which pins are high for which way.
       if (s.role == "forward") level = action == Action::Forward ? Level::High : Level::Low;
       if (s.role == "reverse") level = action == Action::Reverse ? Level::High : Level::Low;
       if (s.role == "step")
@@ -256,7 +256,7 @@ class CommandList {
       }
       add(std::move(stalled), {Corner::Full, Corner::Nominal, Corner::Empty, Corner::Strong});
     }
-    // A plan that lets it coast first never sends it backwards while it turns.
+    // An intent that lets it coast first never sends it backwards while it turns.
     const bool sudden = !m.intent || !m.intent->ramp;
     if (m.kind == MotorKind::Brushed && sudden && std::ranges::count(mine, Action::Reverse) > 0) {
       auto c = make(Action::Reverse, 0, Moment::Reversing, ", still turning forward");

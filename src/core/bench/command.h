@@ -9,7 +9,7 @@
 
 namespace bold::bench {
 
-/// Combination: the pins of a bridge of loose transistors in a state that no command of the plan asks for and a program can write.
+/// Combination: the pins of a bridge of loose transistors in a state that no command of the intent asks for and a program can write.
 enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning, OneSupply, Combination };
 /// Reversing: the other direction is commanded while it still turns, so that its own voltage adds to the supply's.
 /// StalledAtMost: stalled with the least winding resistance of the motor's class, all others typical.
@@ -37,7 +37,7 @@ struct Command {
   std::vector<Corner> corners;                   ///< the supply states it is solved at
 };
 
-/// A bridge of loose transistors: the pins that reach it, and those of the plan.
+/// A bridge of loose transistors: the pins that reach it, and those of the intent.
 /// More pins than that are not tried in all their states.
 inline constexpr std::size_t kMostBridgePins = 4;
 /// The pins that steer the transistors on both of a motor's leads; empty where it is not on such a bridge.
@@ -61,7 +61,7 @@ class TruthTables {
   std::map<std::pair<const parts::Part*, int>, std::vector<parts::TruthRow>> m_rows;  // devices of one part share them
 };
 
-/// Pin-side inputs for an action of one motor; inputs without a signal stay at what the plan presumes.
+/// Pin-side inputs for an action of one motor; inputs without a signal stay at what the intent presumes.
 WantedInputs inputsFor(TruthTables& tables, const Motor& motor, const MeantChannel& channel, Action action, int step);
 WantedInputs inputsFor(const Bench& bench, const Motor& motor, const MeantChannel& channel, Action action, int step);
 /// Whether every channel of the motor has a row for the action.

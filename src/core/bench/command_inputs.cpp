@@ -88,7 +88,11 @@ namespace {
 class RowChoice {
  public:
   RowChoice(TruthTables& tables, const Motor& motor, const MeantChannel& meant)
-      : m_bench(tables.bench()), m_motor(motor), m_meant(meant), m_channel(channelOf(tables.bench(), meant.ref)), m_rows(tables.of(meant.ref)) {
+      : m_bench(tables.bench()),
+        m_motor(motor),
+        m_meant(meant),
+        m_channel(channelOf(tables.bench(), meant.ref)),
+        m_rows(tables.of(meant.ref)) {
     if (!motor.intent) return;
     for (const auto& s : motor.intent->signals)
       if (const auto it = meant.inputs.find(s.role); it != meant.inputs.end()) m_driven.insert(it->second);
@@ -99,7 +103,8 @@ class RowChoice {
     const auto* row = runs ? nearest(*runs, action, step) : nullptr;
     if (!row) return {};
     WantedInputs out{row->inputs, true};
-    if (m_motor.half) std::erase_if(out.inputs, [&](const auto& input) { return !parts::decides(m_rows, input.first, m_motor.half->output); });
+    if (m_motor.half)
+      std::erase_if(out.inputs, [&](const auto& input) { return !parts::decides(m_rows, input.first, m_motor.half->output); });
     return out;
   }
 
@@ -226,7 +231,7 @@ std::vector<Action> actionsOf(TruthTables& tables, const Motor& m) {
       if (m.intent && m.intent->bothDirections) candidates = {Action::Forward, Action::Reverse, Action::Brake, Action::Coast};
       break;
   }
-  // A bridge of loose transistors: the plan names a pin for each way, whatever transistor comes first on a lead.
+  // A bridge of loose transistors: the intent names a pin for each way, whatever transistor comes first on a lead.
   const auto has = [&](const char* role) { return m.intent && std::ranges::count(m.intent->signals, role, &harness::Signal::role) > 0; };
   if (m.kind == MotorKind::Brushed && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
   if (m.meant.device < 0) return {candidates.front()};

@@ -57,7 +57,7 @@ std::string coilRole(std::size_t coil) {
 }
 
 // A unipolar stepper whose coils hang on single switches is meant for all of them. A switch is whatever coil of the sequence
-// its pin is planned for; those that no pin tells apart follow in bench order.
+// its pin is meant for; those that no pin tells apart follow in bench order.
 void findSwitches(const Bench& bench, const Nets& nets, Motor& m) {
   std::vector<ChannelRef> loose;
   for (const auto& r : m.reached)

@@ -45,8 +45,8 @@ struct Motor {
 /// Every motor on the bench, told by its elements (windings, moving sinks), never by a name.
 std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets);
 
-/// A channel that a motor is meant for, and which of its inputs each role of the plan names. A stepper on two bridges has
-/// two: the second bridge's in1 and in2 are the plan's in3 and in4, its speed is speed2, its dir dir2. A unipolar one on single switches
+/// A channel that a motor is meant for, and which of its inputs each role of the intent names. A stepper on two bridges has
+/// two: the second bridge's in1 and in2 are the intent's in3 and in4, its speed is speed2, its dir dir2. A unipolar one on single switches
 /// has one a coil: in1, in2 and so on, in the order of the sequence.
 struct MeantChannel {
   ChannelRef ref;
@@ -54,12 +54,12 @@ struct MeantChannel {
   int firstCoil = 0;                            ///< that its first output is meant for
 };
 std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& motor);
-/// The roles that a plan has signals for, as the motor is wired: of its channels' inputs, else of its loose transistors.
+/// The roles that an intent has signals for, as the motor is wired: of its channels' inputs, else of its loose transistors.
 std::vector<std::string> rolesOf(const Bench& bench, const Motor& motor);
-/// The input that a role of the plan is meant for; -1 when the plan names no stage with such a role.
+/// The input that a role of the intent is meant for; -1 when the intent names no stage with such a role.
 TerminalIndex inputOf(const Bench& bench, const Motor& motor, const std::string& role);
 
-/// Motors that the plan moves by the very same signals on the same channels, itself included: what one does all do.
+/// Motors that the intent moves by the very same signals on the same channels, itself included: what one does all do.
 std::vector<int> together(const std::vector<Motor>& motors, int motor);
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref);

@@ -90,7 +90,7 @@ Extreme largest(const SolvedBench& s, Filter filter, Value value) {
 bool hasSignals(const Motor& motor);
 /// Index of a terminal that may be an inner node of a part: -1 for those.
 TerminalIndex at(const Bench& bench, int device, const parts::Node& node);
-/// Greatest duty of the plan; 1 without one.
+/// Greatest duty of the intent; 1 without one.
 double dutyOf(const Motor& motor);
 /// A wired source's open voltage at full charge; nothing when unknown.
 std::optional<Volts> fullVoltage(const Bench& bench, const Nets::Pole& pole);

@@ -71,7 +71,7 @@ void fold(std::vector<Finding>& findings) {
     }
   for (auto& f : findings)
     if (const auto it = worst.find(f.identity()); it != worst.end() && f.severity == Severity::Stop) f.harm = std::min(f.harm, it->second);
-  std::ranges::stable_sort(findings, {}, weight);
+  std::ranges::stable_sort(findings, {}, rank);
   std::vector<Finding> out;
   for (const auto& f : findings) {
     if (!f.explainedBy.empty()) continue;

@@ -10,7 +10,7 @@
 
 namespace bold::checks {
 
-/// Declared in order of weight.
+/// Declared in order of gravity.
 enum class Severity {
   Stop,      ///< at the expected corner an absolute rating is passed or the function is impossible
   Caution,   ///< only the pessimistic corner fails, or a recommended limit is passed
@@ -18,7 +18,7 @@ enum class Severity {
   NotJudged  ///< nothing can be said until this is cleared up
 };
 
-/// What a stop would do, in order of weight; each check declares its own.
+/// What a stop would do, in order of gravity; each check declares its own.
 enum class Harm { Danger, Damage, WillNotWork };
 
 /// A number against its limit, for the bar that is drawn of it.

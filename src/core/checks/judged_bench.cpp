@@ -117,7 +117,7 @@ std::shared_ptr<const JudgedCell> judgeCell(JudgedCell made, const parts::Librar
 
 }  // namespace
 
-int weight(const checks::Finding& f) {
+int rank(const checks::Finding& f) {
   switch (f.severity) {
     case checks::Severity::Stop:
       return static_cast<int>(f.harm);
@@ -134,7 +134,7 @@ int weight(const checks::Finding& f) {
 Findings JudgedBench::findings() const {
   if (cells.size() == 1) {
     auto out = cells.front()->findings;
-    std::ranges::stable_sort(out, {}, weight);
+    std::ranges::stable_sort(out, {}, rank);
     return out;
   }
   std::map<std::string_view, std::vector<const checks::Finding*>> byCheck;
@@ -145,7 +145,7 @@ Findings JudgedBench::findings() const {
   Findings out;
   for (const auto& c : checks::registry())
     for (const auto* f : byCheck[c.id]) out.push_back(*f);
-  std::ranges::stable_sort(out, {}, weight);
+  std::ranges::stable_sort(out, {}, rank);
   return out;
 }
 

@@ -55,6 +55,6 @@ std::optional<JudgedBench> judge(const harness::Harness& harness, const parts::L
 std::shared_ptr<const bench::SolvedBench> whole(const JudgedBench& judged, const parts::Library& library);
 
 /// By which findings are sorted: less is graver.
-int weight(const checks::Finding& finding);
+int rank(const checks::Finding& finding);
 
 }  // namespace bold

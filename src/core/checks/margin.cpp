@@ -50,7 +50,7 @@ const Limit* Margin::passed() const {
   const Limit* gravest = nullptr;
   if (value)
     for (const auto& l : limits)
-      if (l.passedBy(*value) && (!gravest || detail::gravity(l.consequence) <= detail::gravity(gravest->consequence))) gravest = &l;
+      if (l.passedBy(*value) && (!gravest || detail::rank(l.consequence) <= detail::rank(gravest->consequence))) gravest = &l;
   return gravest;
 }
 
@@ -142,7 +142,7 @@ Said operator+(Said a, Said b) {
   return a;
 }
 
-int detail::gravity(Severity severity) {
+int detail::rank(Severity severity) {
   switch (severity) {
     case Severity::Stop:
       return 0;

@@ -88,7 +88,7 @@ void eachMargin(M& measured, auto f) {
   else
     f(measured.margin);
 }
-int gravity(Severity severity);  // less is graver
+int rank(Severity severity);  // less is graver
 }  // namespace detail
 
 /// Everything that was measured, and words for what is past a limit, as grave as the gravest limit that was passed.
@@ -102,7 +102,7 @@ Said say(std::vector<M> measured, Words words) {
     std::optional<Severity> gravest;
     if constexpr (requires { m.besides; }) gravest = m.besides;
     detail::eachMargin(m, [&](const Margin& margin) {
-      if (const auto* limit = margin.passed(); limit && (!gravest || detail::gravity(limit->consequence) < detail::gravity(*gravest)))
+      if (const auto* limit = margin.passed(); limit && (!gravest || detail::rank(limit->consequence) < detail::rank(*gravest)))
         gravest = limit->consequence;
     });
     if (gravest) {

@@ -4,8 +4,8 @@
 
 #include <algorithm>
 
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks {
 namespace {
@@ -38,7 +38,7 @@ class Near {
   const Bench& m_b;
   std::size_t m_most;
   std::vector<TerminalIndex> m_places;  // where something was found
-  std::vector<TerminalIndex> m_pins;    // of the plan
+  std::vector<TerminalIndex> m_pins;    // of the intent
   std::vector<Repair> m_out;
 
   void place(TerminalIndex t) {
@@ -60,8 +60,8 @@ class Near {
     if (device.part->terminals.size() > kSmall) return;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) place(device.first + static_cast<int>(i));
   }
-  void offer(const RepairDraft& plan, const std::string& text) {
-    if (m_out.size() < m_most) m_out.push_back(plan.repair(text));
+  void offer(const RepairDraft& draft, const std::string& text) {
+    if (m_out.size() < m_most) m_out.push_back(draft.repair(text));
   }
   bool loose(TerminalIndex t) const { return m_b.devices[m_b.deviceOf(t)].part->terminals.size() <= 3; }
 

@@ -17,12 +17,12 @@ using checks::Severity;
 // Stops and cautions that are new, or graver than as it stands.
 std::vector<Finding> worseThan(const std::vector<Finding>& stands, const std::vector<Finding>& planned) {
   std::map<std::string, int> known;
-  for (const auto& f : stands) known.emplace(f.identity(), weight(f));
+  for (const auto& f : stands) known.emplace(f.identity(), rank(f));
   std::vector<Finding> out;
   for (const auto& f : planned) {
     if (f.severity == Severity::Note || !f.explainedBy.empty()) continue;
     const auto it = known.find(f.identity());
-    if (it != known.end() && weight(f) >= it->second) continue;
+    if (it != known.end() && rank(f) >= it->second) continue;
     out.push_back(f);
     out.back().number = 0;      // it has no badge: it is not there yet
     out.back().repair.reset();  // that would mend the plan of another document

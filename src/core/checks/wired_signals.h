@@ -14,7 +14,7 @@ struct WiredSignal {
   std::string tied;  ///< "high" or "low" where the input stands at a rail instead; empty: it does not
 };
 
-/// One for each role that the motor's plan may have signals for, in their order; of a motor without a stage none has a pin.
+/// One for each role that the motor's intent may have signals for, in their order; of a motor without a stage none has a pin.
 std::vector<WiredSignal> wiredSignals(const SolvedBench& solved, const Motor& motor);
 
 /// The edit that states "the program uses these pins": of a motor (its device id) every role that the wires lead to a pin and that nobody

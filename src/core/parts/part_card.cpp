@@ -13,7 +13,7 @@ namespace bold::parts {
 namespace {
 
 constexpr std::size_t kMostTerminals = 100;  // a breadboard is not listed hole by hole
-constexpr std::size_t kMostShownRows = 32;        // of a truth table
+constexpr std::size_t kMostShownRows = 32;   // of a truth table
 
 // How what the part says becomes part of the card.
 struct Say {
@@ -123,7 +123,7 @@ void limits(const Part& p, const Say& say, std::string& out) {
   }
 }
 
-// "in1 = IN1, speed = ENA": what a plan calls the inputs of a channel.
+// "in1 = IN1, speed = ENA": what an intent calls the inputs of a channel.
 void roles(const Part& p, const Say& say, std::string& out) {
   if (p.channels.empty()) return;
   out += "\n## Channels\n\n";

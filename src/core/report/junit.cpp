@@ -66,7 +66,7 @@ std::string junitEnd() {
   return "</testsuites>\n";
 }
 
-std::string junitSuite(const Judged& b) {
+std::string junitSuite(const FileAnalysis& b) {
   std::string cases;
   int failures = 0;
   for (const auto& c : checks::registry()) {

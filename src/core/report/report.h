@@ -34,7 +34,7 @@ std::string margins(const Analysis& analysis, int width);
 Json marginsJson(const Analysis& analysis);
 
 /// One bench of a report that holds several. `source` is the file's text, for line numbers; may be empty.
-struct Judged {
+struct FileAnalysis {
   std::string file;
   std::string source;
   const Analysis* analysis;
@@ -44,7 +44,7 @@ struct Judged {
 /// commas between those that have any, end. One run, one rule a check, one result a finding; stops and Not judged are errors.
 /// What could not be read or was left out of a file is a notification of the invocation.
 std::string sarifBegin(const std::string& version);
-std::string sarifResults(const Judged& bench);  ///< empty when there are none
+std::string sarifResults(const FileAnalysis& bench);  ///< empty when there are none
 /// What is said of a file at the end.
 struct SarifFile {
   std::string file;
@@ -56,7 +56,7 @@ std::string sarifEnd(const std::vector<SarifFile>& files);
 /// JUnit XML, piece by piece: one suite a bench, one case a check; stops fail, cautions go into the output. A file that could
 /// not be read is a suite with an error.
 std::string junitBegin();
-std::string junitSuite(const Judged& bench);
+std::string junitSuite(const FileAnalysis& bench);
 std::string junitUnreadable(const std::string& file, const Problem& why);
 std::string junitEnd();
 

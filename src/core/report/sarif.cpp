@@ -83,7 +83,7 @@ std::string sarifBegin(const std::string& version) {
       "https://docs.oasis-open.org/sarif/sarif/v2.1.0/os/schemas/sarif-schema-2.1.0.json", nestedText(tool, 6));
 }
 
-std::string sarifResults(const Judged& b) {
+std::string sarifResults(const FileAnalysis& b) {
   std::string out;
   for (const auto& f : b.analysis->findings)
     out += (out.empty() ? "\n        " : ",\n        ") + nestedText(result(b.file, b.source, f), 8);

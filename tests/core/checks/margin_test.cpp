@@ -45,7 +45,7 @@ void sound(const Margin& m) {
     const auto& b = m.limits[i + 1];
     if (a.most && b.most) CHECK(*a.most <= *b.most);
     if (a.least && b.least) CHECK(*a.least >= *b.least);
-    if ((a.most && b.most) || (a.least && b.least)) CHECK(detail::gravity(b.consequence) <= detail::gravity(a.consequence));
+    if ((a.most && b.most) || (a.least && b.least)) CHECK(detail::rank(b.consequence) <= detail::rank(a.consequence));
   }
   const auto used = m.used();
   CHECK(used.has_value() == (m.value && m.judged()));

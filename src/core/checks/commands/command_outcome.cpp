@@ -9,8 +9,8 @@
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/levels/opto_inputs.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/unknown_figures.h"
 
 namespace bold::checks::command_outcome {
@@ -22,8 +22,8 @@ bool moves(Doing d) {
   return d == Doing::Forward || d == Doing::Reverse || d == Doing::Energised;
 }
 
-// Forward by the plan is the lead it names as positive; where it names none, either way round is forward.
-Doing seenFromPlan(const SolvedBench& s, const Motor& m, Doing d) {
+// Forward by the intent is the lead it names as positive; where it names none, either way round is forward.
+Doing asIntended(const SolvedBench& s, const Motor& m, Doing d) {
   if (!m.intent || m.kind != MotorKind::Brushed || m.intent->forwardLead.empty()) return d;
   const auto& w = bench::windingOf(s.bench, m, 0);
   if (m.intent->forwardLead != w.b) return d;
@@ -66,7 +66,7 @@ bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
     case Action::Move:
       return d == Doing::Energised;
     default:
-      // A stepper whose stage the plan cannot switch off keeps its current; that is what it was asked for.
+      // A stepper whose stage the intent cannot switch off keeps its current; that is what it was asked for.
       if (m.kind == MotorKind::BipolarStepper && !bench::possible(s.bench, m, Action::AllOff)) return true;
       return !moves(d);
   }
@@ -90,7 +90,7 @@ bool onLooseParts(const SolvedBench& s, const Motor& m) {
 }
 
 // A motor driven by loose transistors: those on its leads or between its pins and them, the diodes on its leads and the pins
-// of its plan are where to look.
+// of its intent are where to look.
 void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
   std::set<int> steering;
   const auto follow = [&](TerminalIndex t, bench::Along along) {
@@ -146,7 +146,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
     const auto& m = s.motors[k];
     const bool planned = hasSignals(m);
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
-    // Which of several switches is meant for what only the plan says.
+    // Which of several switches is meant for what only the intent says.
     const bool several = m.kind == MotorKind::UnipolarStepper || bench::bridgePins(s.bench, s.nets, m).size() > 1;
     if (!planned && several) continue;
     bool known = true;
@@ -160,7 +160,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
       if (!p->solved() || !mine || c.action == Action::Combination || c.moment != Moment::Running || p->corner() != Corner::Nominal)
         continue;
       if (unset && c.action != Action::AllOff) continue;
-      const auto d = seenFromPlan(s, m, p->doing(static_cast<int>(k)));
+      const auto d = asIntended(s, m, p->doing(static_cast<int>(k)));
       if (d == Doing::Undecided) continue;  // input-floating
       if (c.action == Action::Brake && d == Doing::Coast && tooWeakToBrake(s, m, *p)) continue;
       const int coils = energised(s, *p, m);
@@ -190,7 +190,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
   }
 }
 
-// The input a signal of the plan is meant for; -1 when the plan names no stage.
+// The input a signal of the intent is meant for; -1 when the intent names no stage.
 TerminalIndex meantInput(const SolvedBench& s, const Motor& m, const harness::Signal& signal) {
   if (m.kind == MotorKind::Servo) {
     for (const auto& t : s.bench.devices[m.device].part->terminals)
@@ -315,7 +315,7 @@ void signalsReach(const SolvedBench& s, Findings& out) {
 
 }  // namespace
 
-// The plan against the wires: every command of every motor, and every signal of the plan.
+// The intent against the wires: every command of every motor, and every signal of the intent.
 Findings judge(const SolvedBench& s) {
   Findings out;
   signalsReach(s, out);

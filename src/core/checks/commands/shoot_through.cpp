@@ -69,7 +69,7 @@ Finding possible(const SolvedBench& s, const Leg& leg, const Extreme& combined) 
 
 }  // namespace
 
-// Both switches of a leg on at once: in a command of the plan, or in any state the pins can reach.
+// Both switches of a leg on at once: in a command of the intent, or in any state the pins can reach.
 Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors)

@@ -57,7 +57,7 @@ std::vector<Stall> measure(const SolvedBench& s) {
 bool fromSpread(const Stall& m) {
   if (m.margins.size() < 2 || !m.margins[1].passed()) return false;
   const auto* typical = m.margins[0].passed();
-  return !typical || detail::gravity(m.margins[1].passed()->consequence) < detail::gravity(typical->consequence);
+  return !typical || detail::rank(m.margins[1].passed()->consequence) < detail::rank(typical->consequence);
 }
 
 }  // namespace

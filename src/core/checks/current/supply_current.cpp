@@ -13,7 +13,7 @@ constexpr double kAtItsLimit = 0.97;  // share of a limit from which a supply is
 constexpr double kBatteryStart = 4;   // times its rating: a start that a battery sags under
 constexpr double kBatterySags = 1.5;  // times its rating: running current that is more than a note
 
-// Current of a source, with motors that the plan chops counted by their duty.
+// Current of a source, with motors that the intent chops counted by their duty.
 double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const bench::Nets::Pole& pole) {
   double sum = p.element(pole.device, pole.element).value;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {

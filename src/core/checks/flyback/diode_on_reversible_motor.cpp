@@ -30,18 +30,18 @@ Findings judge(const SolvedBench& s) {
                        {idOf(s.bench, d.device), idOf(s.bench, m.device)});
       f.ways = {{fmt::format("Take {} away from across {}.", called(s.bench, d.device), called(s, m))}};
       f.formula = "one diode across both outputs of a bridge";
-      RepairDraft plan(s.bench);
+      RepairDraft draft(s.bench);
       for (std::size_t i = 0; i < s.bench.connections.size(); ++i) {
         const auto& c = s.bench.connections[i];
         const auto& id = idOf(s.bench, d.device);
-        if (c.a.device == id || c.b.device == id) plan.remove(static_cast<int>(i));
+        if (c.a.device == id || c.b.device == id) draft.remove(static_cast<int>(i));
       }
       // It may be one of those that the bridge needs, gone astray.
       const bool needed = std::ranges::any_of(m.reached, [&](ChannelRef r) {
         const auto& c = bench::channelOf(s.bench, r);
         return !c.clampsInside || !c.clampsDoubtful.empty();
       });
-      if (!needed) f.repair = plan.repair(fmt::format("Take {} away.", called(s.bench, d.device)));
+      if (!needed) f.repair = draft.repair(fmt::format("Take {} away.", called(s.bench, d.device)));
       out.push_back(std::move(f));
     }
   return out;

@@ -144,12 +144,12 @@ std::optional<Repair> fitDiode(const SolvedBench& s, const Opened& m) {
   const auto& w = bench::windingOf(s.bench, motor, m.winding);
   const auto a = s.bench.terminal(motor.device, w.a);
   const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;
-  RepairDraft plan(s.bench);
+  RepairDraft draft(s.bench);
   const auto part = diodeFor(m.current);
-  const auto diode = plan.device(part, "d", s.bench.devices[motor.device].doc.group);
-  plan.wire({diode, "K"}, s.bench.place(lead), "RD").wire({diode, "A"}, s.bench.place(other), "BK");
-  return plan.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", part == "diode-1n5819" ? "1N5819" : "1N5822",
-                                 called(s, motor), s.bench.called(lead), s.bench.called(other)));
+  const auto diode = draft.device(part, "d", s.bench.devices[motor.device].doc.group);
+  draft.wire({diode, "K"}, s.bench.place(lead), "RD").wire({diode, "A"}, s.bench.place(other), "BK");
+  return draft.repair(fmt::format("Fit a {} across {}: band to {}, anode to {}.", part == "diode-1n5819" ? "1N5819" : "1N5822",
+                                  called(s, motor), s.bench.called(lead), s.bench.called(other)));
 }
 
 Finding lifted(const SolvedBench& s, const Opened& m) {

@@ -12,7 +12,7 @@ constexpr Seconds kSlow{5e-6};                              // recovery of a sta
 constexpr double kToSpare = 1.25;                           // times the voltage that it blocks
 constexpr double kTooMuch = 1.5;                            // times its average current
 constexpr double kShareNoted = 0.01, kShareTooMuch = 0.05;  // of a period that it may take to let go
-constexpr double kOffHalf = 0.5;                            // of a period: what a plan without a cap may ask for
+constexpr double kOffHalf = 0.5;                            // of a period: what an intent without a cap may ask for
 
 // A loose diode that carries a motor's current once its switch opens.
 struct Clamp {

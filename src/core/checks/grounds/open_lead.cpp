@@ -8,8 +8,8 @@
 #include "core/base/groups.h"
 #include "core/bench/coils.h"
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/parts/read_element.h"
 #include "core/parts/roles.h"
 
@@ -68,7 +68,7 @@ void deadEnds(const SolvedBench& s, int d, Findings& out) {
       const auto t = device.first + static_cast<int>(i);
       if (!s.bench.connected(t)) continue;
       used[ways.find(static_cast<int>(i))].push_back(t);
-      ends[ways.find(static_cast<int>(i))] += s.bench.m_connected[t];
+      ends[ways.find(static_cast<int>(i))] += s.bench.linksAt(t);
     }
     for (const auto& [way, terminals] : used)
       if (ends[way] == 1 && !sourceAt(s, terminals.front(), true) && !sourceAt(s, terminals.front(), false))  // rail-dead

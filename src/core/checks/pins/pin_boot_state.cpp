@@ -5,8 +5,8 @@
 #include <set>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/parts/truth_table.h"
 
 namespace bold::checks::pin_boot_state {
@@ -62,10 +62,10 @@ std::optional<Repair> pull(const SolvedBench& s, TerminalIndex input, Level leve
   const auto group = pin < 0 ? std::nullopt : pinGroup(s.bench, pin);
   if (to < 0 || ground < 0 || (group && !s.nets.same(ground, group->ground))) return std::nullopt;
   if (returnAstray(s, s.bench.deviceOf(input))) return std::nullopt;
-  RepairDraft plan(s.bench);
-  const auto r = plan.device("resistor-10k", "r");
-  plan.wire({r, "A"}, s.bench.place(input), "YE").wire({r, "B"}, s.bench.place(to), level == Level::High ? "RD" : "BK");
-  return plan.repair(fmt::format("Fit 10 kΩ from {} to {}.", found(s.bench, input), found(s.bench, to)));
+  RepairDraft draft(s.bench);
+  const auto r = draft.device("resistor-10k", "r");
+  draft.wire({r, "A"}, s.bench.place(input), "YE").wire({r, "B"}, s.bench.place(to), level == Level::High ? "RD" : "BK");
+  return draft.repair(fmt::format("Fit 10 kΩ from {} to {}.", found(s.bench, input), found(s.bench, to)));
 }
 
 // An input that nothing holds at boot, where the levels of the others leave it open whether the motor is driven.

@@ -7,7 +7,7 @@
 
 namespace bold::checks::pin_cannot_drive {
 
-// Signals of the plan on terminals that cannot be written.
+// Signals of the intent on terminals that cannot be written.
 Findings judge(const SolvedBench& s) {
   Findings out;
   std::set<std::string> told;

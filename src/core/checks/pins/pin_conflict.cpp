@@ -15,7 +15,7 @@ bool shareable(const std::string& role) {
   return role == "standby" || role == "enable" || role == "sleep" || role == "reset";
 }
 
-// On one channel and planned alike: two motors in parallel.
+// On one channel and meant alike: two motors in parallel.
 bool actTogether(const SolvedBench& s, const std::string& a, const std::string& b) {
   const auto find = [&](const std::string& id) { return std::ranges::find(s.motors, s.bench.deviceIndex(id), &Motor::device); };
   const auto one = find(a);
@@ -54,7 +54,7 @@ void servoTimers(const SolvedBench& s, Findings& out) {
   }
 }
 
-// A pin that a stacked board takes for itself, used by the plan for something else.
+// A pin that a stacked board takes for itself, used by the intent for something else.
 void stackedBoards(const SolvedBench& s, Findings& out) {
   for (const auto& m : s.motors) {
     if (!m.intent) continue;

@@ -8,7 +8,7 @@
 namespace bold::checks::pin_no_pwm {
 namespace {
 
-// The roles that carry the duty: the speed input where the plan has one, else the inputs themselves.
+// The roles that carry the duty: the speed input where the intent has one, else the inputs themselves.
 std::vector<const harness::Signal*> speedSignals(const harness::Intent& intent) {
   std::vector<const harness::Signal*> out;
   for (const auto& sig : intent.signals)

@@ -6,7 +6,7 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks::pin_numbering {
-// A pin number in the plan that means one pin in one system and another in the next, with nobody saying which.
+// A pin number in the intent that means one pin in one system and another in the next, with nobody saying which.
 Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& intent : s.bench.intents)

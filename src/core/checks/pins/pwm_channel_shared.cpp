@@ -17,7 +17,7 @@ struct Speed {
   const harness::Signal* signal;
 };
 
-// Every signal that carries a duty: the speed inputs where the plan has them, else the inputs themselves.
+// Every signal that carries a duty: the speed inputs where the intent has them, else the inputs themselves.
 std::vector<Speed> speeds(const SolvedBench& s) {
   std::vector<Speed> out;
   for (const auto& intent : s.bench.intents) {

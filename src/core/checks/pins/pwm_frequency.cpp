@@ -118,7 +118,7 @@ void foldHeard(Findings& findings) {
 
 }  // namespace
 
-// The planned PWM frequency against the stage, the ear, and the timer it shares with others.
+// The PWM frequency of the intent against the stage, the ear, and the timer it shares with others.
 Said judge(const SolvedBench& s) {
   auto said = say(measure(s), [&](const Chopped& m) { return words(s, m); });
   foldHeard(said.findings);

@@ -48,7 +48,7 @@ Findings judge(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind == MotorKind::BipolarStepper) bipolarOrder(s, m, out);
-    if (!hasSignals(m)) continue;  // which coil is meant to come when only the plan says
+    if (!hasSignals(m)) continue;  // which coil is meant to come when only the intent says
     const auto order = bench::coilOrder(s, static_cast<int>(k));
     if (!order || (order->turns && !order->backwards)) continue;
     std::string rows;

@@ -4,8 +4,8 @@
 #include <map>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::stage_not_awake {
 namespace {
@@ -51,7 +51,7 @@ Findings judge(const SolvedBench& s) {
     if (wrong.empty()) continue;
     std::string names;
     std::vector<std::string> subjects;
-    RepairDraft plan(s.bench);
+    RepairDraft draft(s.bench);
     std::string repair;
     for (const auto t : wrong) {
       names += (names.empty() ? "" : " and ") + s.bench.facts(t).label;
@@ -59,7 +59,7 @@ Findings judge(const SolvedBench& s) {
       const bool high = wanted.at(t) == parts::Level::High;
       const auto to = tie(s, motor.meant.device, high);
       if (to < 0 || s.bench.connected(t)) continue;  // what is wired to it would be tied as well
-      plan.wire(t, to, high ? "RD" : "BK");
+      draft.wire(t, to, high ? "RD" : "BK");
       repair += fmt::format("{}{} to {}", repair.empty() ? "" : ", ", found(s.bench, t), found(s.bench, to));
     }
     const bool low = p->level(wrong.front()) == parts::Level::Low;
@@ -72,7 +72,7 @@ Findings judge(const SolvedBench& s) {
                            low ? "high" : "low"),
                fieldOf(s, motor, "signals")}};
     f.formula = fmt::format("{} read as {}", names, low ? "low" : "high");
-    if (!plan.empty() && !repair.empty()) f.repair = plan.repair("Tie " + repair + ".");
+    if (!draft.empty() && !repair.empty()) f.repair = draft.repair("Tie " + repair + ".");
     const bool known = std::ranges::any_of(out, [&](const Finding& o) { return o.subjects == f.subjects; });
     if (!known) out.push_back(std::move(f));
   }

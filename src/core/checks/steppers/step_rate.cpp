@@ -87,7 +87,7 @@ Finding weak(const SolvedBench& s, const Rate& m) {
 
 }  // namespace
 
-// The planned rate against the rate at which the supply can still force the current, and against a start from standstill.
+// The rate of the intent against the rate at which the supply can still force the current, and against a start from standstill.
 Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Rate& m) {
     if (m.knee && m.full > *m.knee) return weak(s, m);

@@ -44,7 +44,7 @@ std::vector<Timing> measure(const SolvedBench& s) {
 
 }  // namespace
 
-// The step pulse of the plan against what the stage can follow.
+// The step pulse of the intent against what the stage can follow.
 Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Timing& m) {
     const auto& stage = called(s.bench, m.motor->meant.device);

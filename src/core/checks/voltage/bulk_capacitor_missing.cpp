@@ -4,8 +4,8 @@
 #include <array>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/checks/voltage/near_capacitor.h"
 
 namespace bold::checks::bulk_capacitor_missing {
@@ -46,13 +46,13 @@ std::optional<Repair> fitOne(const SolvedBench& s, const Bulk& m) {
   const auto v = p ? p->across(input.positive, input.negative) : std::nullopt;
   const auto rated = v ? std::ranges::find_if(kRated, [&](Volts r) { return v->value * kMargin < r.value; }) : kRated.end();
   if (rated == kRated.end() || returnAstray(s, s.bench.deviceOf(input.positive))) return std::nullopt;
-  RepairDraft plan(s.bench);
+  RepairDraft draft(s.bench);
   const auto size = show(m.asked);
-  const auto id = plan.device("capacitor-electrolytic", "c", {}, {{"capacitance", size}, {"rated", show(*rated)}});
-  plan.wire({id, "P"}, s.bench.place(input.positive), "RD", 22, Metres{0.05})
+  const auto id = draft.device("capacitor-electrolytic", "c", {}, {{"capacitance", size}, {"rated", show(*rated)}});
+  draft.wire({id, "P"}, s.bench.place(input.positive), "RD", 22, Metres{0.05})
       .wire({id, "N"}, s.bench.place(input.negative), "BK", 22, Metres{0.05});
-  return plan.repair(fmt::format("Fit {} {} at {}, + to it and - to {}, with leads of 5 cm.", size, show(*rated),
-                                 s.bench.called(input.positive), s.bench.facts(input.negative).label));
+  return draft.repair(fmt::format("Fit {} {} at {}, + to it and - to {}, with leads of 5 cm.", size, show(*rated),
+                                  s.bench.called(input.positive), s.bench.facts(input.negative).label));
 }
 
 // A capacitor on the same two nets that only counts as far away because nobody said how long its wires are.
