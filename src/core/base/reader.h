@@ -1,13 +1,11 @@
 #pragma once
 
-#include <algorithm>
+#include <functional>
 #include <nlohmann/json.hpp>
-#include <set>
 #include <string>
 #include <vector>
 
 #include "core/base/json.h"
-#include "core/base/shown_text.h"
 
 namespace bold {
 
@@ -15,89 +13,26 @@ namespace bold {
 /// For .cpp files of readers only: it pulls in the whole JSON library.
 class ObjectReader {
  public:
-  ObjectReader(const Json& value, std::string file, std::string pointer, std::vector<Problem>& problems)
-      : m_json(value), m_file(std::move(file)), m_pointer(std::move(pointer)), m_problems(problems) {
-    if (!m_json.is_object()) report("", "is not an object");
-  }
+  ObjectReader(const Json& value, std::string file, std::string pointer, std::vector<Problem>& problems);
 
   const std::string& file() const { return m_file; }
   const std::string& pointer() const { return m_pointer; }
   std::vector<Problem>& problems() const { return m_problems; }
-  bool has(const std::string& key) const { return m_json.is_object() && m_json.contains(key); }
+  bool has(const std::string& key) const;
 
   /// The value, or nullptr; the key counts as known from now on.
-  const Json* get(const std::string& key) {
-    m_known.push_back(key);
-    if (!m_json.is_object()) return nullptr;
-    const auto it = m_json.find(key);
-    return it == m_json.end() ? nullptr : &*it;
-  }
-  std::string text(const std::string& key, std::string fallback = {}) {
-    const auto* v = get(key);
-    if (!v) return fallback;
-    if (v->is_string()) return shownText(v->get_ref<const std::string&>());
-    report(key, "is not a text");
-    return fallback;
-  }
-  std::string requiredText(const std::string& key) {
-    if (!has(key)) report("", "has no \"" + key + "\"");
-    auto out = text(key);
-    if (const auto* v = get(key); v && v->is_string() && out.empty()) report(key, "is empty");
-    return out;
-  }
-  bool flag(const std::string& key, bool fallback = false) {
-    const auto* v = get(key);
-    if (!v) return fallback;
-    if (v->is_boolean()) return v->get<bool>();
-    report(key, "is neither true nor false");
-    return fallback;
-  }
-  double number(const std::string& key, double fallback = 0) {
-    const auto* v = get(key);
-    if (!v) return fallback;
-    if (v->is_number()) return v->get<double>();
-    report(key, "is not a number");
-    return fallback;
-  }
-  std::vector<std::string> texts(const std::string& key) {
-    std::vector<std::string> out;
-    const auto* v = get(key);
-    if (!v) return out;
-    if (!v->is_array()) {
-      report(key, "is not a list of texts");
-      return out;
-    }
-    for (const auto& e : *v) {
-      if (e.is_string())
-        out.push_back(shownText(e.get_ref<const std::string&>()));
-      else
-        report(key, "is not a list of texts");
-    }
-    return out;
-  }
+  const Json* get(const std::string& key);
+  /// What is of another kind than was asked for is reported, and the fallback taken.
+  std::string text(const std::string& key, std::string fallback = {});
+  std::string requiredText(const std::string& key);
+  bool flag(const std::string& key, bool fallback = false);
+  double number(const std::string& key, double fallback = 0);
+  std::vector<std::string> texts(const std::string& key);
   /// Calls f(element, pointer) for each member of a list.
-  template <class F>
-  void each(const std::string& key, F f) {
-    const auto* v = get(key);
-    if (!v) return;
-    if (!v->is_array()) {
-      report(key, "is not a list");
-      return;
-    }
-    for (std::size_t i = 0; i < v->size(); ++i) f((*v)[i], m_pointer + "/" + key + "/" + std::to_string(i));
-  }
-  void report(const std::string& key, const std::string& what, const std::string& kept = {}) const {
-    const std::string at = key.empty() ? m_pointer : m_pointer + "/" + key;
-    m_problems.push_back({(key.empty() ? "This" : "\"" + shownText(key) + "\"") + " " + what + ".", m_file + "#" + at, kept});
-  }
+  void each(const std::string& key, const std::function<void(const Json&, const std::string&)>& f);
+  void report(const std::string& key, const std::string& what, const std::string& kept = {}) const;
   /// Keys that nobody asked for.
-  std::vector<std::string> unknown() const {
-    std::vector<std::string> out;
-    if (m_json.is_object())
-      for (const auto& [k, v] : m_json.items())
-        if (std::ranges::find(m_known, k) == m_known.end()) out.push_back(k);
-    return out;
-  }
+  std::vector<std::string> unknown() const;
 
  private:
   const Json& m_json;

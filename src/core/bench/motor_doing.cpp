@@ -12,8 +12,8 @@ constexpr double kBrakeShare = 0.15;  // share of the shorted motor's current fr
 Doing stepperDoing(const Readings& r, const Motor& m) {
   for (std::size_t i = 0; i < m.windings.size(); ++i) {
     const auto& w = windingOf(r.bench, m, i);
-    const double rated = w.phase.typical().value_or(w.nominal.typical().value_or(0) / w.resistance.typical().value_or(1e9));
-    if (rated > 0 && std::abs(r.element(m.device, m.windings[i]).value) > kMoves * rated) return Doing::Energised;
+    const auto rated = parts::ratedCurrent(w);
+    if (rated && *rated > 0 && std::abs(r.element(m.device, m.windings[i]).value) > kMoves * *rated) return Doing::Energised;
   }
   return Doing::Nothing;
 }

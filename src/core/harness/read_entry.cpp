@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/base/reader.h"
+#include "core/base/shown_text.h"
 #include "core/harness/entry_json.h"
 
 namespace bold::harness {

@@ -101,6 +101,9 @@ struct Winding {
   Figure settles;            ///< s, mechanical time constant with its load, as measured
 };
 
+/// A of a stepper's coil: what it is rated for, else what its voltage drives through it; nothing while neither is known.
+std::optional<double> ratedCurrent(const Winding& coil);
+
 /// Battery, adapter, port.
 struct Source {
   Node positive, negative;

@@ -356,6 +356,13 @@ std::vector<Node> nodesOf(const Element& element) {
   return out;
 }
 
+std::optional<double> ratedCurrent(const Winding& coil) {
+  if (const auto phase = coil.phase.typical()) return phase;
+  const auto volts = coil.nominal.typical();
+  const auto ohms = coil.resistance.typical();
+  return volts && ohms && *ohms > 0 ? std::optional(*volts / *ohms) : std::nullopt;
+}
+
 std::optional<Amps> tripCurrent(const Chopper& c) {
   const auto reference = c.reference.typical();
   const auto sense = c.senseResistor.typical();

@@ -13,6 +13,7 @@
 #include "core/harness/names.h"
 #include "core/harness/typed_end.h"
 #include "gui/panels/fill_combo.h"
+#include "gui/panels/intent_numbers.h"
 #include "gui/panels/signal_row.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
@@ -27,77 +28,6 @@ std::ptrdiff_t windings(const parts::Part& part) {
   return std::ranges::count_if(part.elements, [](const parts::Element& e) { return std::holds_alternative<parts::Winding>(e.body); });
 }
 
-// A number of the plan: how it is shown, and how what was typed is taken in. Empty text clears it.
-struct Number {
-  const char* id;
-  QString label, example, help;
-  bool stepper;  // of steppers, or of motors whose speed is set by PWM
-  std::function<QString(const harness::Intent&)> show;
-  std::function<std::optional<Problem>(harness::Intent&, const std::string&)> take;
-};
-
-template <class Q>
-Number quantity(const char* id, const QString& label, const QString& example, const QString& help, bool stepper,
-                std::optional<Q> harness::Intent::*field) {
-  return {id,
-          label,
-          example,
-          help,
-          stepper,
-          [field](const harness::Intent& i) { return i.*field ? qs(displayText(*(i.*field))) : QString(); },
-          [field](harness::Intent& i, const std::string& text) -> std::optional<Problem> {
-            if (text.empty()) {
-              (i.*field).reset();
-              return std::nullopt;
-            }
-            const auto q = parse<Q>(text);
-            if (!q) return q.error();
-            if (q->value <= 0) return Problem{"It has to be above zero.", {}, {}};
-            i.*field = *q;
-            return std::nullopt;
-          }};
-}
-
-const std::vector<Number>& numbers() {
-  using harness::Intent;
-  static const std::vector<Number> all{quantity<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"),
-                                                       QObject::tr("How often the program switches in a second"), false, &Intent::pwm),
-                                       {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"),
-                                        QObject::tr("The program never asks for more than this share of full speed"), false,
-                                        [](const Intent& i) { return i.dutyCap ? QString("%1 %").arg(*i.dutyCap * 100) : QString(); },
-                                        [](Intent& i, const std::string& text) -> std::optional<Problem> {
-                                          if (text.empty()) {
-                                            i.dutyCap.reset();
-                                            return std::nullopt;
-                                          }
-                                          bool ok = false;
-                                          const double percent = qs(text).remove('%').trimmed().toDouble(&ok);
-                                          if (!ok || percent <= 0 || percent > 100)
-                                            return Problem{"The greatest duty is a share between 0 and 100 %.", {}, {}};
-                                          i.dutyCap = percent / 100;
-                                          return std::nullopt;
-                                        }},
-                                       quantity<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"),
-                                                       QObject::tr("Step pulses a second that are wanted"), true, &Intent::rate),
-                                       {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"),
-                                        QObject::tr("Step pulses that the program counts for one turn of the shaft"), true,
-                                        [](const Intent& i) { return i.stepsPerTurn ? QString::number(*i.stepsPerTurn) : QString(); },
-                                        [](Intent& i, const std::string& text) -> std::optional<Problem> {
-                                          if (text.empty()) {
-                                            i.stepsPerTurn.reset();
-                                            return std::nullopt;
-                                          }
-                                          bool ok = false;
-                                          const int steps = qs(text).toInt(&ok);
-                                          if (!ok || steps < 1 || steps > 1000000)
-                                            return Problem{"Steps a turn are a whole number from 1 to 1000000.", {}, {}};
-                                          i.stepsPerTurn = steps;
-                                          return std::nullopt;
-                                        }},
-                                       quantity<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"),
-                                                         QObject::tr("How long the program holds a step pulse"), true, &Intent::pulse)};
-  return all;
-}
 QCheckBox* choice(const QString& text, const char* name, const QString& help, QWidget* parent) {
   auto* box = new QCheckBox(text, parent);
   box->setObjectName(name);
@@ -289,7 +219,7 @@ void IntentEditor::showStages(const harness::Intent& intent) {
 }
 
 void IntentEditor::addNumbers() {
-  for (const auto& n : numbers()) {
+  for (const auto& n : intentNumbers()) {
     auto* edit = new QLineEdit(this);
     edit->setObjectName(QString("number-") + n.id);
     edit->setAccessibleName(n.label);
@@ -318,10 +248,11 @@ void IntentEditor::showNumbers() {
   const auto* device = m_session.document.harness().device(m_motor);
   const auto part = device ? m_session.document.library().find(device->part) : nullptr;
   const bool stepper = part && windings(*part) > 1;
-  for (const auto& n : numbers()) {
+  for (const auto& n : intentNumbers()) {
     auto* edit = findChild<QLineEdit*>(QString("number-") + n.id);
     const auto text = n.show(intent);
-    const bool shown = !text.isEmpty() || m_wanted == n.id || edit->isModified() || (n.stepper ? stepper : !stepper && intent.speedControl);
+    const bool shown =
+        !text.isEmpty() || m_wanted == n.id || edit->isModified() || (n.ofSteppers ? stepper : !stepper && intent.speedControl);
     edit->setVisible(shown);
     m_numbers->labelForField(edit)->setVisible(shown);
     edit->setEnabled(!m_session.document.readOnly());
@@ -377,7 +308,7 @@ void IntentEditor::showSignals() {
   }
   m_asWired->setVisible(grey && !m_session.document.readOnly());
   QList<QWidget*> chain{m_both, m_speed, m_hold, m_ramp, m_together, m_channel, m_forward, m_sequence};
-  for (const auto& n : numbers()) chain << findChild<QLineEdit*>(QString("number-") + n.id);
+  for (const auto& n : intentNumbers()) chain << findChild<QLineEdit*>(QString("number-") + n.id);
   for (const auto& role : roles) chain << rowOf(role)->inOrder();
   chain << m_asWired;
   tabInOrder(chain);

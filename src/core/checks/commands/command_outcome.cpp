@@ -6,6 +6,7 @@
 
 #include "core/bench/signal_nets.h"
 #include "core/bench/signal_path.h"
+#include "core/bench/stand_ins.h"
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/levels/opto_inputs.h"
@@ -31,6 +32,7 @@ Doing asIntended(const SolvedBench& s, const Motor& m, Doing d) {
 }
 
 // A motor that makes less than two knees by itself drives no current through a bipolar bridge that brakes.
+constexpr double kEnergised = 0.2;  // share of its rated current from which a coil counts as energised
 constexpr Volts kLeastToBrake{2.5};
 
 bool tooWeakToBrake(const SolvedBench& s, const Motor& m, const OperatingPoint& p) {
@@ -122,8 +124,8 @@ int energised(const SolvedBench& s, const OperatingPoint& p, const Motor& m) {
   int n = 0;
   for (std::size_t i = 0; i < m.windings.size(); ++i) {
     const auto& w = bench::windingOf(s.bench, m, i);
-    const double rated = w.phase.typical().value_or(0.05);
-    n += std::abs(p.element(m.device, m.windings[i]).value) > 0.2 * rated;
+    const double rated = bench::valueOf(parts::ratedCurrent(w), bench::kRunningCurrent);
+    n += std::abs(p.element(m.device, m.windings[i]).value) > kEnergised * rated;
   }
   return n;
 }

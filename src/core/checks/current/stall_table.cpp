@@ -12,7 +12,8 @@ using parts::Protection;
 
 namespace {
 
-constexpr double kPastPeak = 1.5;  // times the peak rating: what a stage that protects itself may survive
+constexpr double kPeakShare = 1.5;  // of the continuous rating: the peak taken where none is stated (said as not known)
+constexpr double kPastPeak = 1.5;   // times the peak rating: what a stage that protects itself may survive
 
 Limit limitAt(double amps, Severity consequence, LimitKind kind, std::string_view name) {
   return atMost(kind, consequence, amps, name);
@@ -76,7 +77,7 @@ std::optional<ShortLoad> shortLoad(const Bench& bench, ChannelRef ref, Amps amps
   const auto continuous = continuousOf(bench, ref).typical();
   if (!continuous) return std::nullopt;
   const auto peak = channel.peak.typical();
-  return ShortLoad{amps.value, running.value, *continuous, peak.value_or(1.5 * *continuous), peak.has_value(), channel.protection};
+  return ShortLoad{amps.value, running.value, *continuous, peak.value_or(kPeakShare * *continuous), peak.has_value(), channel.protection};
 }
 
 Margin shortMargin(const ShortLoad& load, std::string quantity, std::vector<std::string> subjects, const OperatingPoint* at) {

@@ -6,6 +6,12 @@
 #include "core/checks/queries.h"
 
 namespace bold::checks::high_side_p_stays_on {
+namespace {
+
+constexpr double kOpens = 1;       // V between source and gate from which a P-channel MOSFET leaks on, where its threshold is unknown
+constexpr double kJunction = 0.5;  // V between emitter and base from which a PNP transistor leaks on
+
+}  // namespace
 // A PNP or P-channel transistor on a supply above its pin's high level: it never turns off.
 Findings judge(const SolvedBench& s) {
   Findings out;
@@ -32,10 +38,10 @@ Findings judge(const SolvedBench& s) {
     out.push_back(std::move(f));
   };
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {
-    if (t.pChannel) judge(d, at(s.bench, d, t.source), at(s.bench, d, t.gate), t.threshold.least().value_or(1));
+    if (t.pChannel) judge(d, at(s.bench, d, t.source), at(s.bench, d, t.gate), t.threshold.least().value_or(kOpens));
   });
   eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) {
-    if (t.pnp) judge(d, at(s.bench, d, t.emitter), at(s.bench, d, t.base), 0.5);
+    if (t.pnp) judge(d, at(s.bench, d, t.emitter), at(s.bench, d, t.base), kJunction);
   });
   return out;
 }

@@ -5,9 +5,10 @@
 #include <functional>
 
 #include "core/base/groups.h"
+#include "core/bench/stand_ins.h"
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::back_feed {
 namespace {
@@ -61,7 +62,8 @@ std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
     const auto& body = sourceBody(s.bench, pole);
     if (const auto v = body.nominal.typical())
       out.push_back({pole.device, pole.positive, pole.negative, Volts{body.limit.known() ? body.empty.typical().value_or(*v) : *v},
-                     Volts{*v}, Volts{body.full.typical().value_or(*v)}, body.lithium, Ohms{body.resistance.typical().value_or(0.1)},
+                     Volts{*v}, Volts{body.full.typical().value_or(*v)}, body.lithium,
+                     Ohms{bench::valueOf(body.resistance.typical(), bench::kSupplyResistance)},
                      body.sinks || !body.limit.known() || isPort(s, pole), body.limit.typical()});
   }
   eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
@@ -133,7 +135,7 @@ std::optional<Repair> apart(const SolvedBench& s, const Feeder& a, const Feeder&
   }
   if (count != 1 || s.bench.connections[joins].kind != harness::ConnectionKind::Wire) return std::nullopt;
   return RepairDraft(s.bench).remove(joins).repair(fmt::format("Take away the wire {} between {} and {}.", s.bench.connections[joins].id,
-                                                        called(s.bench, a.device), called(s.bench, b.device)));
+                                                               called(s.bench, a.device), called(s.bench, b.device)));
 }
 
 Margin marginOf(const SolvedBench& s, const Pair& pair, const OperatingPoint& p) {

@@ -1,8 +1,10 @@
 #include <fmt/core.h>
 
+#include <algorithm>
+
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/parts/connectors.h"
 #include "core/parts/roles.h"
 

@@ -1,10 +1,16 @@
 #include <fmt/core.h>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::module_regulator_setting {
+namespace {
+
+constexpr double kLogicLeast = 4.5;  // V that 5 V logic works from, where the part does not say
+constexpr double kFed = 1.5;         // V at its input from which the regulator is fed at all
+
+}  // namespace
 // A link that would let the module make its own logic supply is off, and nothing else feeds it.
 Findings judge(const SolvedBench& s) {
   Findings out;
@@ -22,8 +28,8 @@ Findings judge(const SolvedBench& s) {
       if (outT < 0 || !s.bench.facts(outT).supply) continue;
       const auto v = p->across(outT, ground);
       const auto fed = p->across(in, ground);
-      const double least = s.bench.facts(outT).supply->recommended.least().value_or(4.5);
-      if (!fed || fed->value < 1.5 || (v && v->value > least / 2)) continue;
+      const double least = s.bench.facts(outT).supply->recommended.least().value_or(kLogicLeast);
+      if (!fed || fed->value < kFed || (v && v->value > least / 2)) continue;
       auto f = finding(Severity::Stop, fmt::format("{} makes no logic supply", called(s.bench, index)),
                        fmt::format("The link of the regulator of {} is {} and nothing feeds {}: the stage stays off.",
                                    called(s.bench, index), device.settings.at(e.when.front().first), s.bench.called(outT)),

@@ -11,6 +11,7 @@ namespace {
 
 constexpr double kRunsDown = 0.02;        // s, mechanical time constant of a geared motor: its kinetic energy from V^2 / R
 constexpr double kGivenBack = 0.5;        // the rest stays in the winding and the gears
+constexpr double kSmallSupply = 1;        // A, rating of a supply that states none
 constexpr double kSupplyOutput = 500e-6;  // F for each ampere of rating, at an adapter's output where none is stated
 
 // Whether taking the speed input low brakes: then a falling duty pumps the motor's energy back into the supply.
@@ -49,7 +50,7 @@ struct Lifted {
 
 // What takes the energy in: the source's own output and every capacitor on its plus.
 Farads buffer(const SolvedBench& s, const SupplyInput& input, const parts::Source& source) {
-  Farads sum{source.capacitance.typical().value_or(kSupplyOutput * source.continuous.typical().value_or(1))};
+  Farads sum{source.capacitance.typical().value_or(kSupplyOutput * source.continuous.typical().value_or(kSmallSupply))};
   eachElement<parts::Capacitor>(s.bench, [&](int d, int, const parts::Capacitor& c) {
     const auto a = at(s.bench, d, c.a);
     const auto b = at(s.bench, d, c.b);

@@ -1,0 +1,119 @@
+#include <QCoreApplication>
+#include <QMenu>
+#include <QMenuBar>
+#include <QToolButton>
+
+#include "core/harness/mark_done.h"
+#include "gui/file_actions.h"
+#include "gui/main_window.h"
+#include "gui/panels/bench_panel.h"
+#include "gui/panels/currents_panel.h"
+#include "gui/panels/find_dialog.h"
+#include "gui/panels/findings_panel.h"
+#include "gui/panels/keys_dialog.h"
+#include "gui/panels/step_rail.h"
+#include "gui/panels/wiring_panel.h"
+#include "gui/picture/picture_view.h"
+#include "gui/report_actions.h"
+#include "gui/session/session.h"
+#include "gui/steps.h"
+
+namespace bold::gui {
+
+void MainWindow::buildMenus() {
+  buildFileMenu();
+  buildEditMenu();
+  buildViewMenu();
+  auto* help = menuBar()->addMenu(tr("&Help"));
+  help->addAction(tr("&Keys"), QKeySequence(tr("F1")), this, [this] { (new KeysDialog(*menuBar(), this))->show(); });
+  help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
+}
+
+void MainWindow::buildFileMenu() {
+  auto* file = menuBar()->addMenu(tr("&File"));
+  file->addAction(tr("&New bench"), QKeySequence(tr("Ctrl+N")), this, [this] {
+    if (m_files->mayDiscard()) m_session.file.startEmpty();
+  });
+  file->addAction(tr("&Open…"), QKeySequence::Open, m_files, &FileActions::chooseAndOpen);
+  auto* recent = file->addMenu(tr("Open &recent"));
+  connect(recent, &QMenu::aboutToShow, m_files, [this, recent] { m_files->fillRecent(*recent); });
+  auto* demos = file->addMenu(tr("Open a &demo bench"));
+  for (const auto& [title, name] : {std::pair{tr("The wave tank, ready to switch on"), "wave-tank.harness"},
+                                    std::pair{tr("The wave tank, as somebody wired it first"), "wave-tank-first-try.harness"}})
+    demos->addAction(title, this, [this, file = QString(name)] {
+      if (m_files->mayDiscard()) m_session.file.openDemo(file);
+    });
+  file->addSeparator();
+  file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
+  file->addAction(tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), this, [this] { m_files->save(true); });
+  file->addAction(tr("&Print the report…"), QKeySequence(tr("Ctrl+P")), this, [this] { printReport(m_session, this); });
+  file->addSeparator();
+  file->addAction(tr("&Quit"), QKeySequence(tr("Ctrl+Q")), this, &QWidget::close);
+}
+
+void MainWindow::buildEditMenu() {
+  auto* edit = menuBar()->addMenu(tr("&Edit"));
+  auto* undo = m_session.document.undoStack().createUndoAction(this, tr("Undo"));
+  undo->setShortcut(QKeySequence::Undo);
+  auto* redo = m_session.document.undoStack().createRedoAction(this, tr("Redo"));
+  redo->setShortcuts({QKeySequence(tr("Ctrl+Shift+Z")), QKeySequence(tr("Ctrl+Y"))});
+  edit->addAction(undo);
+  edit->addAction(redo);
+  edit->addSeparator();
+  edit->addAction(tr("Add a &part"), QKeySequence(tr("Ctrl+K")), this, [this] {
+    m_rail->setStep(Step::Bench);
+    m_bench->focusSearch();
+  });
+  edit->addAction(tr("Type a &wire"), QKeySequence(tr("Ctrl+L")), this, [this] {
+    m_rail->setStep(Step::Wiring);
+    m_wiring->focusEntry();
+  });
+  edit->addAction(tr("&Find on this bench"), QKeySequence(tr("Ctrl+F")), m_find, &FindDialog::begin);
+  edit->addAction(tr("State the pins as they are wire&d"), QKeySequence(tr("Ctrl+U")), this, &MainWindow::stateAsWired);
+  edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
+  edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
+  auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
+  drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});
+  edit->addSeparator();
+  edit->addAction(tr("Put the picked &repair on the plan"), QKeySequence(tr("Ctrl+Return")), m_findings, &FindingsPanel::repairPicked);
+  edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] { copyReport(m_session); });
+  edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
+  edit->addAction(tr("&All planned changes are done"), this,
+                  [this] { m_session.document.apply(harness::markAllDone(m_session.document.harness())); });
+}
+
+void MainWindow::buildViewMenu() {
+  auto* view = menuBar()->addMenu(tr("&View"));
+  for (const auto& row : steps())
+    view->addAction(QCoreApplication::translate("bold::gui::StepRail", row.name), QKeySequence(row.key()), this,
+                    [this, step = row.step] { m_rail->setStep(step); });
+  view->addAction(tr("Ne&xt command"), QKeySequence(tr("Alt+Right")), this, [this] {
+    m_rail->setStep(Step::Currents);
+    m_currents->step(1);
+  });
+  view->addAction(tr("Previ&ous command"), QKeySequence(tr("Alt+Left")), this, [this] {
+    m_rail->setStep(Step::Currents);
+    m_currents->step(-1);
+  });
+  view->addSeparator();
+  view->addAction(tr("&Next matter"), QKeySequence(tr("Alt+Down")), this, [this] {
+    m_rail->setStep(Step::Limits);
+    m_findings->step(1);
+  });
+  view->addAction(tr("&Previous matter"), QKeySequence(tr("Alt+Up")), this, [this] {
+    m_rail->setStep(Step::Limits);
+    m_findings->step(-1);
+  });
+  view->addAction(tr("Zoom &in"), QKeySequence(tr("Ctrl++")), this, [this] { m_picture->zoomBy(1.15); });
+  view->addAction(tr("Zoom o&ut"), QKeySequence(tr("Ctrl+-")), this, [this] { m_picture->zoomBy(1 / 1.15); });
+  view->addAction(tr("&Fit the whole picture"), QKeySequence(tr("Ctrl+0")), m_picture, &PictureView::fitAll);
+  view->addAction(tr("Fit what is pi&cked"), QKeySequence(tr("Ctrl+9")), m_picture, &PictureView::fitPicked);
+  view->addAction(tr("U&sual size"), QKeySequence(tr("Ctrl+8")), m_picture, &PictureView::usualSize);
+  view->addSeparator();
+  view->addAction(tr("Show or hide the &panel"), QKeySequence(tr("F9")), m_sheet, &QToolButton::toggle);
+  view->addSeparator();
+  view->addAction(tr("L&ight"), this, [this] { setTheme("light"); });
+  view->addAction(tr("&Dark"), this, [this] { setTheme("dark"); });
+}
+
+}  // namespace bold::gui
