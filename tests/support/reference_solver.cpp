@@ -50,7 +50,7 @@ double driven(const Branch& b, double head, double coil) {
   return std::clamp((head - coil) / b.r, 0.0, b.limit);
 }
 
-// The law of a branch, written down again: current from a to b; of a Collector what its equation is off by.
+// The law of a branch, written down again: current from a to b; of a Collector or Converter what its equation is off by.
 double law(const Branch& b, double va, double vb, double vc, double vd) {
   const double v = va - vb;
   switch (b.kind) {
@@ -77,6 +77,16 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
     case Kind::Draw: {
       const double i = driven(b, v, vc - vd);
       return i * (std::max(vc - vd, 0.0) + i * b.r) / std::max(v, 1.0) + b.i * std::clamp(v - 0.5, 0.0, 1.0);
+    }
+    case Kind::Given:
+      return vd;
+    case Kind::PowerDraw:
+      return std::max(vd, 0.0) * std::max(vc - vb, 0.0) / (b.efficiency * std::max(v, 0.5));
+    case Kind::Converter: {
+      const double out = vb - vd;
+      const double target = b.v0 - rounded(b.v0 - b.gain * (vc - vd - b.drop));
+      const double most = b.limit2 > 0 ? std::min(b.limit, b.limit2 * b.efficiency * std::max(vc - vd, 0.0) / std::max(out, 0.5)) : b.limit;
+      return va - std::clamp((target - out) / b.r, 0.0, most);
     }
     case Kind::Mosfet: {
       const double control = b.sign * (vc - vb);
@@ -136,7 +146,7 @@ std::vector<bool> held(const Circuit& c) {
   std::vector<bool> out(group.size());
   for (int i = 0; i < c.nodes; ++i) out[i] = group[i] == i;
   for (const auto& b : c.branches)
-    if (b.kind == Kind::Collector) out[b.a] = false;  // no node
+    if (b.kind == Kind::Collector || b.kind == Kind::Converter) out[b.a] = false;  // no node
   return out;
 }
 
@@ -158,7 +168,7 @@ ReferenceSolution solveByCharging(const Circuit& c) {
       const double vc = at(b.c);
       const double vd = at(b.d);
       const double i = law(b, va, vb, vc, vd);
-      const bool flows = b.kind != Kind::Collector;
+      const bool flows = b.kind != Kind::Collector && b.kind != Kind::Converter;
       out[b.a] += i;
       if (flows) out[b.b] -= i;
       const double h = 1e-7;

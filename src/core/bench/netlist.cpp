@@ -29,12 +29,14 @@ constexpr double kBaseOhms = 1, kDarlingtonBaseOhms = 10;
 constexpr double kOneJunction = 0.7;   // V: a Darlington never saturates below it
 constexpr double kServoCorner = 0.5;   // share of its least voltage below which a sink is resistive
 constexpr double kServoAtRest = 0.01;  // A
+constexpr double kLeastInput = 0.5;    // V, of a converter that works from nearly nothing
+constexpr double kLeastEfficiency = 0.1;
 
 // A diode inside a part: where it begins to conduct, and its slope.
 struct Clamp {
   double volts, ohms;
 };
-constexpr Clamp kPinClamp{0.5, 10}, kOutputClamp{0.7, 0.1}, kBodyDiode{0.7, 0.05}, kBackDiode{0.6, 0.3};
+constexpr Clamp kPinClamp{0.5, 10}, kOutputClamp{0.7, 0.1}, kBodyDiode{0.7, 0.05}, kBackDiode{0.6, 0.3}, kCatchDiode{0.3, 0.1};
 
 class Builder {
  public:
@@ -276,6 +278,7 @@ class Builder {
   }
 
   void put(const parts::Regulator& g) {
+    if (g.switching) return converter(g);
     Branch x;
     x.kind = Kind::Regulator;
     x.a = node(g.in);
@@ -289,6 +292,50 @@ class Builder {
     add(solver::conductance(x.b, x.c, kSensing));
     if (feedsUnknownLoad(g)) clamp(x.b, x.c, {x.v0 + kHeldAbove, kRegulatorOhms});
     if (g.backDiode) clamp(x.b, x.a, kBackDiode);
+  }
+  // By power balance. What it gives is an unknown of its own, from which follows what it takes.
+  void converter(const parts::Regulator& g) {
+    const int in = node(g.in);
+    const int out = node(g.out);
+    const int ground = node(g.ground);
+    const bool down = g.steps == parts::Steps::Down;
+    const double least = down ? kLeastInput : std::max(known(g.least.typical(), kConverterLeast), kLeastInput);
+    // Its switch and catch diode, which conduct where it is unpowered, fed from its output or the wrong way round.
+    if (g.steps == parts::Steps::Up) clamp(in, out, kCatchDiode);
+    if (down || g.backDiode) clamp(out, in, kBodyDiode);
+    clamp(ground, in, kBodyDiode);
+    add(solver::conductance(out, ground, kSensing));
+    if (const auto idle = g.idle.typical(); idle && *idle > 0) add(solver::saturating(in, ground, kServoCorner * least / *idle, *idle));
+    const auto set = g.set.typical();
+    if (!set) return;  // a trimmer that nobody measured: what it feeds is not judged
+    Branch law;
+    law.kind = Kind::Converter;
+    law.a = m_out.circuit.nodes++;
+    law.b = out;
+    law.c = in;
+    law.d = ground;
+    law.v0 = *set;
+    law.r = kRegulatorOhms;
+    law.drop = down ? known(atCorner(g.dropout), kConverterDropout) : 0;
+    law.gain = down ? 1 : *set / least;
+    law.efficiency = std::clamp(known(g.efficiency.typical(), kEfficiency), kLeastEfficiency, 1.0);
+    law.limit = known(g.limit.typical(), kConverterLimit);
+    law.limit2 = g.inputLimit.typical().value_or(0);
+    add(law);
+    Branch given;
+    given.kind = Kind::Given;
+    given.a = ground;
+    given.b = out;
+    given.d = law.a;
+    main() = add(given);
+    auto draw = law;
+    draw.kind = Kind::PowerDraw;
+    draw.a = in;
+    draw.b = ground;
+    draw.c = out;
+    draw.d = law.a;
+    base() = add(draw);
+    if (feedsUnknownLoad(g)) clamp(out, ground, {*set + kHeldAbove, kRegulatorOhms});
   }
   // The rail of a controller's pins whose own draw nobody states: whatever is pushed into it is taken up, so that it shows as a current
   // of the pin. That it may be lifted instead is for input-overvoltage to say.

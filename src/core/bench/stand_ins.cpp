@@ -17,7 +17,8 @@ constexpr const StandIn* kAll[] = {&kContactResistance, &kElectrolyticEsr, &kCer
                                    &kRegulatorDropout,  &kRegulatorLimit,  &kPinResistance,
                                    &kPinShortCircuit,   &kBootPull,        &kChopperResistance,
                                    &kChopperQuiescent,  &kRunningCurrent,  &kLogicLow,
-                                   &kLogicHigh};
+                                   &kLogicHigh,         &kEfficiency,      &kConverterDropout,
+                                   &kConverterLeast,    &kConverterLimit};
 
 using Taken = std::set<std::pair<const StandIn*, int>>;
 

@@ -37,6 +37,10 @@ inline constexpr StandIn kServoVoltage{"least voltage of a servo or board", {5, 
 inline constexpr StandIn kRegulatorOutput{"output of a regulator", {5, Unit::Volt}, "the rail of most boards"};
 inline constexpr StandIn kRegulatorDropout{"dropout of a regulator", {1, Unit::Volt}, "of the commonest ones on boards"};
 inline constexpr StandIn kRegulatorLimit{"current limit of a regulator", {1, Unit::Amp}, "of the commonest ones on boards"};
+inline constexpr StandIn kEfficiency{"efficiency of a converter", {0.85, Unit::One}, "of common ones at half load"};
+inline constexpr StandIn kConverterDropout{"least drop of a step-down converter", {1, Unit::Volt}, "of older ones, which need the most"};
+inline constexpr StandIn kConverterLeast{"least input of a step-up converter", {2.5, Unit::Volt}, "that most work from"};
+inline constexpr StandIn kConverterLimit{"greatest current of a converter", {1, Unit::Amp}, "of small boards"};
 inline constexpr StandIn kPinResistance{"pin resistance", {40, Unit::Ohm}, "the weak end of common controllers"};
 inline constexpr StandIn kPinShortCircuit{"short-circuit current of a pin", {0.06, Unit::Amp}, "of common controllers"};
 inline constexpr StandIn kBootPull{"pull resistor of a pin while booting", {50e3, Unit::Ohm}, "of common controllers"};

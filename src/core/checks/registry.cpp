@@ -32,6 +32,7 @@
   X(coil_interrupted)            \
   X(open_lead)                   \
   X(regulator_input)             \
+  X(converter_output)            \
   X(back_feed)                   \
   X(capacitor_rating)            \
   X(capacitor_on_output)         \

@@ -53,6 +53,10 @@ std::vector<int> unknownSources(const SolvedBench& s) {
   eachElement<parts::Source>(s.bench, [&](int d, int, const parts::Source& source) {
     if (!source.nominal.known() && s.bench.connected(s.bench.terminal(d, source.positive))) out.push_back(d);
   });
+  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& g) {
+    if (g.switching && !g.set.known() && s.bench.connected(s.bench.terminal(d, g.out))) out.push_back(d);
+  });
+  std::ranges::sort(out);
   return out;
 }
 

@@ -9,7 +9,7 @@
 /// The solver leaves them open; what then seems to happen is nobody's doing.
 namespace bold::checks {
 
-/// Wired sources without a voltage, and wired resistors without a resistance: devices, in bench order.
+/// Wired sources and converters without a voltage, and wired resistors without a resistance: devices, in bench order.
 std::vector<int> unknownSources(const SolvedBench& s);
 std::vector<int> unknownResistors(const SolvedBench& s);
 

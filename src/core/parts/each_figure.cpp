@@ -92,8 +92,8 @@ struct Figures {
     among(positive, negative, current, start, voltage, resets);
   }
   void operator()(Regulator& s) const {
-    auto& [in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching] = s;
-    among(in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching);
+    auto& [in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle] = s;
+    among(in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle);
   }
   void operator()(Pins& s) const {
     auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer,

@@ -128,13 +128,22 @@ struct Sink {
   Figure resets;   ///< V below which its brown-out detector starts it anew; unknown: below what it needs
 };
 
+/// Which way a switching converter moves a voltage. One that steps up passes its input on, less a diode, where that is higher.
+enum class Steps { Down, Up, Both };
+
+/// Keeps its output at `set`: linear, or switching by power balance.
 struct Regulator {
   Node in, out, ground;
-  Figure set, dropout, limit;
+  Figure set, dropout, limit;  ///< V (unknown of a trimmer that nobody measured), V, A
   bool backDiode = false;
   Figure absolute;         ///< V at its input
   Figure printed;          ///< V, the input range printed on the board
-  bool switching = false;  ///< turns little into heat
+  bool switching = false;  ///< a converter: turns little into heat; the others are its own
+  Steps steps = Steps::Down;
+  Figure efficiency;       ///< share
+  Figure least;            ///< V at its input from which it works
+  Figure inputLimit;       ///< A through its switch; unknown: its output gives way first
+  Figure idle;             ///< A that it takes for itself
 };
 
 /// The output stages of a controller's pins: what `program(pin)` says decides whether they pull up, down or float.

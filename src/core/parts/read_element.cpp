@@ -1,6 +1,6 @@
 #include "core/parts/read_element.h"
 
-#include <fmt/core.h>
+#include <fmt/format.h>
 
 #include <algorithm>
 
@@ -53,6 +53,12 @@ class Form {
   bool has(const char* key) const { return m_r.has(key); }
   bool flag(const char* key) { return m_r.flag(key); }
   std::string text(const char* key) { return m_r.text(key); }
+  /// One of these, the first where it is not stated.
+  std::string choice(const char* key, const std::vector<std::string>& among) {
+    auto chosen = m_r.text(key, among.front());
+    if (std::ranges::count(among, chosen) == 0) m_r.report(key, fmt::format("is not one of {}", fmt::join(among, ", ")));
+    return chosen;
+  }
   double number(const char* key, double fallback) { return m_r.number(key, fallback); }
 
   // [[["D0", "D1"], "200 mA"], ...]
@@ -197,6 +203,27 @@ ElementBody switchElement(Form& f, const std::vector<Node>& n) {
   return s;
 }
 
+ElementBody regulator(Form& f, const std::vector<Node>& n) {
+  Regulator g;
+  g.in = n[0];
+  g.out = n[1];
+  g.ground = n[2];
+  g.set = f.figure("set", Unit::Volt, true);
+  g.dropout = f.figure("dropout", Unit::Volt);
+  g.limit = f.figure("limit", Unit::Amp);
+  g.backDiode = f.flag("backDiode");
+  g.absolute = f.figure("absolute", Unit::Volt);
+  g.printed = f.figure("printed", Unit::Volt);
+  g.switching = f.flag("switching");
+  const auto steps = f.choice("steps", {"down", "up", "both"});
+  g.steps = steps == "up" ? Steps::Up : steps == "both" ? Steps::Both : Steps::Down;
+  g.efficiency = f.figure("efficiency", Unit::One);
+  g.least = f.figure("least", Unit::Volt);
+  g.inputLimit = f.figure("inputLimit", Unit::Amp);
+  g.idle = f.figure("idle", Unit::Amp);
+  return g;
+}
+
 std::optional<ElementBody> body(Form& f) {
   if (f.has("joint")) return Joint{f.nodes("joint", 0)};
   if (f.has("resistor")) {
@@ -256,19 +283,7 @@ std::optional<ElementBody> body(Form& f) {
                 f.figure("voltage", Unit::Volt),
                 f.figure("resets", Unit::Volt)};
   }
-  if (f.has("regulator")) {
-    const auto n = f.nodes("regulator", 3);
-    return Regulator{n[0],
-                     n[1],
-                     n[2],
-                     f.figure("set", Unit::Volt, true),
-                     f.figure("dropout", Unit::Volt),
-                     f.figure("limit", Unit::Amp),
-                     f.flag("backDiode"),
-                     f.figure("absolute", Unit::Volt),
-                     f.figure("printed", Unit::Volt),
-                     f.flag("switching")};
-  }
+  if (f.has("regulator")) return regulator(f, f.nodes("regulator", 3));
   if (f.has("pins")) return pins(f);
   if (f.has("chopper")) return chopper(f, f.nodes("chopper", 2));
   if (f.has("contact")) {

@@ -71,6 +71,7 @@ class BlockSystem {
 
   bool fits(const BranchSlots& known) const;
   double wanted(const Branch& b, const double* x) const;
+  double mostOf(const Branch& b, const double* x) const;
   TwoEnded twoEnded(std::size_t k) const;
   const Branch& branchOf(const TwoEnded& t) const { return m_c.branches[t.branch]; }
   void add(const TwoEnded& t, double i, double g);
@@ -85,6 +86,7 @@ class BlockSystem {
   double regulator(std::size_t k, const double* x);
   double transistor(std::size_t k, const double* x);
   double collector(std::size_t k, const double* x);
+  double converter(std::size_t k, const double* x);
   double coil(std::size_t k, const double* x);
 };
 

@@ -94,6 +94,8 @@ X transistorCurrent(const BranchValues& t, const X& va, const X& vb, const X& vc
   return X((bent + v * kGmin) * t.sign);
 }
 
+inline constexpr double kLeastHead = 0.5;  // V: a power balance is not carried on below it
+
 /// What a chopper drives through a coil with `head` between supply and ground and `v` across the coil.
 inline double coilCurrent(const BranchValues& c, double head, double v) {
   return std::clamp((head - v) / c.r, 0.0, c.limit);
@@ -118,6 +120,34 @@ inline Drawn chopperDraw(const BranchValues& c, double head, double v) {
   const double byCurrent = (forward + 2 * i * c.r) / volts;
   return {draw + c.i * awake(head), byCurrent * slope - (head > 1 ? draw / volts : 0) + (head > 0.5 && head < 1.5 ? c.i : 0),
           -byCurrent * slope + (v > 0 ? i / volts : 0)};
+}
+
+struct ConverterCurrent {
+  double i = 0, byIn = 0, byOut = 0;  // A, S by the voltages of input and output against its ground
+};
+/// What a converter would give if it had no limits.
+inline ConverterCurrent converterWants(const BranchValues& c, double in, double out) {
+  const double lacks = c.v0 - c.gain * (in - c.drop);  // V that its input is too low for its setting
+  return {(c.v0 - ramp(lacks, kKneeWidth) - out) / c.r, rampSlope(lacks, kKneeWidth) * c.gain / c.r, -1 / c.r};
+}
+/// The most that it gives: its own limit, or what the greatest current of its switch lets through by power balance.
+inline ConverterCurrent converterMost(const BranchValues& c, double in, double out) {
+  if (c.limit2 <= 0) return {c.limit, 0, 0};
+  const double volts = std::max(out, kLeastHead);
+  const double through = c.limit2 * c.efficiency * std::max(in, 0.0) / volts;
+  if (through >= c.limit) return {c.limit, 0, 0};
+  return {through, in > 0 ? c.limit2 * c.efficiency / volts : 0, out > kLeastHead ? -through / volts : 0};
+}
+
+struct PowerDrawn {
+  double i, byIn, byOut, byCurrent;
+};
+/// What a converter takes at its input for the current that it gives.
+inline PowerDrawn powerDraw(const BranchValues& c, double current, double in, double out) {
+  if (current <= 0) return {0, 0, 0, 0};  // what leaks back into its output comes out nowhere
+  const double head = std::max(in, kLeastHead);
+  const double ratio = std::max(out, 0.0) / (c.efficiency * head);
+  return {current * ratio, in > kLeastHead ? -current * ratio / head : 0, out > 0 ? current / (c.efficiency * head) : 0, ratio};
 }
 
 }  // namespace bold::solver

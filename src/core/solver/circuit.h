@@ -20,6 +20,10 @@ struct BranchValues {
     Collector,    ///< a is no node but the current of the bipolar with collector b, base c, emitter d, A; not below kLeastCurrent
     Coil,         ///< of a chopper with supply c and ground d: delivers out of a what they drive through r, 0 .. limit
     Draw,         ///< from a chopper's supply a to its ground b: what the coil at c, d takes by power balance, and i
+    Converter,    ///< a is no node but the current that a converter gives from its input c at its output b against its ground d:
+                  ///< keeps b at min(v0, gain x (c - drop)) behind r; at most limit, and what limit2 A at its input make of it
+    Given,        ///< the current that d stands for
+    PowerDraw,    ///< from a converter's input a to its ground b: what the current d at its output c takes by power balance
   };
   Kind kind = Kind::Conductance;
   double g = 0, v0 = 0, r = 1, i = 0;
@@ -27,6 +31,7 @@ struct BranchValues {
   double gain = 0, ron = 1, drop = 0;
   double sign = 1;              ///< -1 for PNP and P-channel
   double rise = 0, full = 1;    ///< V that VBE gains until the collector carries so many A
+  double efficiency = 1;        ///< of a converter: what comes out of what goes in
   const Rows* rows = nullptr;   ///< Mosfet: VGS, RDS(on); Bipolar: IC, VCE(sat), in place of ron. The part's own
   const Rows* gains = nullptr;  ///< Bipolar: IC, gain, in place of gain. The part's own
   bool operator==(const BranchValues&) const = default;

@@ -27,8 +27,12 @@ double conductance(const Branch& b, const std::vector<double>& x) {
     case Kind::Regulator:
     case Kind::Coil:
       return 1;
+    case Kind::Given:
+      return 1;
     case Kind::Collector:
+    case Kind::Converter:
       return 0;
+    case Kind::PowerDraw:
     case Kind::Draw:
       return at(b.a) - at(b.b) > 0.5 ? 1 : 0;
     case Kind::Bipolar:

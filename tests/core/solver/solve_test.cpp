@@ -444,3 +444,80 @@ TEST_CASE("a start near the solution gives the same solution") {
   CHECK(warm.passes <= 2);
   CHECK(volts(warm, 1, 2) == Approx(volts(cold, 1, 2)).epsilon(1e-6));
 }
+
+namespace {
+
+// A converter from node `in` to `out` against `ground`: its law, what it gives, what it draws. The unknown is `current`.
+std::array<Branch, 3> converter(int in, int out, int ground, int current, double set, double drop, double gain, double limit,
+                                double inputLimit) {
+  Branch law;
+  law.kind = Kind::Converter;
+  law.a = current;
+  law.b = out;
+  law.c = in;
+  law.d = ground;
+  law.v0 = set;
+  law.r = 0.05;
+  law.drop = drop;
+  law.gain = gain;
+  law.efficiency = 0.9;
+  law.limit = limit;
+  law.limit2 = inputLimit;
+  Branch given;
+  given.kind = Kind::Given;
+  given.a = ground;
+  given.b = out;
+  given.d = current;
+  Branch draw = law;
+  draw.kind = Kind::PowerDraw;
+  draw.a = in;
+  draw.b = ground;
+  draw.c = out;
+  draw.d = current;
+  return {law, given, draw};
+}
+
+// A supply, a converter and a load: volts and amps at both sides.
+struct Converted {
+  double in, out, taken, given;
+};
+Converted converted(double volts, double ohms, std::array<Branch, 3> c, double load) {
+  Circuit circuit{4, {source(0, 2, volts, ohms), resistor(1, 2, load)}};
+  circuit.branches.insert(circuit.branches.end(), c.begin(), c.end());
+  const auto s = solve(circuit);
+  REQUIRE(s.converged);
+  return {s.volts[0] - s.volts[2], s.volts[1] - s.volts[2], s.amps[4], s.amps[3]};
+}
+
+}  // namespace
+
+TEST_CASE("a converter takes at its input what it gives, over its efficiency") {
+  const auto down = converted(12, 0.1, converter(0, 1, 2, 3, 5, 1, 1, 3, 0), 5);
+  CHECK(down.out == Approx(5).epsilon(0.02));
+  CHECK(down.given == Approx(down.out / 5).epsilon(1e-3));
+  CHECK(down.taken * down.in * 0.9 == Approx(down.given * down.out).epsilon(1e-3));
+  CHECK(down.in == Approx(12 - 0.1 * down.taken).epsilon(1e-6));
+  const auto up = converted(3.7, 0.1, converter(0, 1, 2, 3, 12, 0, 6, 2, 0), 40);
+  CHECK(up.out == Approx(12).epsilon(0.02));
+  CHECK(up.taken == Approx(up.out * up.out / 40 / 0.9 / up.in).epsilon(1e-3));
+}
+
+TEST_CASE("a converter whose input is too low follows it, one at its limit gives no more") {
+  const auto low = converted(5, 0.01, converter(0, 1, 2, 3, 5, 1.5, 1, 3, 0), 10);
+  CHECK(low.out == Approx(3.5).epsilon(0.02));
+  const auto limited = converted(12, 0.01, converter(0, 1, 2, 3, 5, 1, 1, 1, 0), 2);
+  CHECK(limited.given == Approx(1).epsilon(0.01));
+  CHECK(limited.out == Approx(2).epsilon(0.02));
+  // 2 A through its switch at 3.7 V make 0.555 A at 12 V: into 10 ohm the voltage gives way until the power balances.
+  const auto through = converted(3.7, 0.01, converter(0, 1, 2, 3, 12, 0, 6, 5, 2), 10);
+  CHECK(through.taken == Approx(2).epsilon(0.02));
+  CHECK(through.given * through.out == Approx(2 * through.in * 0.9).epsilon(0.02));
+  CHECK(through.out < 9);
+}
+
+TEST_CASE("a supply too weak for a converter's power is drawn down until both agree") {
+  const auto weak = converted(4, 2, converter(0, 1, 2, 3, 12, 0, 6, 2, 0), 20);  // 7.2 W wanted, 2 W to be had
+  CHECK(weak.in < 2.6);
+  CHECK(weak.out < 12);
+  CHECK(weak.given * weak.out == Approx(0.9 * weak.taken * weak.in).epsilon(1e-3));
+}

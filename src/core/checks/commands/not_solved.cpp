@@ -4,6 +4,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/unknown_figures.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks::not_solved {
 namespace {
@@ -84,7 +85,10 @@ void missingFigures(const SolvedBench& s, Findings& out) {
     f.formula = figure + ": unknown";
     out.push_back(std::move(f));
   };
-  for (const int d : unknownSources(s)) say(d, "voltage", "full", "it feeds");
+  for (const int d : unknownSources(s)) {
+    const bool trimmed = !parts::isSource(*s.bench.devices[d].part);
+    say(d, trimmed ? "output voltage" : "voltage", trimmed ? "set" : "full", "it feeds");
+  }
   for (const int d : unknownResistors(s)) say(d, "resistance", "resistance", "behind it");
   for (const auto& m : s.motors) {
     if (m.windings.empty() || m.reached.empty()) continue;

@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::rails_joined {
 namespace {
@@ -74,7 +74,8 @@ Said judge(const SolvedBench& s) {
     f.bar = barOf(m.margin, most.value, "absolute maximum");
     f.sources = sourcesOf({&s.bench.facts(m.supply).supply->absolute});
     if (const auto wire = theWire(s, m.supply); wire && s.bench.connections[*wire].kind == harness::ConnectionKind::Wire)
-      f.repair = RepairDraft(s.bench).remove(*wire).repair(fmt::format("Take away the wire {} at {}.", s.bench.connections[*wire].id, name));
+      f.repair =
+          RepairDraft(s.bench).remove(*wire).repair(fmt::format("Take away the wire {} at {}.", s.bench.connections[*wire].id, name));
     return f;
   });
 }

@@ -34,7 +34,7 @@ std::vector<Input> measure(const SolvedBench& s) {
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
     const auto in = at(s.bench, d, r.in);
     const auto ground = at(s.bench, d, r.ground);
-    if (in < 0 || ground < 0) return;
+    if (in < 0 || ground < 0 || (r.switching && !parts::isController(*s.bench.devices[d].part))) return;  // converter-output
     const auto most = full->across(in, ground);
     const auto usual = nominal->across(in, ground);
     if (!most || !usual || usual->value < 1.5) return;

@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/parts/roles.h"
 
 namespace bold::checks::supply_reversed {
@@ -136,8 +136,8 @@ Findings judge(const SolvedBench& s) {
       // A fuse that is in the plus already would come into the minus.
       const bool fused = !atStage && fuseAt(s, pole.positive);
       if (!fused && (!atStage || !several || capacitors != Capacitors::None))
-        f.repair =
-            RepairDraft(s.bench).exchange(x, y).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
+        f.repair = RepairDraft(s.bench).exchange(x, y).repair(
+            fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
       out.push_back(std::move(f));
     }
   }
