@@ -58,6 +58,11 @@ bool matches(const Motor& m, const parts::Channel& c, int firstCoil, const parts
         return false;
     }
   }
+  // A relay's contact: on or off.
+  if (c.out.size() == 1 && m.kind == MotorKind::Brushed) {
+    const bool on = row.outputs[0] != Drive::Open;
+    return action == Action::Forward ? on : (action == Action::AllOff || action == Action::Coast) && !on;
+  }
   // A stage for all the coils of one stepper.
   const bool driven = std::ranges::all_of(row.outputs, [](Drive d) { return d == Drive::High || d == Drive::Low; });
   const bool open = std::ranges::all_of(row.outputs, [](Drive d) { return d == Drive::Open; });

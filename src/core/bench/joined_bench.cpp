@@ -27,7 +27,7 @@ struct Places {
   };
   std::vector<Device> devices;
   std::vector<Link> links;
-  std::vector<int> motors;  // per motor of the whole: its index in its cell
+  std::vector<int> motors;      // per motor of the whole: its index in its cell
   std::vector<Anchor> anchors;  // per cell
 };
 
@@ -197,7 +197,8 @@ class Joining {
           for (const auto& [outer, inner] : {std::pair{l->a, l->b}, std::pair{l->b, l->a}}) {
             if (cell(outer) != open[k] || reached[cell(inner)]) continue;
             reached[cell(inner)] = true;
-            m_places.anchors[cell(inner)] = {static_cast<int>(open[k]), outer, inner, l->resistance.expected, m_places.anchors[open[k]].depth + 1};
+            m_places.anchors[cell(inner)] = {static_cast<int>(open[k]), outer, inner, l->resistance.expected,
+                                             m_places.anchors[open[k]].depth + 1};
             open.push_back(cell(inner));
           }
     }

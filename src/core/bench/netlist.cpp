@@ -160,7 +160,7 @@ class Builder {
       const auto& ohms = weak() && s.resistanceMax.known() ? s.resistanceMax : s.resistance;
       main() = add(solver::knee(a, b, known(volts.typical(), kSwitchDrop), known(ohms.typical(), kSwitchResistance)));
     } else {
-      const double ohms = known(atCorner(s.resistance), kSwitchResistance) * (weak() ? kHot : 1);
+      const double ohms = known(atCorner(s.resistance), kSwitchResistance) * (weak() && !s.contact ? kHot : 1);
       main() = add(solver::conductance(a, b, 1 / std::max(ohms, kLeastOhms)));
     }
   }
@@ -318,6 +318,7 @@ class Builder {
     law.r = kRegulatorOhms;
     law.drop = down ? known(atCorner(g.dropout), kConverterDropout) : 0;
     law.gain = down ? 1 : *set / least;
+    law.ron = down ? law.drop + kLeastInput : least;
     law.efficiency = std::clamp(known(g.efficiency.typical(), kEfficiency), kLeastEfficiency, 1.0);
     law.limit = known(g.limit.typical(), kConverterLimit);
     law.limit2 = g.inputLimit.typical().value_or(0);

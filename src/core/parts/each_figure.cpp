@@ -66,8 +66,8 @@ struct Figures {
     among(anode, cathode, drop, ratedCurrent, reverseVoltage, surge, recovery, schottky, zener, led, promised, most);
   }
   void operator()(Switch& s) const {
-    auto& [a, b, on, oneWay, v0, resistance, v0Max, resistanceMax] = s;
-    among(a, b, on, oneWay, v0, resistance, v0Max, resistanceMax);
+    auto& [a, b, on, oneWay, v0, resistance, v0Max, resistanceMax, contact, rating, volts] = s;
+    among(a, b, on, oneWay, v0, resistance, v0Max, resistanceMax, contact, rating, volts);
   }
   void operator()(Bipolar& s) const {
     auto& [collector, base, emitter, pnp, darlington, vbe, vce, hfeMin, saturation, inputFor] = s;

@@ -62,6 +62,9 @@ struct Switch {
   bool oneWay = false;  ///< bipolar: current from a to b only, v0 + r x I
   Figure v0, resistance;
   Figure v0Max, resistanceMax;  ///< greatest, where another row promises it
+  bool contact = false;         ///< of a relay: no semiconductor, carries either way; the next two are its DC ratings
+  Figure rating;                ///< A
+  Figure volts;                 ///< V that it can break
 };
 
 /// NPN / PNP, plain or Darlington.
@@ -140,10 +143,10 @@ struct Regulator {
   Figure printed;          ///< V, the input range printed on the board
   bool switching = false;  ///< a converter: turns little into heat; the others are its own
   Steps steps = Steps::Down;
-  Figure efficiency;       ///< share
-  Figure least;            ///< V at its input from which it works
-  Figure inputLimit;       ///< A through its switch; unknown: its output gives way first
-  Figure idle;             ///< A that it takes for itself
+  Figure efficiency;  ///< share
+  Figure least;       ///< V at its input from which it works
+  Figure inputLimit;  ///< A through its switch; unknown: its output gives way first
+  Figure idle;        ///< A that it takes for itself
 };
 
 /// The output stages of a controller's pins: what `program(pin)` says decides whether they pull up, down or float.

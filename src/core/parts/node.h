@@ -9,7 +9,7 @@ namespace bold::parts {
 /// names are looked up once, when the part is read, because the solver asks thousands of times.
 struct Node : std::string {
   Node() = default;
-  Node(const char* name) : std::string(name) {}                     // NOLINT(google-explicit-constructor)
+  Node(const char* name) : std::string(name) {}             // NOLINT(google-explicit-constructor)
   Node(std::string name) : std::string(std::move(name)) {}  // NOLINT(google-explicit-constructor)
 
   static constexpr int kNowhere = -1;

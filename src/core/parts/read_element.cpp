@@ -200,6 +200,9 @@ ElementBody switchElement(Form& f, const std::vector<Node>& n) {
   s.resistance = f.figure("r", Unit::Ohm, true);
   s.v0Max = f.figure("v0Max", Unit::Volt);
   s.resistanceMax = f.figure("rMax", Unit::Ohm);
+  s.contact = f.flag("contact");
+  s.rating = f.figure("rating", Unit::Amp);
+  s.volts = f.figure("volts", Unit::Volt);
   return s;
 }
 

@@ -111,11 +111,12 @@ bool BlockSystem::flipModes(const Vector& x, bool all) {
     const double want = wanted(b, x.data());
     const double least = b.kind == Kind::Converter ? 0 : -b.limit2;
     const double greatest = mostOf(b, x.data());
-    const Mode right = want < least - kModeMargin ? Mode::Idle : want > greatest + kModeMargin ? Mode::Limit : Mode::Giving;
-    const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= greatest);
+    const bool asleep = b.kind == Kind::Converter && greatest <= kModeMargin;
+    const Mode right = asleep || want < least - kModeMargin ? Mode::Idle : want > greatest + kModeMargin ? Mode::Limit : Mode::Giving;
+    const bool stays = (m_modes[k] == Mode::Idle && (asleep || want <= least)) || (m_modes[k] == Mode::Limit && want >= greatest);
     if (right == m_modes[k] || stays) continue;
     any = true;
-    const Mode better = m_modes[k] == Mode::Giving ? right : Mode::Giving;
+    const Mode better = m_modes[k] == Mode::Giving || asleep ? right : Mode::Giving;
     const double off = std::abs(want - std::clamp(want, least, greatest)) + kModeMargin;
     if (all) {
       m_modes[k] = better;

@@ -127,16 +127,24 @@ struct ConverterCurrent {
 };
 /// What a converter would give if it had no limits.
 inline ConverterCurrent converterWants(const BranchValues& c, double in, double out) {
-  const double lacks = c.v0 - c.gain * (in - c.drop);  // V that its input is too low for its setting
-  return {(c.v0 - ramp(lacks, kKneeWidth) - out) / c.r, rampSlope(lacks, kKneeWidth) * c.gain / c.r, -1 / c.r};
+  const double reach = c.gain * (in - c.drop) - kKneeWidth;  // V that its input allows; nothing without one
+  const double aim = c.v0 - ramp(c.v0 - ramp(reach, kKneeWidth), kKneeWidth);
+  const double slope = rampSlope(c.v0 - ramp(reach, kKneeWidth), kKneeWidth) * rampSlope(reach, kKneeWidth);
+  return {(aim - out) / c.r, slope * c.gain / c.r, -1 / c.r};
 }
-/// The most that it gives: its own limit, or what the greatest current of its switch lets through by power balance.
+inline constexpr double kAsleep = 0.1;  // V: with less at its input, a leak's worth, a converter is off
+
+/// The most that it gives: its own limit, or what the greatest current of its switch lets through by power balance; less and
+/// less below the input that it works from.
 inline ConverterCurrent converterMost(const BranchValues& c, double in, double out) {
-  if (c.limit2 <= 0) return {c.limit, 0, 0};
+  ConverterCurrent most{c.limit, 0, 0};
   const double volts = std::max(out, kLeastHead);
   const double through = c.limit2 * c.efficiency * std::max(in, 0.0) / volts;
-  if (through >= c.limit) return {c.limit, 0, 0};
-  return {through, in > 0 ? c.limit2 * c.efficiency / volts : 0, out > kLeastHead ? -through / volts : 0};
+  if (c.limit2 > 0 && through < c.limit)
+    most = {through, in > 0 ? c.limit2 * c.efficiency / volts : 0, out > kLeastHead ? -through / volts : 0};
+  const double awake = std::clamp((in - kAsleep) / (c.ron - kAsleep), 0.0, 1.0);
+  const bool waking = awake > 0 && awake < 1;
+  return {awake * most.i, awake * most.byIn + (waking ? most.i / (c.ron - kAsleep) : 0), awake * most.byOut};
 }
 
 struct PowerDrawn {

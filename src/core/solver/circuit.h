@@ -21,7 +21,8 @@ struct BranchValues {
     Coil,         ///< of a chopper with supply c and ground d: delivers out of a what they drive through r, 0 .. limit
     Draw,         ///< from a chopper's supply a to its ground b: what the coil at c, d takes by power balance, and i
     Converter,    ///< a is no node but the current that a converter gives from its input c at its output b against its ground d:
-                  ///< keeps b at min(v0, gain x (c - drop)) behind r; at most limit, and what limit2 A at its input make of it
+                  ///< keeps b at min(v0, gain x (c - drop)) behind r; at most limit, and what limit2 A at its input make of it;
+                  ///< works from ron volts at its input
     Given,        ///< the current that d stands for
     PowerDraw,    ///< from a converter's input a to its ground b: what the current d at its output c takes by power balance
   };

@@ -460,6 +460,7 @@ std::array<Branch, 3> converter(int in, int out, int ground, int current, double
   law.r = 0.05;
   law.drop = drop;
   law.gain = gain;
+  law.ron = gain > 1 ? set / gain : drop + 0.5;
   law.efficiency = 0.9;
   law.limit = limit;
   law.limit2 = inputLimit;
