@@ -85,9 +85,8 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
     case Kind::Converter: {
       const double out = vb - vd;
       const double target = b.v0 - rounded(b.v0 - rounded(b.gain * (vc - vd - b.drop) - solver::kKneeWidth));
-      double most = b.limit2 > 0 ? std::min(b.limit, b.limit2 * b.efficiency * std::max(vc - vd, 0.0) / std::max(out, 0.5)) : b.limit;
-      most *= std::clamp((vc - vd - 0.1) / (b.ron - 0.1), 0.0, 1.0);
-      return va - std::clamp((target - out) / b.r, 0.0, most);
+      const double most = b.limit2 > 0 ? std::min(b.limit, b.limit2 * b.efficiency * std::max(vc - vd, 0.0) / std::max(out, 0.5)) : b.limit;
+      return va - std::clamp((vc - vd - 0.1) / (b.ron - 0.1), 0.0, 1.0) * std::clamp((target - out) / b.r, 0.0, most);
     }
     case Kind::Mosfet: {
       const double control = b.sign * (vc - vb);

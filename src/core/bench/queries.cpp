@@ -155,6 +155,14 @@ int connectionsAt(const Bench& bench, TerminalIndex t) {
       std::ranges::count_if(bench.connections, [&](const auto& c) { return bench.terminal(c.a) == t || bench.terminal(c.b) == t; }));
 }
 
+bool isContact(const Bench& bench, ChannelRef ref) {
+  const auto& out = channelOf(bench, ref).out;
+  return out.size() == 1 && std::ranges::any_of(bench.devices[ref.device].part->elements, [&](const parts::Element& e) {
+           const auto* sw = std::get_if<parts::Switch>(&e.body);
+           return sw && sw->contact && (sw->a == out.front() || sw->b == out.front());
+         });
+}
+
 bool plainGround(const SolvedBench& s, TerminalIndex t) {
   if (drivenBy(s, t) >= 0) return false;
   for (const auto& pole : s.nets.sources())

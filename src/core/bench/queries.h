@@ -111,6 +111,9 @@ TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t);
 TerminalIndex steeredBy(const SolvedBench& s, TerminalIndex t);
 /// How many connections end on a terminal.
 int connectionsAt(const Bench& bench, TerminalIndex t);
+
+/// Whether a channel is the contact of a relay.
+bool isContact(const Bench& bench, ChannelRef channel);
 /// Nothing lies on the net of this ground but what belongs on one: no pin, supply, plus, output or base. A ground wire
 /// added where something else is misplaced would make two faults of one.
 bool plainGround(const SolvedBench& s, TerminalIndex t);

@@ -67,6 +67,7 @@
   X(board_rail_current)          \
   X(vin_as_output)               \
   X(supply_current)              \
+  X(low_load_cut_off)            \
   X(junction_temperature)        \
   X(regulator_heat)              \
   X(heat_sink_needed)            \

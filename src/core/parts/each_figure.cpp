@@ -83,9 +83,9 @@ struct Figures {
   }
   void operator()(Source& s) const {
     auto& [positive, negative, full, nominal, empty, resistance, continuous, limit, capacity, capacitance, sinks, cutsOff, lithium,
-           alternating] = s;
+           alternating, lowLoad] = s;
     among(positive, negative, full, nominal, empty, resistance, continuous, limit, capacity, capacitance, sinks, cutsOff, lithium,
-          alternating);
+          alternating, lowLoad);
   }
   void operator()(Sink& s) const {
     auto& [positive, negative, current, start, voltage, resets] = s;

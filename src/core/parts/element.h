@@ -120,6 +120,7 @@ struct Source {
   bool cutsOff = false;         ///< has its own protection against deep discharge
   bool lithium = false;
   bool alternating = false;
+  Figure lowLoad;  ///< A below which it switches itself off after a while; unknown: it does not
 };
 
 /// What a board or servo draws by itself.

@@ -134,6 +134,7 @@ ElementBody source(Form& f, const std::vector<Node>& n) {
   s.cutsOff = f.flag("cutsOff");
   s.lithium = f.flag("lithium");
   s.alternating = f.flag("alternating");
+  s.lowLoad = f.figure("lowLoad", Unit::Amp);
   return s;
 }
 

@@ -51,6 +51,36 @@ std::optional<std::pair<double, std::string>> numberIn(const std::string& word) 
   return std::pair{std::stod(word.substr(0, end)), word.substr(end)};
 }
 
+// A resistance as it is printed (IEC 60062), in lower case: "r100" is 0.1 ohm, "4r7" 4.7 ohm, "220r" 220 ohm, "4k7" 4.7 kohm.
+std::optional<double> printedOhms(const std::string& word) {
+  const auto at = word.find_first_of("rk");
+  if (at == std::string::npos || word.size() < 2 || word.size() > 6) return std::nullopt;
+  auto digits = word;
+  digits[at] = '.';
+  if (!std::ranges::all_of(digits, [](char c) { return digit(c) || c == '.'; }) || std::ranges::count(digits, '.') != 1)
+    return std::nullopt;
+  const bool kilo = word[at] == 'k';
+  if (kilo && (at == 0 || at + 1 == word.size())) return std::nullopt;  // "10k" is a word that parts have
+  return std::stod("0" + digits) * (kilo ? 1e3 : 1);
+}
+
+// "4xaa", "4 x aa": the cross only says how many.
+std::vector<std::string> withoutCross(const std::vector<std::string>& words) {
+  std::vector<std::string> out;
+  for (const auto& word : words) {
+    if (word == "x" || word == "\u00d7") continue;
+    const auto number = numberIn(word);
+    const bool crossed = number && number->second.size() > 1 && (number->second.front() == 'x' || number->second.starts_with("\u00d7"));
+    if (!crossed) {
+      out.push_back(word);
+      continue;
+    }
+    out.push_back(word.substr(0, word.size() - number->second.size()));
+    out.push_back(number->second.substr(number->second.front() == 'x' ? 1 : 2));
+  }
+  return out;
+}
+
 double wordScore(const Part& p, const std::string& word) {
   const std::string id = lower(p.id);
   const std::string name = lower(p.name);
@@ -85,9 +115,15 @@ double figureScore(const Part& p, AnyQuantity wanted) {
 
 Query parseQuery(std::string_view text) {
   Query q;
-  const auto tokens = split(text);
+  const auto tokens = withoutCross(split(text));
   for (std::size_t i = 0; i < tokens.size(); ++i) {
     const auto number = numberIn(tokens[i]);
+    if (const auto ohms = printedOhms(tokens[i])) {
+      q.figures.emplace_back(*ohms, Unit::Ohm);
+      q.figureWords.emplace_back();
+      q.words.emplace_back("resistor");
+      continue;
+    }
     if (number) {
       auto unit = unitOf(number->second);
       const bool apart = number->second.empty() && i + 1 < tokens.size() && unitOf(tokens[i + 1]);

@@ -18,7 +18,7 @@ constexpr double kFlat = 1e-7;        // S: what is left of a motor or pin in it
 constexpr double kNodeGmin = 1e-13;   // S: holds a node that nothing else does
 
 bool isSupply(Kind kind) {
-  return kind == Kind::Source || kind == Kind::Regulator || kind == Kind::Coil || kind == Kind::Converter;
+  return kind == Kind::Source || kind == Kind::Regulator || kind == Kind::Coil;
 }
 
 using Dual = Eigen::AutoDiffScalar<Eigen::Vector4d>;
@@ -91,14 +91,8 @@ void BlockSystem::resetModes() {
 double BlockSystem::wanted(const Branch& b, const double* x) const {
   if (b.kind == Kind::Source) return (m_sourceShare * b.v0 - (x[b.a] - x[b.b])) / b.r;
   if (b.kind == Kind::Coil) return (x[b.c] - x[b.d] - (x[b.a] - x[b.b])) / b.r;
-  if (b.kind == Kind::Converter) return converterWants(b, x[b.c] - x[b.d], x[b.b] - x[b.d]).i;
   const double head = x[b.a] - x[b.c] - b.drop;
   return (b.v0 - ramp(b.v0 - head, kKneeWidth) - (x[b.b] - x[b.c])) / b.r;
-}
-
-// The most that it gives, where that depends on voltages too.
-double BlockSystem::mostOf(const Branch& b, const double* x) const {
-  return b.kind == Kind::Converter ? converterMost(b, x[b.c] - x[b.d], x[b.b] - x[b.d]).i : b.limit;
 }
 
 bool BlockSystem::flipModes(const Vector& x, bool all) {
@@ -109,15 +103,13 @@ bool BlockSystem::flipModes(const Vector& x, bool all) {
   for (const auto k : m_supplies) {
     const auto& b = m_c.branches[k];
     const double want = wanted(b, x.data());
-    const double least = b.kind == Kind::Converter ? 0 : -b.limit2;
-    const double greatest = mostOf(b, x.data());
-    const bool asleep = b.kind == Kind::Converter && greatest <= kModeMargin;
-    const Mode right = asleep || want < least - kModeMargin ? Mode::Idle : want > greatest + kModeMargin ? Mode::Limit : Mode::Giving;
-    const bool stays = (m_modes[k] == Mode::Idle && (asleep || want <= least)) || (m_modes[k] == Mode::Limit && want >= greatest);
+    const double least = -b.limit2;
+    const Mode right = want < least - kModeMargin ? Mode::Idle : want > b.limit + kModeMargin ? Mode::Limit : Mode::Giving;
+    const bool stays = (m_modes[k] == Mode::Idle && want <= least) || (m_modes[k] == Mode::Limit && want >= b.limit);
     if (right == m_modes[k] || stays) continue;
     any = true;
-    const Mode better = m_modes[k] == Mode::Giving || asleep ? right : Mode::Giving;
-    const double off = std::abs(want - std::clamp(want, least, greatest)) + kModeMargin;
+    const Mode better = m_modes[k] == Mode::Giving ? right : Mode::Giving;
+    const double off = std::abs(want - std::clamp(want, least, b.limit)) + kModeMargin;
     if (all) {
       m_modes[k] = better;
     } else if (off > most) {
@@ -343,18 +335,12 @@ double BlockSystem::collector(std::size_t k, const double* x) {
   return 0;
 }
 
-// The unknown at a less what the converter gives, on row a alone. Idle or in its limit it lets a little through still, as a source does.
+// The unknown at a less what the converter gives, on row a alone.
 double BlockSystem::converter(std::size_t k, const double* x) {
   const auto& b = m_c.branches[k];
   const double in = x[b.c] - x[b.d];
   const double out = x[b.b] - x[b.d];
-  auto given = converterWants(b, in, out);
-  if (m_modes[k] != Mode::Giving) {
-    const double loose = kIdle * b.r;
-    const auto edge = m_modes[k] == Mode::Idle ? ConverterCurrent{} : converterMost(b, in, out);
-    const auto mix = [&](double atEdge, double want) { return (1 - loose) * atEdge + loose * want; };
-    given = {mix(edge.i, given.i), mix(edge.byIn, given.byIn), mix(edge.byOut, given.byOut)};
-  }
+  const auto given = converterCurrent(b, in, out);
   const auto& slot = m_slots->slots[k];
   const auto at = [&](std::size_t e) -> double& { return m_jacobian[slot[e]]; };
   m_residual[b.a] += x[b.a] - given.i;

@@ -71,7 +71,6 @@ class BlockSystem {
 
   bool fits(const BranchSlots& known) const;
   double wanted(const Branch& b, const double* x) const;
-  double mostOf(const Branch& b, const double* x) const;
   TwoEnded twoEnded(std::size_t k) const;
   const Branch& branchOf(const TwoEnded& t) const { return m_c.branches[t.branch]; }
   void add(const TwoEnded& t, double i, double g);

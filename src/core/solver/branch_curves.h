@@ -128,23 +128,35 @@ struct ConverterCurrent {
 /// What a converter would give if it had no limits.
 inline ConverterCurrent converterWants(const BranchValues& c, double in, double out) {
   const double reach = c.gain * (in - c.drop) - kKneeWidth;  // V that its input allows; nothing without one
-  const double aim = c.v0 - ramp(c.v0 - ramp(reach, kKneeWidth), kKneeWidth);
-  const double slope = rampSlope(c.v0 - ramp(reach, kKneeWidth), kKneeWidth) * rampSlope(reach, kKneeWidth);
-  return {(aim - out) / c.r, slope * c.gain / c.r, -1 / c.r};
+  const double lacks = c.v0 - ramp(reach, kKneeWidth);
+  const double slope = rampSlope(lacks, kKneeWidth) * rampSlope(reach, kKneeWidth);
+  return {(c.v0 - ramp(lacks, kKneeWidth) - out) / c.r, slope * c.gain / c.r, -1 / c.r};
 }
-inline constexpr double kAsleep = 0.1;  // V: with less at its input, a leak's worth, a converter is off
-
-/// The most that it gives: its own limit, or what the greatest current of its switch lets through by power balance; less and
-/// less below the input that it works from.
+/// The most that it gives: its own limit, or what the greatest current of its switch lets through by power balance.
 inline ConverterCurrent converterMost(const BranchValues& c, double in, double out) {
-  ConverterCurrent most{c.limit, 0, 0};
   const double volts = std::max(out, kLeastHead);
   const double through = c.limit2 * c.efficiency * std::max(in, 0.0) / volts;
-  if (c.limit2 > 0 && through < c.limit)
-    most = {through, in > 0 ? c.limit2 * c.efficiency / volts : 0, out > kLeastHead ? -through / volts : 0};
-  const double awake = std::clamp((in - kAsleep) / (c.ron - kAsleep), 0.0, 1.0);
-  const bool waking = awake > 0 && awake < 1;
-  return {awake * most.i, awake * most.byIn + (waking ? most.i / (c.ron - kAsleep) : 0), awake * most.byOut};
+  if (c.limit2 <= 0 || through >= c.limit) return {c.limit, 0, 0};
+  return {through, in > 0 ? c.limit2 * c.efficiency / volts : 0, out > kLeastHead ? -through / volts : 0};
+}
+
+inline constexpr double kAsleep = 0.1;  // V: with less at its input, a leak's worth, a converter is off
+
+/// What it gives: what it wants to, between nothing and its most with rounded corners; less and less below the input that it works from.
+inline ConverterCurrent converterCurrent(const BranchValues& c, double in, double out) {
+  constexpr double kCorner = 1e-2;  // A: half a millivolt
+  constexpr double kLoose = 1e-9;   // of what it wants beyond: Newton's method is left a slope
+  const auto want = converterWants(c, in, out);
+  const auto most = converterMost(c, in, out);
+  const double some = ramp(want.i, kCorner);
+  const double over = ramp(some - most.i, kCorner);
+  const double overBy = rampSlope(some - most.i, kCorner);
+  const double wantBy = rampSlope(want.i, kCorner) * (1 - overBy);
+  const double width = c.ron - kAsleep;
+  const double awake = std::clamp((in - kAsleep) / width, 0.0, 1.0);
+  const double wakes = awake > 0 && awake < 1 ? (some - over) / width : 0;
+  return {awake * (some - over) + kLoose * want.i, awake * (wantBy * want.byIn + overBy * most.byIn) + wakes + kLoose * want.byIn,
+          awake * (wantBy * want.byOut + overBy * most.byOut) + kLoose * want.byOut};
 }
 
 struct PowerDrawn {

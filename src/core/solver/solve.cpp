@@ -26,7 +26,6 @@ double conductance(const Branch& b, const std::vector<double>& x) {
     case Kind::Source:
     case Kind::Regulator:
     case Kind::Coil:
-      return 1;
     case Kind::Given:
       return 1;
     case Kind::Collector:

@@ -45,6 +45,8 @@ const std::map<std::string, std::string> kExcused{
     {"npn-bd139-chip: moved pic.VSS to pic.OSC1 (other end reg.GND)", "the chip's two grounds are one inside; its card asks for both"},
     {"npn-regulator: moved reg.OUT to reg.IN (other end c1.P)", "nothing asks for the regulator's capacitor but its card"},
     {"opto-common-anode: moved s1.PUL-P to s1.PUL-N (other end s1.DIR-P)", "the direction still lights while the step pin is high"},
+    {"pump-on-large-boost: moved up.OUT-N to up.IN-P (other end c1.N)", "a capacitor between output and input holds the output as well"},
+    {"tilt-on-cells: moved up.OUT-N to up.IN-P (other end c1.N)", "a capacitor between output and input holds the output as well"},
     {"pump-on-boost: moved up.OUT-N to up.IN-P (other end c1.N)", "a capacitor between output and input holds the output as well"},
     {"pump-on-boost: moved up.OUT-N to up.IN-P (other end q1.S)",
      "the pump then runs between output and input, on 7 V, and board and transistor stand on the input: it works"},

@@ -46,3 +46,11 @@ TEST_CASE("relay modules are found by everyday words") {
     CHECK(hits.front()->kind == "relay module");
   }
 }
+
+TEST_CASE("a power bank that is asked for too little switches itself off") {
+  const Judged idle("low-load-cut-off", "from servo\nswap usb power-bank-5v");
+  CHECK(idle.only() == kCaution);
+  CHECK(idle.text().find("With everything off usb gives 45 mA; below about 60 mA") == 0);
+  CHECK(Judged("low-load-cut-off", "from servo").quiet());
+  CHECK(Judged("low-load-cut-off", "from tilt-on-cells").quiet());  // an ESP32 board draws 120 mA
+}

@@ -88,3 +88,25 @@ TEST_CASE("a typed motor is judged like any other: its stall current is known") 
     }
   CHECK_FALSE(findingsOf(analyseFast(h), "stall-current").empty());
 }
+
+TEST_CASE("everyday words find the part that people mean, first") {
+  const auto first = [](const char* words) {
+    const auto hits = library().search(words);
+    return hits.empty() ? std::string() : hits.front()->id;
+  };
+  CHECK(first("relay") == "relay-module-5v-1");
+  CHECK(first("fan") == "blower-80mm-12v");
+  CHECK(first("4xAA") == "battery-4aa-alkaline");
+  CHECK(first("4 x AA") == "battery-4aa-alkaline");
+  CHECK(first("4×AA") == "battery-4aa-alkaline");
+  CHECK(first("4AA") == "battery-4aa-alkaline");
+  CHECK(first("power bank") == "power-bank-5v");
+  CHECK(first("pump") == "pump-diaphragm-12v");
+  CHECK(first("buck") == "buck-lm2596");
+  CHECK(first("step-up 5v") == "boost-5v");
+  // A resistance as it is printed means a resistor: the one of that value, else the one whose value is entered.
+  CHECK(first("220R") == "resistor-220r");
+  CHECK(first("10k") == "resistor-10k");
+  CHECK(first("R100") == "resistor");
+  CHECK(first("4k7") == "resistor");
+}

@@ -116,15 +116,7 @@ struct Opened {
 
 // What opens is a relay's contact: it arcs, and wears, where a transistor would break down.
 bool byContact(const SolvedBench& s, const Motor& motor) {
-  const auto contact = [&](bench::ChannelRef r) {
-    const auto& part = *s.bench.devices[r.device].part;
-    const auto& out = bench::channelOf(s.bench, r).out;
-    return out.size() == 1 && std::ranges::any_of(part.elements, [&](const parts::Element& e) {
-             const auto* sw = std::get_if<parts::Switch>(&e.body);
-             return sw && sw->contact && (sw->a == out.front() || sw->b == out.front());
-           });
-  };
-  return !motor.reached.empty() && std::ranges::all_of(motor.reached, contact);
+  return !motor.reached.empty() && std::ranges::all_of(motor.reached, [&](ChannelRef r) { return bench::isContact(s.bench, r); });
 }
 
 std::vector<Opened> measure(const SolvedBench& s) {

@@ -28,11 +28,13 @@ const bench::Nets::Pole* supplyBehind(const SolvedBench& s, TerminalIndex a, Ter
 
 std::vector<Switched> measure(const SolvedBench& s) {
   std::vector<Switched> out;
-  const auto look = [&](int d, int e, const Figure& rating, const Figure& breaks, const bench::Nets::Pole* source, bool relay) {
+  const auto look = [&](int d, int e, const Figure& rating, const Figure& breaks, const bench::Nets::Pole* source, TerminalIndex contact) {
+    const bool relay = contact >= 0;
+
     const auto amps = rating.typical();
     const auto worst = largest(s, everyday, [&](const OperatingPoint& p) { return std::abs(p.element(d, e).value); });
     const auto full = source ? fullVoltage(s.bench, *source) : std::nullopt;
-    const std::vector subjects{idOf(s.bench, d)};
+    const std::vector subjects{relay ? s.bench.address(contact) : idOf(s.bench, d)};  // a relay has several
     Switched m{{{.quantity = relay ? "contact current" : "switch current",
                  .subjects = subjects,
                  .unit = Unit::Amp,
@@ -58,13 +60,13 @@ std::vector<Switched> measure(const SolvedBench& s) {
     if (!c.closed || c.connector) return;  // of connectors see contact-current
     const auto a = at(s.bench, d, c.a);
     if (a < 0 || !s.bench.connected(a)) return;
-    look(d, e, c.rating, c.volts, supplyBehind(s, a, -1), false);
+    look(d, e, c.rating, c.volts, supplyBehind(s, a, -1), -1);
   });
   eachElement<parts::Switch>(s.bench, [&](int d, int e, const parts::Switch& c) {
     const auto a = at(s.bench, d, c.a);
     const auto b = at(s.bench, d, c.b);
     if (!c.contact || a < 0 || b < 0 || !s.bench.connected(a) || !s.bench.connected(b)) return;
-    look(d, e, c.rating, c.volts, supplyBehind(s, a, b), true);
+    look(d, e, c.rating, c.volts, supplyBehind(s, a, b), a);
   });
   return out;
 }

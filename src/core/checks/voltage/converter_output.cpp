@@ -55,6 +55,7 @@ std::vector<Output> measure(const SolvedBench& s) {
              lowest(s, d, e, g, [](const OperatingPoint& p) { return p.command().moment == Moment::Stalled; })};
     const auto margin = [&](const char* quantity, const Output::At& where, Severity severity) {
       Margin x{.quantity = quantity, .subjects = {s.bench.address(o)}, .unit = Unit::Volt, .at = where.point};
+      x.from = *g.set.typical();
       if (where.point) x.value = where.out.value;
       x.limits = rising(atLeast(LimitKind::Recommended, severity, kHeld * *g.set.typical(), "set, less 5 %", g.set.source));
       m.margins.push_back(std::move(x));
