@@ -156,6 +156,10 @@ class Limits {
     figure(of, "current limit", r.limit);
     figure(of, "input, absolute maximum", r.absolute);
     figure(of, "input, as printed", r.printed);
+    figure(of, "input, least", r.least);
+    figure(of, "switch current limit", r.inputLimit);
+    figure(of, "efficiency", r.efficiency);
+    figure(of, "own current", r.idle);
   }
   void element(const Element& e, const Pins& p) {
     const auto of = named(e, "pins");
