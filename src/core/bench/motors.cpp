@@ -5,10 +5,22 @@
 
 #include "core/bench/coils.h"
 #include "core/bench/copper_distance.h"
+#include "core/bench/queries.h"
 #include "core/bench/signal_nets.h"
 
 namespace bold::bench {
 namespace {
+
+// Of a relay's contact its common end drives a motor as well; on a rail it is only what is switched.
+bool fromCommon(const Bench& bench, const Nets& nets, ChannelRef ref, TerminalIndex t) {
+  if (!isContact(bench, ref) || nets.rail(nets.of(t))) return false;
+  const auto& out = channelOf(bench, ref).out.front();
+  return std::ranges::any_of(bench.devices[ref.device].part->elements, [&](const parts::Element& e) {
+    const auto* sw = std::get_if<parts::Switch>(&e.body);
+    return sw && sw->contact &&
+           ((sw->a == out && bench.terminal(ref.device, sw->b) == t) || (sw->b == out && bench.terminal(ref.device, sw->a) == t));
+  });
+}
 
 // In bench order.
 std::vector<ChannelRef> channelsReached(const Bench& bench, const Nets& nets, const Motor& m) {
@@ -21,7 +33,8 @@ std::vector<ChannelRef> channelsReached(const Bench& bench, const Nets& nets, co
         const int d = bench.deviceOf(t);
         const auto& channels = bench.devices[d].part->channels;
         for (std::size_t c = 0; c < channels.size(); ++c)
-          if (std::ranges::any_of(channels[c].out, [&](const auto& o) { return bench.terminal(d, o) == t; }))
+          if (std::ranges::any_of(channels[c].out, [&](const auto& o) { return bench.terminal(d, o) == t; }) ||
+              fromCommon(bench, nets, {d, static_cast<int>(c)}, t))
             found.emplace(d, static_cast<int>(c));
       }
     }

@@ -149,7 +149,9 @@ void outcomes(const SolvedBench& s, Findings& out) {
     const bool planned = hasSignals(m);
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
     // Which of several switches is meant for what only the intent says.
-    const bool several = m.kind == MotorKind::UnipolarStepper || bench::bridgePins(s.bench, s.nets, m).size() > 1;
+    const bool contacts =
+        m.reached.size() > 1 && std::ranges::all_of(m.reached, [&](ChannelRef r) { return bench::isContact(s.bench, r); });
+    const bool several = contacts || m.kind == MotorKind::UnipolarStepper || bench::bridgePins(s.bench, s.nets, m).size() > 1;
     if (!planned && several) continue;
     bool known = true;
     for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && bench::windingOf(s.bench, m, i).resistance.known();

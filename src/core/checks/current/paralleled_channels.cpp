@@ -33,7 +33,7 @@ Findings judge(const SolvedBench& s) {
       for (std::size_t k = i + 1; k < channels.size(); ++k) {
         const auto& a = channels[i];
         const auto& b = channels[k];
-        if (a.lowSide) continue;
+        if (a.lowSide || bench::isContact(s.bench, {device, static_cast<int>(i)})) continue;
         TerminalIndex joined = -1;
         TerminalIndex alone = -1;
         for (const auto& x : a.out) {

@@ -49,8 +49,11 @@ Findings judge(const SolvedBench& s) {
         if (!s.bench.connected(t)) continue;
         const auto name = rail(s, t);
         // A switch to ground whose output is on ground shorts nothing; it just never matters.
-        // Nor does a transistor above its load, which has its upper end on the supply as it should.
-        if (!name.empty() && !(c.lowSide && sourceAt(s, t, false)) && !aboveLoad(s, static_cast<int>(d), c, t)) {
+        // Nor does a relay's contact, which breaks a line anywhere. Nor does a transistor above its load, which has its upper end on the
+        // supply as it should.
+        if (!name.empty() &&
+            !bench::isContact(s.bench, {static_cast<int>(d), static_cast<int>(&c - s.bench.devices[d].part->channels.data())}) &&
+            !(c.lowSide && sourceAt(s, t, false)) && !aboveLoad(s, static_cast<int>(d), c, t)) {
           auto f = finding(Severity::Stop, fmt::format("{} is on a rail", s.bench.called(t)),
                            fmt::format("The output {} is joined to {}: switching it the other way is a short.", s.bench.called(t), name),
                            {s.bench.address(t)});
