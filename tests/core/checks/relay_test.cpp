@@ -61,11 +61,10 @@ TEST_CASE("a contact may be wired by either end, in either lead, and two turn a 
                                                 "20AWG 0.3m\nwire pump.N k1.NO BK 20AWG 0.3m\nwire k1.COM psu.N BK 20AWG 0.3m"})
     CHECK(analyseFast(wiredBench(notation)).causes(checks::Severity::Stop) == 0);
   CHECK(Judged("flyback-missing", swapped + "\nremove d1").only() == kCaution);
-  CHECK(
-      Judged("output-short",
-             "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart k "
-             "relay-module-5v-2\npart m brushed-gear25-12v\nwire uno.5V k.VCC RD\nwire uno.GND k.GND BK\nwire uno.D7 k.IN1 YE\nwire uno.D8 "
-             "k.IN2 GN\nwire psu.P k.NO1 RD\nwire psu.P k.NO2 RD\nwire psu.N k.NC1 BK\nwire psu.N k.NC2 BK\nwire k.COM1 m.P BN\nwire "
-             "k.COM2 m.N WH")
-          .quiet());
+  const std::string round =
+      "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart k "
+      "relay-module-5v-2\npart m brushed-gear25-12v\nwire uno.5V k.VCC RD\nwire uno.GND k.GND BK\nwire uno.D7 k.IN1 YE\nwire uno.D8 "
+      "k.IN2 GN\nwire psu.P k.NO1 RD\nwire psu.P k.NO2 RD\nwire psu.N k.NC1 BK\nwire psu.N k.NC2 BK\nwire k.COM1 m.P BN\nwire "
+      "k.COM2 m.N WH";
+  for (const char* check : {"output-short", "paralleled-channels", "command-outcome"}) CHECK(Judged(check, round).quiet());
 }
