@@ -9,10 +9,13 @@ constexpr double kBackEmf = 0.8;       // of the rated voltage, where nothing be
 constexpr double kStillTurning = 0.1;  // share of the voltage across it from which its own one counts as worked out
 constexpr double kNothing = 1e-3;      // A
 
-// Of the motor's windings.
+// Of the motor's windings; what has no inductance, such as a light, is simply off.
 void openedCurrents(const Bench& bench, const Motor& m, const OperatingPoint& running, CarriedOn& out) {
-  for (const int w : m.windings)
+  for (std::size_t k = 0; k < m.windings.size(); ++k) {
+    const int w = m.windings[k];
+    if (windingOf(bench, m, k).inductance.typical() == 0.0) continue;
     if (const double i = running.element(m.device, w).value; std::abs(i) > kNothing) out.currents[bench.elementIndex(m.device, w)] = i;
+  }
 }
 
 // The capacitors at the stage of the opened motor keep the voltage they had.
@@ -26,7 +29,7 @@ void heldVoltages(const Bench& bench, const Motor& m, const OperatingPoint& runn
 
 // The own voltage of a brushed motor that still turns is what it had while running.
 std::optional<double> emf(const Bench& bench, const Motor& m, const OperatingPoint* running) {
-  if (m.kind != MotorKind::Brushed) return std::nullopt;
+  if (m.kind != MotorKind::TwoLead || m.still) return std::nullopt;
   const auto& w = windingOf(bench, m, 0);
   const auto ohms = w.resistance.typical();
   const auto nominal = w.nominal.typical();

@@ -20,7 +20,8 @@ bool isStepper(MotorKind k) {
   return k == MotorKind::BipolarStepper || k == MotorKind::UnipolarStepper;
 }
 
-std::string actionWord(Action a, int step) {
+std::string actionWord(const Motor& m, Action a, int step) {
+  if (m.still && a == Action::Forward) return "on";
   switch (a) {
     case Action::AllOff:
       return "off";
@@ -173,8 +174,38 @@ class CommandList {
     return pins.size() == 1 ? it->second = *pins.begin() : -1;
   }
 
-  // The levels that make one motor do this, written to its pins (or put at the stage where the intent names no pins).
+  // A relay's coil and what its contacts work are one matter, said of whichever the intent has signals for: its coil's, else its motor's.
   void set(Command& c, int motor, Action action, int step) {
+    const auto said = [&](int k) { return m_motors[k].intent && !m_motors[k].intent->signals.empty(); };
+    const auto turns = [](Action a) { return a != Action::AllOff && a != Action::Brake && a != Action::Coast; };
+    const auto coil = m_motors[motor].coil;
+    if (coil < 0) {
+      int lead = motor;
+      for (std::size_t k = 0; k < m_motors.size() && !said(lead); ++k)
+        if (m_motors[k].coil == motor && said(static_cast<int>(k))) lead = static_cast<int>(k);
+      if (lead == motor)
+        write(c, motor, action, step);
+      else
+        write(c, lead, turns(action) != m_motors[lead].atRest ? Action::Forward : Action::AllOff, 0);
+      follow(c, motor, turns(action));
+    } else {
+      const bool closes = turns(action) != m_motors[motor].atRest;
+      if (said(coil) || !said(motor))
+        write(c, coil, closes ? Action::Forward : Action::AllOff, 0);
+      else
+        write(c, motor, action, step);
+      follow(c, coil, closes);
+    }
+  }
+  // What a coil that is on or off makes of the motors on its contacts.
+  void follow(Command& c, int coil, bool on) const {
+    c.turning[coil] = on;
+    for (std::size_t k = 0; k < m_motors.size(); ++k)
+      if (m_motors[k].coil == coil) c.turning[k] = on != m_motors[k].atRest;
+  }
+
+  // The levels that make one motor do this, written to its pins (or put at the stage where the intent names no pins).
+  void write(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[motor];
     for (const int k : together(m_motors, motor))
       c.turning[k] = action != Action::AllOff && action != Action::Brake && action != Action::Coast;
@@ -223,7 +254,7 @@ class CommandList {
     const auto& m = m_motors[motor];
     const auto& name = m_bench.devices[m.device].called();
     const auto make = [&](Action a, int step, Moment moment, const std::string& tail) {
-      auto c = plain(a, name + " " + actionWord(a, step) + tail);
+      auto c = plain(a, name + " " + actionWord(m, a, step) + tail);
       c.motor = motor;
       c.variant = step;
       c.moment = moment;
@@ -243,7 +274,7 @@ class CommandList {
       }
     }
     const Action run = mine.front();
-    if (m.kind == MotorKind::Brushed || m.kind == MotorKind::Servo) {
+    if ((m.kind == MotorKind::TwoLead && !m.still) || m.kind == MotorKind::Servo) {
       auto stalled = plain(run, name + " stalled");
       stalled.moment = Moment::Stalled;
       stalled.motor = motor;
@@ -257,8 +288,8 @@ class CommandList {
       add(std::move(stalled), {Corner::Full, Corner::Nominal, Corner::Empty, Corner::Strong});
     }
     // An intent that lets it coast first never sends it backwards while it turns.
-    const bool sudden = !m.intent || !m.intent->ramp;
-    if (m.kind == MotorKind::Brushed && sudden && std::ranges::count(mine, Action::Reverse) > 0) {
+    const bool sudden = !m.still && (!m.intent || !m.intent->ramp);
+    if (m.kind == MotorKind::TwoLead && sudden && std::ranges::count(mine, Action::Reverse) > 0) {
       auto c = make(Action::Reverse, 0, Moment::Reversing, ", still turning forward");
       set(c, motor, Action::Reverse, 0);
       add(std::move(c), {Corner::Full});
@@ -302,7 +333,7 @@ class CommandList {
 
   // Whether the catalogue gives a spread of its winding that no measurement has replaced.
   bool spreads(const Motor& m) const {
-    if (m.kind != MotorKind::Brushed) return false;
+    if (m.kind != MotorKind::TwoLead) return false;
     const auto& r = windingOf(m_bench, m, 0).resistance;
     return r.spreadMin && r.typical() && *r.spreadMin < *r.typical() && !r.overridden;
   }
@@ -312,7 +343,7 @@ class CommandList {
   bool opensApart(const Motor& m, Action action, int step) const {
     if (m.kind == MotorKind::UnipolarStepper)
       return action == Action::Step && step > 0 && step < 4 && (m.intent && m.intent->sequence == "wave" ? true : step == 2);
-    return m.kind == MotorKind::Brushed && action == Action::Reverse && step == 0 &&
+    return m.kind == MotorKind::TwoLead && action == Action::Reverse && step == 0 &&
            (m.meant.device < 0 || !channelOf(m_bench, m.meant).clampsInside);
   }
 };
@@ -321,7 +352,7 @@ class CommandList {
 
 std::vector<TerminalIndex> bridgePins(const Bench& bench, const Nets& nets, const Motor& m) {
   std::set<TerminalIndex> out;
-  if (m.kind != MotorKind::Brushed) return {};
+  if (m.kind != MotorKind::TwoLead) return {};
   const auto& w = windingOf(bench, m, 0);
   for (const auto& lead : {w.a, w.b}) {
     const auto t = bench.terminal(m.device, lead);

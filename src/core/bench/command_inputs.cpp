@@ -59,7 +59,7 @@ bool matches(const Motor& m, const parts::Channel& c, int firstCoil, const parts
     }
   }
   // A relay's contact: on or off.
-  if (c.out.size() == 1 && m.kind == MotorKind::Brushed) {
+  if (c.out.size() == 1 && m.kind == MotorKind::TwoLead) {
     const bool on = row.outputs[0] != Drive::Open;
     return action == Action::Forward ? on : (action == Action::AllOff || action == Action::Coast) && !on;
   }
@@ -133,7 +133,7 @@ class RowChoice {
         return Action::Step;
       case MotorKind::BipolarStepper:
         return Action::Hold;
-      case MotorKind::Brushed:
+      case MotorKind::TwoLead:
       case MotorKind::Servo:
         break;
     }
@@ -231,14 +231,14 @@ std::vector<Action> actionsOf(TruthTables& tables, const Motor& m) {
       break;
     case MotorKind::UnipolarStepper:
       return {Action::Step};
-    case MotorKind::Brushed:
+    case MotorKind::TwoLead:
       candidates = {Action::Forward};
       if (m.intent && m.intent->bothDirections) candidates = {Action::Forward, Action::Reverse, Action::Brake, Action::Coast};
       break;
   }
   // A bridge of loose transistors: the intent names a pin for each way, whatever transistor comes first on a lead.
   const auto has = [&](const char* role) { return m.intent && std::ranges::count(m.intent->signals, role, &harness::Signal::role) > 0; };
-  if (m.kind == MotorKind::Brushed && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
+  if (m.kind == MotorKind::TwoLead && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
   if (m.meant.device < 0) return {candidates.front()};
   std::vector<Action> out;
   for (const auto a : candidates)

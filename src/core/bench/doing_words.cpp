@@ -14,6 +14,10 @@ std::string_view word(Doing d) {
       return "brakes";
     case Doing::Coast:
       return "coasts";
+    case Doing::On:
+      return "is on";
+    case Doing::Off:
+      return "is off";
     case Doing::Energised:
       return "is energised";
     case Doing::Undecided:

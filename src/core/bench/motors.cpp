@@ -103,7 +103,7 @@ void findSwitches(const Bench& bench, const Nets& nets, Motor& m) {
 
 // A brushed motor with one lead on one output of its bridge and the other on a rail.
 std::optional<HalfBridge> halfBridge(const Bench& bench, const Nets& nets, const Motor& m) {
-  if (m.kind != MotorKind::Brushed || m.meant.device < 0) return std::nullopt;
+  if (m.kind != MotorKind::TwoLead || m.meant.device < 0) return std::nullopt;
   const auto& channel = channelOf(bench, m.meant);
   if (channel.lowSide || channel.out.size() != 2) return std::nullopt;
   const auto& w = windingOf(bench, m, 0);
@@ -189,7 +189,7 @@ std::vector<std::string> rolesOf(const Bench& bench, const Motor& m) {
   for (const auto& c : meantChannels(bench, m))
     for (const auto& [role, input] : c.inputs)
       if (std::ranges::count(out, role) == 0) out.push_back(role);
-  if (!out.empty() || m.kind != MotorKind::Brushed) return out;
+  if (!out.empty() || m.kind != MotorKind::TwoLead) return out;
   const auto& w = windingOf(bench, m, 0);
   const auto wired = [&](const parts::Node& lead) {
     const auto t = bench.terminal(m.device, lead);
@@ -219,6 +219,13 @@ std::vector<int> together(const std::vector<Motor>& motors, int motor) {
   return out;
 }
 
+bool stated(const std::vector<Motor>& motors, int motor) {
+  const auto said = [](const Motor& m) { return m.intent && !m.intent->signals.empty(); };
+  const auto coil = motors[motor].coil;
+  return said(motors[motor]) || (coil >= 0 && said(motors[coil])) ||
+         std::ranges::any_of(motors, [&](const Motor& m) { return m.coil == motor && said(m); });
+}
+
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref) {
   return bench.devices[ref.device].part->channels[ref.channel];
 }
@@ -241,24 +248,58 @@ const parts::Chopper* chopperOf(const Bench& bench, ChannelRef ref) {
   return nullptr;
 }
 
+namespace {
+
+// A contact that is moved by the voltage across a coil, not by an input.
+std::optional<bool> closedAtRest(const Bench& bench, ChannelRef ref) {
+  if (ref.device < 0 || !isContact(bench, ref)) return std::nullopt;
+  const auto& out = channelOf(bench, ref).out.front();
+  for (const auto& e : bench.devices[ref.device].part->elements) {
+    const auto* sw = std::get_if<parts::Switch>(&e.body);
+    if (!sw || !sw->contact || sw->a != out) continue;
+    const auto at = [&](double volts) {
+      return sw->on.evaluate({[](const parts::Node&) { return parts::Level::Undefined; },
+                              [&](const parts::Node&, const parts::Node&) -> std::optional<double> { return volts; }});
+    };
+    constexpr double kPlenty = 1000;
+    const auto rest = at(0);
+    if (rest != parts::Level::Undefined && at(kPlenty) == !rest) return rest == parts::Level::High;
+  }
+  return std::nullopt;
+}
+
+void findCoils(const Bench& bench, std::vector<Motor>& motors) {
+  for (auto& m : motors)
+    for (std::size_t k = 0; k < motors.size(); ++k) {
+      if (!motors[k].still || motors[k].device != m.meant.device) continue;
+      if (const auto rest = closedAtRest(bench, m.meant)) {
+        m.coil = static_cast<int>(k);
+        m.atRest = *rest;
+      }
+    }
+}
+
+}  // namespace
+
 std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
   std::vector<Motor> out;
   for (std::size_t d = 0; d < bench.devices.size(); ++d) {
     Motor m;
     m.device = static_cast<int>(d);
-    bool brushed = false;
+    bool twoLead = false;
     bool servo = false;
     const auto& elements = bench.devices[d].part->elements;
     for (std::size_t e = 0; e < elements.size(); ++e) {
       if (const auto* w = std::get_if<parts::Winding>(&elements[e].body)) {
         m.windings.push_back(static_cast<int>(e));
-        brushed = brushed || w->brushed;
+        twoLead = twoLead || w->brushed || w->still;
+        m.still = m.still || w->still;
       }
       if (const auto* s = std::get_if<parts::Sink>(&elements[e].body)) servo = servo || s->start.known();
     }
     if (m.windings.empty() && !servo) continue;
     m.kind = m.windings.empty()    ? MotorKind::Servo
-             : brushed             ? MotorKind::Brushed
+             : twoLead             ? MotorKind::TwoLead
              : sharesTap(bench, m) ? MotorKind::UnipolarStepper
                                    : MotorKind::BipolarStepper;
     for (const auto& i : bench.intents)
@@ -288,6 +329,7 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     m.buffers = buffersOf(bench, nets, m);
     out.push_back(std::move(m));
   }
+  findCoils(bench, out);
   return out;
 }
 

@@ -10,7 +10,8 @@
 
 namespace bold::bench {
 
-enum class MotorKind { Brushed, BipolarStepper, UnipolarStepper, Servo };
+/// TwoLead: a brushed motor, or a load that turns nothing.
+enum class MotorKind { TwoLead, BipolarStepper, UnipolarStepper, Servo };
 
 /// A stage channel on the bench.
 struct ChannelRef {
@@ -31,13 +32,16 @@ inline constexpr Metres kNear{0.1};
 /// A motor with what it is meant to do and what it is wired to.
 struct Motor {
   int device = -1;
-  MotorKind kind = MotorKind::Brushed;
+  MotorKind kind = MotorKind::TwoLead;
+  bool still = false;                        ///< turns nothing, is only on or off: no stall, no voltage of its own, no way round
   std::vector<int> windings;                 ///< element indices
   const harness::Intent* intent = nullptr;   ///< into Bench::intents; none: nothing was said about it
   std::vector<ChannelRef> reached;           ///< channels that any of its leads is wired to
   ChannelRef meant;                          ///< the channel the intent names, else the one reached; device -1: none
   std::vector<ChannelRef> further;           ///< of a stepper on several channels: its second bridge, the switches of its other coils
   std::optional<HalfBridge> half;            ///< of the meant channel
+  int coil = -1;                             ///< the motor that is the coil of the relay whose contact is meant; -1: none
+  bool atRest = false;                       ///< that contact is closed while its coil carries nothing
   std::vector<std::pair<int, int>> buffers;  ///< capacitors on its stages or within kNear of them: device, element
   std::vector<TerminalIndex> tiedLow;        ///< inputs of those channels' parts that copper joins to ground
 };
@@ -61,6 +65,9 @@ TerminalIndex inputOf(const Bench& bench, const Motor& motor, const std::string&
 
 /// Motors that the intent moves by the very same signals on the same channels, itself included: what one does all do.
 std::vector<int> together(const std::vector<Motor>& motors, int motor);
+
+/// Whether anybody stated a pin for this motor: for itself, for its relay's coil or, of a coil, for a motor on its contacts.
+bool stated(const std::vector<Motor>& motors, int motor);
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref);
 const parts::Winding& windingOf(const Bench& bench, const Motor& motor, std::size_t i);

@@ -11,7 +11,7 @@
 namespace bold::bench {
 
 /// What a motor does at an operating point.
-enum class Doing { Nothing, Forward, Reverse, Brake, Coast, Energised, Undecided };
+enum class Doing { Nothing, Forward, Reverse, Brake, Coast, On, Off, Energised, Undecided };  // On, Off: of a load that turns nothing
 
 /// "runs forward", "coasts", "is energised"…
 std::string_view word(Doing doing);

@@ -144,8 +144,9 @@ Unstated withoutSignals(const bench::SolvedBench& s, const bench::Motor& m) {
 
 void decide(Analysis& a, const harness::Harness& h, const Options& options) {
   const auto& bench = a.solved->bench;
-  for (const auto& m : a.solved->motors)
-    if (!m.intent || m.intent->signals.empty()) a.unstated.push_back(withoutSignals(*a.solved, m));
+  const auto& motors = a.solved->motors;
+  for (std::size_t k = 0; k < motors.size(); ++k)
+    if (!bench::stated(motors, static_cast<int>(k))) a.unstated.push_back(withoutSignals(*a.solved, motors[k]));
   sayLeftOut(a);
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);

@@ -8,6 +8,7 @@ namespace bold::checks {
 namespace {
 
 TerminalIndex inputFor(const SolvedBench& s, const Motor& m, const std::string& role) {
+  if (m.coil >= 0) return bench::inputOf(s.bench, s.motors[m.coil], role);
   if (m.kind != MotorKind::Servo) return bench::inputOf(s.bench, m, role);
   for (const auto& t : s.bench.devices[m.device].part->terminals)
     if (t.input) return s.bench.terminal(m.device, t.id);

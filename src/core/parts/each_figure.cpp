@@ -78,8 +78,9 @@ struct Figures {
     among(drain, gate, source, pChannel, threshold, vds, vgs, rds);
   }
   void operator()(Winding& s) const {
-    auto& [name, a, b, resistance, inductance, run, nominal, highest, phase, brushed, directional, bonded, thermal, hottest, settles] = s;
-    among(name, a, b, resistance, inductance, run, nominal, highest, phase, brushed, directional, bonded, thermal, hottest, settles);
+    auto& [name, a, b, resistance, inductance, run, nominal, highest, phase, brushed, still, directional, bonded, thermal, hottest,
+           settles] = s;
+    among(name, a, b, resistance, inductance, run, nominal, highest, phase, brushed, still, directional, bonded, thermal, hottest, settles);
   }
   void operator()(Source& s) const {
     auto& [positive, negative, full, nominal, empty, resistance, continuous, limit, capacity, capacitance, sinks, cutsOff, lithium,

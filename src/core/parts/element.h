@@ -87,7 +87,7 @@ struct Mosfet {
   std::vector<std::pair<double, double>> rds;  ///< VGS in V, greatest RDS(on) in ohm
 };
 
-/// A motor winding. With `run` it is a brushed motor, without it a coil.
+/// A motor's winding, or another load with two leads. Brushed, still, or else a stepper's coil.
 struct Winding {
   std::string name;  ///< coil name, "A"; empty for a brushed motor
   Node a, b;         ///< brushed: a is the lead that is positive in forward by the part's own convention
@@ -97,6 +97,7 @@ struct Winding {
   Figure highest;  ///< V
   Figure phase;    ///< A a coil
   bool brushed = false;
+  bool still = false;        ///< turns nothing: a relay's coil, a solenoid, a valve, a heater, a light
   bool directional = false;  ///< electronically commutated: must be fed the right way round and not chopped
   Node bonded;               ///< lead that the case is joined to; empty: none
   Figure thermal;            ///< K/W, winding to still air

@@ -205,9 +205,20 @@ void lists(const Part& p, const Json* file, const Say& say, std::string& out) {
   list("Notes", notes);
 }
 
+// Its one winding, of a part with two leads.
+const Winding* twoLeadLoad(const Part& p) {
+  for (const auto& e : p.elements)
+    if (const auto* w = std::get_if<Winding>(&e.body); w && (w->still || w->brushed)) return w;
+  return nullptr;
+}
+
 }  // namespace
 
 std::string_view howToMeasure(std::string_view figure, const Part& p) {
+  const auto* load = twoLeadLoad(p);
+  if (figure == "winding" && load && load->directional)
+    return "rated voltage over the current it draws: an ohmmeter sees only its electronics or diodes.";
+  if (figure == "winding" && load && load->still) return "ohmmeter across the leads.";
   if (figure == "winding" && isMotor(p))
     return "ohmmeter across the leads, shaft turned to three positions, the lowest reading counts; below 1 ohm with four leads, or voltage "
            "over current with the shaft held for a moment.";

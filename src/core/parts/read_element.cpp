@@ -104,6 +104,7 @@ ElementBody winding(Form& f, const std::vector<Node>& n) {
   w.b = n[1];
   w.name = f.text("name");
   w.brushed = f.flag("brushed");
+  w.still = f.flag("still");
   w.resistance = f.figure("r", Unit::Ohm);
   w.inductance = f.figure("l", Unit::Henry);
   w.run = f.figure("run", Unit::Amp);

@@ -35,11 +35,18 @@ QCheckBox* choice(const QString& text, const char* name, const QString& help, QW
   return box;
 }
 
-enum class Kind { Brushed, Stepper, Unipolar, Servo };
+bool still(const parts::Part& part) {
+  return std::ranges::any_of(part.elements, [](const parts::Element& e) {
+    const auto* w = std::get_if<parts::Winding>(&e.body);
+    return w && w->still;
+  });
+}
+
+enum class Kind { Brushed, Still, Stepper, Unipolar, Servo };
 Kind kindOf(const parts::Part* part) {
   if (!part) return Kind::Brushed;
   if (windings(*part) == 0) return Kind::Servo;
-  if (windings(*part) == 1) return Kind::Brushed;
+  if (windings(*part) == 1) return still(*part) ? Kind::Still : Kind::Brushed;
   return part->kind.starts_with("unipolar") ? Kind::Unipolar : Kind::Stepper;
 }
 
@@ -167,7 +174,7 @@ void IntentEditor::showChoices(const harness::Intent& intent) {
     box->setEnabled(!m_session.document.readOnly());
   };
   show(m_both, intent.bothDirections, brushed);
-  show(m_speed, intent.speedControl, brushed);
+  show(m_speed, intent.speedControl, brushed || kind == Kind::Still);
   show(m_hold, intent.hold, stepper);
   show(m_ramp, intent.ramp, brushed);
   show(m_together, intent.together, brushed);

@@ -38,7 +38,7 @@ LowSideSwitchDialog::LowSideSwitchDialog(Session& session, QWidget* parent) : QD
     bool motor = false;
     bool supply = false;
     for (const auto& e : part->elements) {
-      if (const auto* w = std::get_if<parts::Winding>(&e.body)) motor = motor || w->brushed;
+      if (const auto* w = std::get_if<parts::Winding>(&e.body)) motor = motor || w->brushed || w->still;
       supply = supply || std::holds_alternative<parts::Source>(e.body);
     }
     if (motor) m_motor->addItem(qs(d.called()), qs(d.id));

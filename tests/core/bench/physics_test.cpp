@@ -177,7 +177,7 @@ TEST_CASE("the weak corner gives less and the strong one more than the expected 
         const auto* p = s->point(static_cast<int>(m), Action::Forward, Moment::Stalled, c);
         return p ? std::optional(std::abs(amps(*s, *p, static_cast<int>(m)))) : std::nullopt;
       };
-      if (s->motors[m].kind != MotorKind::Brushed || !at(Corner::Empty) || !at(Corner::Strong)) continue;
+      if (s->motors[m].kind != MotorKind::TwoLead || !at(Corner::Empty) || !at(Corner::Strong)) continue;
       INFO(name);
       CHECK(*at(Corner::Empty) <= *at(Corner::Nominal) + 1e-6);
       CHECK(*at(Corner::Strong) >= *at(Corner::Full) - 1e-6);

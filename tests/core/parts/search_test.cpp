@@ -95,7 +95,7 @@ TEST_CASE("everyday words find the part that people mean, first") {
     return hits.empty() ? std::string() : hits.front()->id;
   };
   CHECK(first("relay") == "relay-module-5v-1");
-  CHECK(first("fan") == "blower-80mm-12v");
+  CHECK(first("fan 12v") == "fan-80mm-12v");
   CHECK(first("4xAA") == "battery-4aa-alkaline");
   CHECK(first("4 x AA") == "battery-4aa-alkaline");
   CHECK(first("4×AA") == "battery-4aa-alkaline");

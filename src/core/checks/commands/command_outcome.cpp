@@ -20,12 +20,12 @@ namespace {
 using bench::Doing;
 
 bool moves(Doing d) {
-  return d == Doing::Forward || d == Doing::Reverse || d == Doing::Energised;
+  return d == Doing::Forward || d == Doing::Reverse || d == Doing::On || d == Doing::Energised;
 }
 
 // Forward by the intent is the lead it names as positive; where it names none, either way round is forward.
 Doing asIntended(const SolvedBench& s, const Motor& m, Doing d) {
-  if (!m.intent || m.kind != MotorKind::Brushed || m.intent->forwardLead.empty()) return d;
+  if (!m.intent || m.kind != MotorKind::TwoLead || m.intent->forwardLead.empty()) return d;
   const auto& w = bench::windingOf(s.bench, m, 0);
   if (m.intent->forwardLead != w.b) return d;
   return d == Doing::Forward ? Doing::Reverse : d == Doing::Reverse ? Doing::Forward : d;
@@ -51,6 +51,7 @@ bool tooWeakToBrake(const SolvedBench& s, const Motor& m, const OperatingPoint& 
 
 bool asPlanned(const SolvedBench& s, const Motor& m, Action action, Doing d) {
   const bool either = !m.intent || m.intent->forwardLead.empty();
+  if (m.still) return (d == Doing::On) == (action == Action::Forward || action == Action::Reverse);
   switch (action) {
     case Action::Forward:
       return d == Doing::Forward || (either && d == Doing::Reverse);
@@ -148,6 +149,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
     const auto& m = s.motors[k];
     const bool planned = hasSignals(m);
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
+    // A relay's coil does what the motor on its contact was stated: that one is held against it.
+    if (!planned && bench::stated(s.motors, static_cast<int>(k)) && m.coil < 0) continue;
     // Which of several switches is meant for what only the intent says.
     const bool contacts =
         m.reached.size() > 1 && std::ranges::all_of(m.reached, [&](ChannelRef r) { return bench::isContact(s.bench, r); });
@@ -175,7 +178,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
         wrong.push_back(fmt::format("{}: {} of {} coils energised", c.title, coils, need));
       }
     }
-    const bool bothWays = m.kind == MotorKind::Brushed && planned && m.intent->bothDirections;
+    const bool bothWays = m.kind == MotorKind::TwoLead && planned && m.intent->bothDirections;
     if (bothWays && m.meant.device >= 0 && std::ranges::count(bench::actionsOf(s.bench, m), Action::Reverse) == 0)
       wrong.push_back(fmt::format("{} reverse: {} can turn it one way only", called(s, m), bench::called(s.bench, m.meant)));
     if (wrong.empty()) continue;
@@ -202,7 +205,7 @@ TerminalIndex meantInput(const SolvedBench& s, const Motor& m, const harness::Si
       if (t.input) return s.bench.terminal(m.device, t.id);
     return -1;
   }
-  return bench::inputOf(s.bench, m, signal.role);
+  return bench::inputOf(s.bench, m.coil >= 0 ? s.motors[m.coil] : m, signal.role);
 }
 
 struct Astray {

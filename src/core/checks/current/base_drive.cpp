@@ -118,7 +118,7 @@ std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
                                show(Ohms{*ohms}), show(then)),
                    figureOf(s.bench, device, "resistance")});
   else if (most && wanted.value > *most)
-    out.push_back({fmt::format("{} would need {} into its base, more than {} gives ({}): a smaller resistor does not help.",
+    out.push_back({fmt::format("The base of {} would need {}, more than {} gives ({}): a smaller resistor does not help.",
                                called(s.bench, d.device), show(wanted), s.bench.called(pin), show(Amps{*most}))});
   out.push_back({fmt::format("Or take a logic-level MOSFET in the place of {}: it needs no current.", called(s.bench, d.device))});
   return out;

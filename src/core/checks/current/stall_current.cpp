@@ -42,7 +42,7 @@ std::vector<Stall> measure(const SolvedBench& s) {
   std::vector<Stall> out;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
-    if (motor.kind != MotorKind::Brushed) continue;
+    if (motor.kind != MotorKind::TwoLead) continue;
     const auto* p = s.point(static_cast<int>(m), Action::Forward, Moment::Stalled, Corner::Full);
     const auto* run = s.running(static_cast<int>(m), Corner::Full);
     if (!p || !run) continue;

@@ -18,7 +18,7 @@ double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const bench::N
   double sum = p.element(pole.device, pole.element).value;
   for (std::size_t m = 0; m < s.motors.size(); ++m) {
     const auto& motor = s.motors[m];
-    if (motor.kind != MotorKind::Brushed || !p.command().turning[m] || dutyOf(motor) >= 1) continue;
+    if (motor.kind != MotorKind::TwoLead || !p.command().turning[m] || dutyOf(motor) >= 1) continue;
     const auto& w = bench::windingOf(s.bench, motor, 0);
     const bool mine = sourceAt(s, s.bench.terminal(motor.device, w.a), true) == &pole || s.nets.sources().size() == 1 ||
                       std::ranges::any_of(motor.reached, [&](ChannelRef r) {

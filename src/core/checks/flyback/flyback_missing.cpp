@@ -146,7 +146,7 @@ std::vector<Opened> measure(const SolvedBench& s) {
 std::optional<Repair> fitDiode(const SolvedBench& s, const Opened& m) {
   const auto& motor = *m.motor;
   const auto lead = supplyLead(s, motor);
-  if (lead < 0 || motor.kind != MotorKind::Brushed) return std::nullopt;
+  if (lead < 0 || motor.kind != MotorKind::TwoLead) return std::nullopt;
   const auto& w = bench::windingOf(s.bench, motor, m.winding);
   const auto a = s.bench.terminal(motor.device, w.a);
   const auto other = lead == a ? s.bench.terminal(motor.device, w.b) : a;

@@ -19,7 +19,7 @@ struct Lead {
 std::vector<Lead> measure(const SolvedBench& s) {
   std::vector<Lead> out;
   for (const auto& m : s.motors) {
-    if (m.kind != MotorKind::Brushed) continue;
+    if (m.kind != MotorKind::TwoLead || m.still) continue;
     const auto& w = bench::windingOf(s.bench, m, 0);
     const auto a = s.bench.terminal(m.device, w.a);
     const auto b = s.bench.terminal(m.device, w.b);

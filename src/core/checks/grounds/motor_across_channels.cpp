@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::motor_across_channels {
 namespace {
@@ -22,7 +22,7 @@ TerminalIndex outputAt(const SolvedBench& s, ChannelRef ref, TerminalIndex lead)
 Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
-    if (m.kind != MotorKind::Brushed || m.reached.size() != 2) continue;
+    if (m.kind != MotorKind::TwoLead || m.reached.size() != 2) continue;
     auto mine = m.reached[0];
     auto other = m.reached[1];
     if (m.meant == other) std::swap(mine, other);

@@ -46,7 +46,7 @@ Settled byVoltage(double watts20, double rth, double air) {
 
 // A coil straight on its supply, by switches or bridges that regulate nothing.
 bool onVoltage(const SolvedBench& s, const Motor& m) {
-  return m.kind != MotorKind::Brushed &&
+  return m.kind != MotorKind::TwoLead &&
          std::ranges::none_of(m.reached, [&](ChannelRef r) { return bench::chopperOf(s.bench, r) != nullptr; });
 }
 

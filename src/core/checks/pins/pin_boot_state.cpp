@@ -150,8 +150,8 @@ Findings judge(const SolvedBench& s) {
     for (const auto& p : s.points) {
       if (!p->solved() || p->command().action != Action::Boot) continue;
       const auto doing = p->doing(static_cast<int>(k));
-      const bool stepper = m.kind != MotorKind::Brushed;
-      const bool runs = !stepper && (doing == Doing::Forward || doing == Doing::Reverse);
+      const bool stepper = m.kind != MotorKind::TwoLead;
+      const bool runs = !stepper && (doing == Doing::Forward || doing == Doing::Reverse || doing == Doing::On);
       // A coil of a plain stage that carries current at boot warms up; a step/dir stage just holds, which is its default.
       const bool coils = m.kind == MotorKind::UnipolarStepper && doing == Doing::Energised;
       auto open = floatingGates(s, *p, m);
@@ -170,12 +170,13 @@ Findings judge(const SolvedBench& s) {
       const bool stop = runs;
       auto f = finding(
           stop ? Severity::Stop : Severity::Caution,
-          runs ? fmt::format("{} runs while {}", called(s, m), p->command().variant == 1 ? "pins chatter at boot" : "the controller starts")
+          runs    ? fmt::format("{} {} while {}", called(s, m), m.still ? "is on" : "runs",
+                             p->command().variant == 1 ? "pins chatter at boot" : "the controller starts")
           : coils ? fmt::format("A coil of {} is on at boot", called(s, m))
                   : fmt::format("{} {} until the program runs", named(s.bench, open), open.size() > 1 ? "float" : "floats"),
           runs    ? fmt::format("{}, {} {}: nobody asked for that.",
                              p->command().variant == 1 ? "While pins chatter at boot" : "While the controller starts or is programmed",
-                                called(s, m), doing == Doing::Forward ? "runs forward" : "runs in reverse")
+                                called(s, m), word(doing))
           : coils ? fmt::format("While the controller starts, a coil of {} carries current.", called(s, m))
                   : fmt::format("From power-on until the program sets its pin nothing holds {}: {} may twitch or run for a moment.",
                                 named(s.bench, open), called(s, m)),
@@ -185,8 +186,11 @@ Findings judge(const SolvedBench& s) {
       // What lets it run: the transistors on its leads.
       if (runs && m.reached.empty())
         for (const int d : transistorsAt(s, m)) f.subjects.push_back(idOf(s.bench, d));
-      f.ways = {{fmt::format("Fit 10 kΩ from {} to the level that keeps {} off, or take a pin that stands still at boot.",
-                             s.bench.called(place), called(s, m))}};
+      if (runs && m.atRest)
+        f.ways = {{fmt::format("Take the contact of {} that is open while its coil carries nothing.", called(s.bench, m.meant.device))}};
+      else
+        f.ways = {{fmt::format("Fit 10 kΩ from {} to the level that keeps {} off, or take a pin that stands still at boot.",
+                               s.bench.called(place), called(s, m))}};
       f.formula = runs ? "boot level of the pin, solved" : "no pull, and the pin is an input at boot";
       f.repair = pull(s, hold.input >= 0 ? hold.input : floats,
                       hold.input >= 0           ? hold.level

@@ -32,7 +32,8 @@ std::vector<Chopped> measure(const SolvedBench& s) {
           rising(atMost(LimitKind::Recommended, Severity::Caution, most->typical(), "greatest", most->source),
                  atMost(LimitKind::Recommended, Severity::Stop,
                         most->typical() ? std::optional(kFarAbove * *most->typical()) : std::nullopt, "2 x greatest", most->source));
-    const bool heard = frequency.value >= kHearsFrom && frequency.value <= kHearsTo;
+    const bool silent = m.still && bench::windingOf(s.bench, m, 0).inductance.typical() == 0.0;
+    const bool heard = !silent && frequency.value >= kHearsFrom && frequency.value <= kHearsTo;
     out.push_back({std::move(margin), &m, frequency, most, heard ? std::optional(Severity::Note) : std::nullopt});
   }
   return out;

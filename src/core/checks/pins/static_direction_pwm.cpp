@@ -10,7 +10,7 @@ namespace bold::checks::static_direction_pwm {
 Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
-    if (m.kind != MotorKind::Brushed || !m.intent || !m.intent->speedControl || !m.intent->bothDirections) continue;
+    if (m.kind != MotorKind::TwoLead || !m.intent || !m.intent->speedControl || !m.intent->bothDirections) continue;
     TerminalIndex in[2] = {-1, -1};
     bool speed = false;
     for (const auto& sig : m.intent->signals) {

@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::polarity_sensitive_load {
 namespace {
@@ -27,7 +27,8 @@ void reversed(const SolvedBench& s, const Motor& m, Findings& out) {
                    {s.bench.address(a), s.bench.address(b)});
   f.formula = fmt::format("{} against {}: -{}", s.bench.called(a), s.bench.called(b), show(Volts{most.value}));
   f.args = {{"voltage", Volts{most.value}}};
-  f.repair = RepairDraft(s.bench).exchange(a, b).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, a), found(s.bench, b)));
+  f.repair =
+      RepairDraft(s.bench).exchange(a, b).repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, a), found(s.bench, b)));
   out.push_back(std::move(f));
 }
 
@@ -37,7 +38,8 @@ void reversed(const SolvedBench& s, const Motor& m, Findings& out) {
 Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& m : s.motors) {
-    const bool electronics = m.kind == MotorKind::Servo || (m.windings.size() == 1 && bench::windingOf(s.bench, m, 0).directional);
+    const bool electronics =
+        m.kind == MotorKind::Servo || (m.windings.size() == 1 && !m.still && bench::windingOf(s.bench, m, 0).directional);
     if (!electronics) continue;
     bool turned = false;
     for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {

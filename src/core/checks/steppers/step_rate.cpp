@@ -54,7 +54,7 @@ void findKnee(const SolvedBench& s, Rate& m) {
 std::vector<Rate> measure(const SolvedBench& s) {
   std::vector<Rate> out;
   for (const auto& motor : s.motors) {
-    if (!motor.intent || !motor.intent->rate || motor.windings.empty() || motor.kind == MotorKind::Brushed) continue;
+    if (!motor.intent || !motor.intent->rate || motor.windings.empty() || motor.kind == MotorKind::TwoLead) continue;
     Rate m{{}, &motor, &bench::windingOf(s.bench, motor, 0), motor.intent->rate->value / stepsPerFull(s, motor)};
     findKnee(s, m);
     if (!motor.intent->ramp)

@@ -50,7 +50,7 @@ std::vector<AtMotor> measure(const SolvedBench& s) {
     const auto& w = bench::windingOf(s.bench, motor, 0);
     const auto most = greatest(w);
     const double duty = dutyOf(motor);
-    const auto& limits = w.brushed ? kBrushed : kCoil;
+    const auto& limits = w.brushed || w.still ? kBrushed : kCoil;
     const auto times = [&](double k) { return most ? std::optional(k * *most) : std::nullopt; };
     Margin margin{
         .quantity = "voltage while running",

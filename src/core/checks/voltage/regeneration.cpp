@@ -64,7 +64,7 @@ std::vector<Lifted> measure(const SolvedBench& s) {
   std::vector<Lifted> out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    if (m.kind != MotorKind::Brushed || (m.intent && m.intent->ramp) || !brakesAtLowDuty(s, m)) continue;
+    if (m.kind != MotorKind::TwoLead || m.still || (m.intent && m.intent->ramp) || !brakesAtLowDuty(s, m)) continue;
     const auto* p = s.running(static_cast<int>(k), Corner::Full);
     const auto& w = bench::windingOf(s.bench, m, 0);
     if (!p || !w.resistance.typical()) continue;
