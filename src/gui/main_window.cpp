@@ -254,15 +254,15 @@ void MainWindow::deletePicked() {
     m_bench->removeSelected();
 }
 
-// Of the picked motor; where none is picked, of every motor.
+// Of the picked motor or sensor; where nothing is picked, of all of them.
 void MainWindow::stateAsWired() {
   const auto& solved = m_session.analyser.analysis().solved;
   if (!solved || m_session.document.readOnly()) return;
   const auto picked = m_session.selection.subject().section('.', 0, 0).toStdString();
   auto grown = m_session.document.harness();
   harness::Edit all{tr("State the pins as they are wired").toStdString(), {}};
-  for (const auto& m : solved->motors) {
-    const auto& id = solved->bench.devices[m.device].doc.id;
+  for (const auto& device : solved->bench.devices) {
+    const auto& id = device.doc.id;
     if (m_session.document.harness().device(picked) && id != picked) continue;
     if (const auto one = checks::stateAsWired(grown, *solved, id)) {
       harness::apply(grown, *one);

@@ -10,6 +10,7 @@
 #include "core/harness/names.h"
 #include "core/parts/connector_id.h"
 #include "core/parts/named_terminal.h"
+#include "core/parts/roles.h"
 
 namespace bold::bench {
 namespace {
@@ -157,7 +158,11 @@ class BenchMaker {
     for (TerminalIndex t = 0; t < static_cast<int>(m_bench.terminalCount()); ++t)
       if (m_bench.facts(t).input) m_bench.m_inputs.push_back(t);
     for (auto& i : harness::intentsOf(m_h))
-      if (m_bench.deviceIndex(i.motor) >= 0) m_bench.intents.push_back(std::move(i));
+      if (const int d = m_bench.deviceIndex(i.motor); d >= 0) {
+        const auto& part = *m_bench.devices[d].part;
+        const bool read = parts::isSensor(part) && !parts::isMotor(part);
+        (read ? m_bench.reads : m_bench.intents).push_back(std::move(i));
+      }
     for (auto& p : problemsOfIntents(m_h, m_library)) m_bench.problems.push_back(std::move(p));
     return std::move(m_bench);
   }

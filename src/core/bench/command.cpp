@@ -47,6 +47,8 @@ std::string actionWord(const Motor& m, Action a, int step) {
       return "only one supply on";
     case Action::Combination:
       return "combination";
+    case Action::Pressed:
+      return "pressed";
   }
   return {};
 }
@@ -83,6 +85,7 @@ class CommandList {
     const auto running = all;
     if (m_motors.size() > 1) add(std::move(all), {Corner::Full, Corner::Nominal, Corner::Empty});
     oneSupply(running);
+    moved(running);
     return std::move(m_out);
   }
 
@@ -116,6 +119,41 @@ class CommandList {
       c.id = c.title = "only " + m_bench.devices[d].called() + " on";
       add(std::move(c), {Corner::Nominal});
     }
+  }
+
+  // What is worked by hand or by what it senses, each for itself.
+  void moved(const Command& running) {
+    for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
+      const auto& device = m_bench.devices[d];
+      std::vector<std::pair<int, int>> together;
+      const char* how = " pressed";
+      for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
+        const auto* c = std::get_if<parts::Contact>(&device.part->elements[e].body);
+        if (!c || c->moved == parts::Moved::No || !device.has(device.part->elements[e]) || !wired(static_cast<int>(d), *c)) continue;
+        const std::pair at{static_cast<int>(d), static_cast<int>(e)};
+        if (c->moved == parts::Moved::Senses) how = " active";
+        if (c->moved != parts::Moved::Slides)
+          together.push_back(at);
+        else
+          add(with(running, {at}, device.called() + " at " + m_bench.facts(m_bench.terminal(at.first, c->b)).label),
+              {Corner::Full, Corner::Nominal});
+      }
+      if (!together.empty()) add(with(running, together, device.called() + how), {Corner::Full, Corner::Nominal});
+    }
+  }
+  bool wired(int device, const parts::Contact& c) const {
+    const auto touched = [&](const parts::Node& n) {
+      const auto t = m_bench.terminal(device, n);
+      return t < 0 || std::ranges::any_of(m_nets.members(m_nets.of(t)), [&](TerminalIndex o) { return m_bench.deviceOf(o) != device; });
+    };
+    return touched(c.a) && touched(c.b);
+  }
+  Command with(Command running, std::vector<std::pair<int, int>> contacts, const std::string& title) const {
+    running.action = Action::Pressed;
+    running.id = running.title = title;
+    running.variant = static_cast<int>(std::ranges::count(m_out, Action::Pressed, &Command::action));
+    running.moved = std::move(contacts);
+    return running;
   }
 
   // Everything at rest.

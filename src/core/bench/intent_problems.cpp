@@ -24,6 +24,9 @@ class Naming {
       if (const auto part = library.find(d.part))
         for (const auto& c : part->channels)
           for (const auto& [role, input] : c.signals) m_roles.insert(role);
+    for (const auto& d : h.devices)
+      if (const auto part = library.find(d.part))
+        for (const auto& end : parts::sensedEnds(*part)) m_roles.insert(end);
   }
 
   std::vector<Problem> run() {
@@ -62,8 +65,8 @@ class Naming {
     if (!m_known.insert(m_motor).second) return;
     const auto* d = m_h.device(m_motor);
     if (!d) return say(fmt::format("The plan {} is for \"{}\", which is not on the bench.", m_id, m_motor));
-    if (const auto part = partOf(*d); part && !parts::isMotor(*part))
-      say(fmt::format("The plan {} is for {}, which is no motor.", m_id, d->called()));
+    if (const auto part = partOf(*d); part && !parts::isMotor(*part) && !parts::isSensor(*part))
+      say(fmt::format("The plan {} is for {}, which is neither a motor nor a sensor.", m_id, d->called()));
   }
 
   void goal(const harness::Goal& g) {

@@ -138,7 +138,7 @@ class Joining {
     benchWide(Action::AllRunning);
     for (Cell c = 0; c < m_whole.cells.size(); ++c)
       for (const auto& command : m_whole.cells[c]->commands)
-        if (command.action == Action::OneSupply) add(whole(c, command), {c, &command});
+        if (command.action == Action::OneSupply || command.action == Action::Pressed) add(whole(c, command), {c, &command});
     // Points refer to their commands, which stand still only now.
     for (std::size_t k = 0; k < m_whole.commands.size(); ++k) pointsOf(m_whole.commands[k], m_from[k]);
     m_whole.index();
@@ -231,6 +231,7 @@ class Joining {
         out.turning[m] = command.turning[local];
         if (static_cast<int>(local) == command.motor) out.motor = static_cast<int>(m);
       }
+    for (auto& [device, element] : out.moved) device = m_whole.bench.deviceIndex(cell.devices[device].doc.id);
     if (command.supply >= 0) out.supply = m_whole.bench.deviceIndex(cell.devices[command.supply].doc.id);
     return out;
   }
@@ -282,7 +283,8 @@ class Joining {
   // What a cell does while another one is asked for something; each has at least "all off".
   const OperatingPoint* meanwhile(Cell c, const Command& command, Corner corner) const {
     const auto& cell = *m_whole.cells[c];
-    const bool running = command.action == Action::AllRunning || command.action == Action::OneSupply || command.moment == Moment::Stalled;
+    const bool running = command.action == Action::AllRunning || command.action == Action::OneSupply || command.action == Action::Pressed ||
+                         command.moment == Moment::Stalled;
     const auto at = [&](Corner state) -> const OperatingPoint* {
       if (command.action == Action::Boot) {
         if (const auto* p = cell.point(-1, Action::Boot, Moment::Running, state, command.variant)) return p;

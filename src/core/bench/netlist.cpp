@@ -121,8 +121,12 @@ class Builder {
   void put(const parts::Joint&) {}
 
   void put(const parts::Contact& c) {
-    if (c.closed)
-      main() = add(solver::conductance(node(c.a), node(c.b), 1 / std::max(known(c.resistance.typical(), kContactResistance), kLeastOhms)));
+    if (!c.closed && c.moved == parts::Moved::No) return;
+    // One that is moved stands in the circuit open as well: all commands then make circuits of one shape.
+    const double siemens = 1 / std::max(known(c.resistance.typical(), kContactResistance), kLeastOhms);
+    const auto& moved = m_in.command.moved;
+    const bool here = std::ranges::any_of(moved, [&](const auto& at) { return m_bench.elementIndex(at.first, at.second) == m_element; });
+    main() = add(solver::conductance(node(c.a), node(c.b), c.closed != here ? siemens : 0));
   }
 
   void put(const parts::Resistor& r) {

@@ -5,7 +5,7 @@
 
 namespace bold::bench {
 
-Nets::Nets(const Bench& bench) : m_net(bench.terminalCount()) {
+Nets::Nets(const Bench& bench, bool moved) : m_net(bench.terminalCount()) {
   Groups groups(bench.terminalCount());
   for (const auto& l : bench.links) groups.join(l.a, l.b);
   for (std::size_t d = 0; d < bench.devices.size(); ++d) {
@@ -21,7 +21,7 @@ Nets::Nets(const Bench& bench) : m_net(bench.terminalCount()) {
       if (const auto* j = std::get_if<parts::Joint>(&element.body)) {
         for (const auto& n : j->nodes) join(j->nodes.front(), n);
       } else if (const auto* c = std::get_if<parts::Contact>(&element.body); c && c->closed) {
-        join(c->a, c->b);
+        if (moved || c->moved == parts::Moved::No) join(c->a, c->b);
       } else if (const auto* r = std::get_if<parts::Resistor>(&element.body); r && r->conductor) {
         join(r->a, r->b);
       } else if (const auto* s = std::get_if<parts::Source>(&element.body)) {

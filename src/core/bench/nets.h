@@ -9,7 +9,8 @@ namespace bold::bench {
 /// What is joined by copper: connections, joints inside parts, fuses and closed contacts.
 class Nets {
  public:
-  explicit Nets(const Bench& bench);
+  /// @param moved whether contacts that are moved while the bench runs count, as they stand at rest
+  explicit Nets(const Bench& bench, bool moved = true);
 
   int of(TerminalIndex t) const { return m_net[t]; }
   bool same(TerminalIndex a, TerminalIndex b) const { return a >= 0 && b >= 0 && of(a) == of(b); }

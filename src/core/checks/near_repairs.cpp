@@ -117,11 +117,20 @@ class Near {
       }
   }
 
+  // A button or sensor: to put its wire where it disturbs nothing, and says nothing, is no repair.
+  bool senses(int device) const {
+    return std::ranges::any_of(m_b.devices[device].part->elements, [](const parts::Element& e) {
+      const auto* c = std::get_if<parts::Contact>(&e.body);
+      return c && c->moved != parts::Moved::No;
+    });
+  }
+
   // An end that may sit beside where it belongs.
   void move(int connection) {
     const auto& c = m_b.connections[connection];
     if (c.kind != harness::ConnectionKind::Wire) return;
     const TerminalIndex ends[2] = {m_b.terminal(c.a), m_b.terminal(c.b)};
+    if (ends[0] >= 0 && ends[1] >= 0 && (senses(m_b.deviceOf(ends[0])) || senses(m_b.deviceOf(ends[1])))) return;
     if (ends[0] < 0 || ends[1] < 0 || (std::ranges::count(m_places, ends[0]) == 0 && std::ranges::count(m_places, ends[1]) == 0)) return;
     for (const auto end : ends) {
       const auto& device = m_b.devices[m_b.deviceOf(end)];

@@ -91,6 +91,7 @@
   X(gate_drive)                  \
   X(pin_boot_state)              \
   X(pin_cannot_drive)            \
+  X(sensor_pin)                  \
   X(pin_conflict)                \
   X(pin_strapping)               \
   X(pin_serial)                  \
@@ -111,6 +112,7 @@
   X(active_level)                \
   X(never_driven)                \
   X(input_floating)              \
+  X(sensor_level)                \
   X(lead_count)                  \
   X(phase_order)                 \
   X(microstep_setting)           \

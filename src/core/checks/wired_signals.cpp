@@ -2,7 +2,9 @@
 
 #include <algorithm>
 
+#include "core/bench/sensed_pins.h"
 #include "core/bench/signal_nets.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {
@@ -35,19 +37,32 @@ std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
   return out;
 }
 
+std::vector<WiredSignal> wiredReads(const SolvedBench& s, int device) {
+  std::vector<WiredSignal> out;
+  const auto pins = bench::sensedPins(s);
+  for (const auto& end : parts::sensedEnds(*s.bench.devices[device].part)) {
+    std::vector<TerminalIndex> here;
+    for (const auto& x : pins)
+      if (x.device == device && s.bench.facts(x.end).id == end) here.push_back(x.pin);
+    if (here.size() == 1) out.push_back({end, s.bench.place(here.front()), {}});
+  }
+  return out;
+}
+
 std::optional<harness::Edit> stateAsWired(const harness::Harness& h, const SolvedBench& s, const std::string& motor) {
   const auto it = std::ranges::find_if(s.motors, [&](const Motor& m) { return idOf(s.bench, m.device) == motor; });
-  if (it == s.motors.end() || !h.device(motor)) return std::nullopt;
+  const int device = s.bench.deviceIndex(motor);
+  if (device < 0 || !h.device(motor)) return std::nullopt;
   harness::Intent intent;
   intent.motor = motor;
   if (auto known = harness::intentOf(h, motor)) intent = std::move(*known);
   const auto before = intent.signals.size();
-  for (const auto& w : wiredSignals(s, *it)) {
+  for (const auto& w : it == s.motors.end() ? wiredReads(s, device) : wiredSignals(s, *it)) {
     const bool stated = std::ranges::count(intent.signals, w.role, &harness::Signal::role) > 0;
     if (!stated && !w.pin.device.empty()) intent.signals.push_back({w.role, w.pin, "label", harness::Active::Unsaid});
   }
   if (intent.signals.size() == before) return std::nullopt;
-  return harness::stating(h, intent, "State the pins of " + called(s, *it) + " as they are wired");
+  return harness::stating(h, intent, "State the pins of " + called(s.bench, device) + " as they are wired");
 }
 
 }  // namespace bold::checks

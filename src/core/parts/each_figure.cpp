@@ -97,9 +97,9 @@ struct Figures {
     among(in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle);
   }
   void operator()(Pins& s) const {
-    auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer,
+    auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
            behind] = s;
-    among(pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer,
+    among(pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
           behind);
   }
   void operator()(Chopper& s) const {
@@ -109,8 +109,8 @@ struct Figures {
           setUp);
   }
   void operator()(Contact& s) const {
-    auto& [a, b, closed, rating, volts, connector, resistance] = s;
-    among(a, b, closed, rating, volts, connector, resistance);
+    auto& [a, b, closed, rating, volts, connector, resistance, moved] = s;
+    among(a, b, closed, rating, volts, connector, resistance, moved);
   }
 
  private:

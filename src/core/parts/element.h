@@ -164,6 +164,7 @@ struct Pins {
   std::vector<Node> tolerant;                                ///< pins without a clamp to the rail, while that is powered
   Figure tolerated;                                          ///< V that those stand against ground
   std::string servoTimer;                                    ///< PWM unit that the usual servo library takes for itself
+  std::string pulls;    ///< which a program can switch on: "up", "down", "both", "none"; empty: not known
   bool behind = false;  ///< outputs of a register on the board: no wire reaches them, a program still does
 };
 
@@ -186,7 +187,10 @@ struct Chopper {
 /// I_trip = V_ref / (perVolt x R_sense); nothing while either is unknown.
 std::optional<Amps> tripCurrent(const Chopper& chopper);
 
-/// A contact worked by hand, or the mated pair of a connector.
+/// Whether a contact is moved while the bench runs: by hand or by what it senses, all of a part at a time; or as the end of a slider's way.
+enum class Moved { No, Pressed, Senses, Slides };
+
+/// A contact worked by hand or by what it senses, or the mated pair of a connector.
 struct Contact {
   Node a, b;
   bool closed = true;
@@ -194,6 +198,7 @@ struct Contact {
   Figure volts;            ///< V DC that it can break
   bool connector = false;  ///< not meant to be opened under current
   Figure resistance;       ///< ohm; unknown: of a good contact
+  Moved moved = Moved::No;
 };
 
 using ElementBody =

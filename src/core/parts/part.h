@@ -54,6 +54,7 @@ struct PinFacts {
   std::string reserved;  ///< why it must be left alone; empty: free
   std::string boot;      ///< float, weak-up, weak-down, toggles, ...
   std::string strap;     ///< what a load on it does to the start: "high: no start"; empty: nothing
+  std::string pulls;     ///< which a program can switch on, where it differs from its group's
   std::string serial;    ///< console or programming line it is part of; empty: none
 };
 

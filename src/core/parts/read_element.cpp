@@ -98,6 +98,12 @@ class Form {
   const ElementContext& m_c;
 };
 
+Moved moved(Form& f) {
+  if (!f.has("moved")) return Moved::No;
+  const auto how = f.choice("moved", {"pressed", "senses", "slides"});
+  return how == "slides" ? Moved::Slides : how == "senses" ? Moved::Senses : Moved::Pressed;
+}
+
 ElementBody winding(Form& f, const std::vector<Node>& n) {
   Winding w;
   w.a = n[0];
@@ -169,6 +175,7 @@ ElementBody pins(Form& f) {
   p.tolerant = f.nodes("tolerant", 0);
   p.tolerated = f.figure("tolerated", Unit::Volt);
   p.servoTimer = f.text("servoTimer");
+  if (f.has("pulls")) p.pulls = f.choice("pulls", {"up", "down", "both", "none"});
   p.behind = f.flag("behind");
   return p;
 }
@@ -299,7 +306,8 @@ std::optional<ElementBody> body(Form& f) {
                    f.figure("rating", Unit::Amp),
                    f.figure("volts", Unit::Volt),
                    f.flag("connector"),
-                   f.figure("r", Unit::Ohm)};
+                   f.figure("r", Unit::Ohm),
+                   moved(f)};
   }
   return std::nullopt;
 }

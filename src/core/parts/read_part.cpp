@@ -176,6 +176,7 @@ class PartReader {
       facts.reserved = s.text("reserved");
       facts.boot = s.text("boot", "float");
       facts.strap = s.text("strap");
+      facts.pulls = s.text("pulls");
       facts.serial = s.text("serial");
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a pin");
       t.pin = facts;

@@ -19,6 +19,23 @@ bool isMotor(const Part& p) {
 bool isSource(const Part& p) {
   return has<Source>(p);
 }
+bool isSensor(const Part& p) {
+  return std::ranges::any_of(p.elements, [](const Element& e) {
+    const auto* c = std::get_if<Contact>(&e.body);
+    return c && c->moved != Moved::No;
+  });
+}
+std::vector<std::string> sensedEnds(const Part& p) {
+  std::vector<std::string> out;
+  for (const auto& t : p.terminals) {
+    const bool end = std::ranges::any_of(p.elements, [&](const Element& e) {
+      const auto* c = std::get_if<Contact>(&e.body);
+      return c && c->moved != Moved::No && (c->a == t.id || c->b == t.id);
+    });
+    if ((end || t.input) && !t.ground && !t.supply) out.push_back(t.id);
+  }
+  return isSensor(p) ? out : std::vector<std::string>();
+}
 bool isController(const Part& p) {
   return std::ranges::any_of(p.elements, [](const Element& e) {
     const auto* pins = std::get_if<Pins>(&e.body);

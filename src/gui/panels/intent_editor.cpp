@@ -12,6 +12,7 @@
 #include "core/checks/wired_signals.h"
 #include "core/harness/names.h"
 #include "core/harness/typed_end.h"
+#include "core/parts/roles.h"
 #include "gui/panels/fill_combo.h"
 #include "gui/panels/intent_numbers.h"
 #include "gui/panels/signal_row.h"
@@ -42,9 +43,10 @@ bool still(const parts::Part& part) {
   });
 }
 
-enum class Kind { Brushed, Still, Stepper, Unipolar, Servo };
+enum class Kind { Sensor, Brushed, Still, Stepper, Unipolar, Servo };
 Kind kindOf(const parts::Part* part) {
   if (!part) return Kind::Brushed;
+  if (!parts::isMotor(*part)) return Kind::Sensor;
   if (windings(*part) == 0) return Kind::Servo;
   if (windings(*part) == 1) return still(*part) ? Kind::Still : Kind::Brushed;
   return part->kind.starts_with("unipolar") ? Kind::Unipolar : Kind::Stepper;
@@ -193,7 +195,7 @@ void IntentEditor::showChoices(const harness::Intent& intent) {
       {{tr("unsaid: full steps"), QString()}, {tr("full steps"), "full"}, {tr("half steps"), "half"}, {tr("one coil at a time"), "wave"}},
       qs(intent.sequence));
   row(m_sequence, kind == Kind::Unipolar || !intent.sequence.empty());
-  row(m_channel, kind != Kind::Servo || !intent.stage.empty());
+  row(m_channel, (kind != Kind::Servo && kind != Kind::Sensor) || !intent.stage.empty());
   QStringList programs;
   const auto from = [&](const auto& statements) {
     for (const auto& x : statements)
@@ -275,6 +277,15 @@ std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) cons
       if (solved->bench.devices[m.device].doc.id == m_motor)
         if (auto roles = bench::rolesOf(solved->bench, m); !roles.empty() || m_session.analyser.current()) return roles;
   std::vector<std::string> roles;
+  // A sensor's ends: those that pins stand on, before anything is wired all of them.
+  const auto* device = m_session.document.harness().device(m_motor);
+  const auto own = device ? m_session.document.library().find(device->part) : nullptr;
+  if (own && !parts::isMotor(*own)) {
+    const auto& solved = m_session.analyser.analysis().solved;
+    if (const int d = solved ? solved->bench.deviceIndex(m_motor) : -1; d >= 0)
+      for (const auto& w : checks::wiredReads(*solved, d)) roles.push_back(w.role);
+    return roles.empty() ? parts::sensedEnds(*own) : roles;
+  }
   const auto* stage = m_session.document.harness().device(intent.stage);
   const auto part = stage ? m_session.document.library().find(stage->part) : nullptr;
   if (part)
@@ -297,6 +308,7 @@ void IntentEditor::showSignals() {
   if (solved)
     for (const auto& m : solved->motors)
       if (bench::idOf(solved->bench, m.device) == m_motor) wired = checks::wiredSignals(*solved, m);
+  if (const int d = solved ? solved->bench.deviceIndex(m_motor) : -1; d >= 0 && wired.empty()) wired = checks::wiredReads(*solved, d);
   bool grey = false;
   const auto called = [this](const Address& pin) { return qs(shownEnd(m_session.document.harness(), m_session.document.library(), pin)); };
   for (const auto& role : roles) {

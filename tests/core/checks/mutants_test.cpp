@@ -30,6 +30,7 @@ const std::map<std::string, std::string> kExcused{
     {"bridge-stack-expander: set s1.power fitted", "the board chooses between USB and VIN by itself"},
     {"bridge-stack: set s1.power fitted", "the board chooses between USB and VIN by itself"},
     {"bridge-stack-expander: set s1.logic 3.3 V", "the stage works as well on 3.3 V, and nothing is driven over the bus"},
+    {"button: exchanged b1.1 and b1.2b", "a contact carries either way"},
     {"bts7960-lipo: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
     {"bts7960: moved s1.REN to s1.LEN (other end r1.A)", "either enable pulled low keeps the bridge still"},
     {"drv8833-one-battery: moved pico.VSYS to pico.VBUS (other end sw.B)", "the board runs from its USB line as well, behind its diode"},

@@ -40,7 +40,7 @@ TEST_CASE("a motor behind a relay: what its contact stands, what 3.3 V do to its
 }
 
 TEST_CASE("relay modules are found by everyday words") {
-  for (const char* words : {"relay", "relay module", "relay 5v"}) {
+  for (const char* words : {"relay", "relay module", "relay module 5v"}) {
     const auto hits = library().search(words);
     REQUIRE_FALSE(hits.empty());
     CHECK(hits.front()->kind == "relay module");

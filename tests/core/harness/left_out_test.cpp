@@ -231,7 +231,7 @@ TEST_CASE("what plans name and is not there keeps the bench from being judged") 
   };
   using Catch::Contains;
   CHECK_THAT(why("motor=padle"), Contains("is for \"padle\", which is not on the bench"));
-  CHECK_THAT(why("motor=uno"), Contains("which is no motor"));
+  CHECK_THAT(why("motor=uno"), Contains("which is neither a motor nor a sensor"));
   CHECK_THAT(why("motor=pump"), Contains("The stage of Circulation pump is"));
   CHECK_THAT(why("stage=s9"), Contains("names the stage \"s9\", which is not on the bench"));
   CHECK_THAT(why("stage=uno"), Contains("which drives no motor"));

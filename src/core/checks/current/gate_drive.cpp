@@ -28,7 +28,8 @@ std::vector<Gate> measure(const SolvedBench& s) {
       if (!vgs || std::abs(vgs->value) < 0.5) continue;  // not driven at all is command-outcome's business
       const Volts v{std::abs(vgs->value)};
       const auto& [rowVolts, rowOhms] = m.rds.front();
-      const double wanted = bench::windingOf(s.bench, motor, 0).run.typical().value_or(0);
+      const auto& w = bench::windingOf(s.bench, motor, 0);
+      const double wanted = w.run.typical().value_or(motor.still ? parts::ratedCurrent(w).value_or(0) : 0);
       const double thTyp = m.threshold.typical().value_or(rowVolts);
       const double thMax = m.threshold.greatest().value_or(rowVolts);
       const double k = 1 / (2 * rowOhms * std::max(rowVolts - thTyp, 0.1));

@@ -33,7 +33,7 @@ void measure(const SolvedBench& s, int d, TerminalIndex top, TerminalIndex botto
     const auto v = p ? p->across(a, b) : std::nullopt;
     const auto lost = p ? p->across(top, bottom) : std::nullopt;
     if (!v || !lost) continue;
-    const double need = w.run.typical().value_or(0) * w.resistance.typical().value_or(0);
+    const double need = m.still ? w.nominal.least().value_or(0) : w.run.typical().value_or(0) * w.resistance.typical().value_or(0);
     const double rated = kOfRated * w.nominal.typical().value_or(0);
     const std::vector subjects{idOf(s.bench, d), idOf(s.bench, m.device)};
     Follower f{{{.quantity = "voltage kept by the transistor above the motor",

@@ -92,18 +92,21 @@ Findings judge(const SolvedBench& s) {
   struct Job {
     const harness::Intent* intent;
     const harness::Signal* signal;
+    bool reads;
   };
   std::map<TerminalIndex, std::vector<Job>> jobs;
-  for (const auto& intent : s.bench.intents)
-    for (const auto& signal : intent.signals)
-      if (const auto t = s.bench.terminal(signal.pin); t >= 0) jobs[t].push_back({&intent, &signal});
+  for (const auto* list : {&s.bench.intents, &s.bench.reads})
+    for (const auto& intent : *list)
+      for (const auto& signal : intent.signals)
+        if (const auto t = s.bench.terminal(signal.pin); t >= 0) jobs[t].push_back({&intent, &signal, list == &s.bench.reads});
   for (const auto& [t, jobsHere] : jobs) {
     const auto& list = jobsHere;  // a lambda below needs it, and not every compiler lets it take a binding
     const bool shared = std::ranges::all_of(list, [&](const Job& j) {
       return j.signal->role == list.front().signal->role &&
              (shareable(j.signal->role) || actTogether(s, list.front().intent->motor, j.intent->motor));
     });
-    if (list.size() < 2 || shared) continue;
+    const bool read = std::ranges::all_of(list, &Job::reads);  // two buttons on one pin: either will do
+    if (list.size() < 2 || shared || read) continue;
     std::vector<std::string> subjects{s.bench.address(t)};
     std::string names;
     for (const auto& j : list) {
@@ -119,6 +122,7 @@ Findings judge(const SolvedBench& s) {
   std::set<std::pair<TerminalIndex, TerminalIndex>> told;
   for (const auto& [a, listA] : jobs)
     for (const auto& [b, listB] : jobs) {
+      if (std::ranges::any_of(listA, &Job::reads) || std::ranges::any_of(listB, &Job::reads)) continue;
       if (a >= b || !s.nets.same(a, b) || !pinGroup(s.bench, a) || !pinGroup(s.bench, b) || !told.emplace(a, b).second) continue;
       auto f = finding(Severity::Stop, fmt::format("{} and {} are joined", s.bench.called(a), s.bench.facts(b).label),
                        fmt::format("The program drives both {} and {}, and a wire joins them: one high and the other low is a short.",

@@ -5,6 +5,7 @@
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks::logic_supply_out_of_range {
 namespace {
@@ -35,6 +36,10 @@ TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, Termina
 }
 
 bool used(const SolvedBench& s, int device) {
+  // A sensor with any of its outputs wired.
+  const auto& part = *s.bench.devices[device].part;
+  for (const auto& end : parts::sensedEnds(part))
+    if (s.bench.connected(s.bench.terminal(device, end))) return true;
   for (const auto& m : s.motors)
     for (const auto& r : m.reached)
       if (r.device == device) return true;
