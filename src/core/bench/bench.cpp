@@ -160,7 +160,7 @@ class BenchMaker {
     for (auto& i : harness::intentsOf(m_h))
       if (const int d = m_bench.deviceIndex(i.motor); d >= 0) {
         const auto& part = *m_bench.devices[d].part;
-        const bool read = parts::isSensor(part) && !parts::isMotor(part);
+        const bool read = parts::isPeripheral(part) && !parts::isMotor(part);
         (read ? m_bench.reads : m_bench.intents).push_back(std::move(i));
       }
     for (auto& p : problemsOfIntents(m_h, m_library)) m_bench.problems.push_back(std::move(p));

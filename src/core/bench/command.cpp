@@ -63,7 +63,8 @@ class CommandList {
   std::vector<Command> build() {
     add(plain(Action::AllOff, "all off"), {Corner::Full, Corner::Nominal, Corner::Empty});
     auto boot = plain(Action::Boot, "while booting");
-    for (auto& [pin, state] : boot.pins) state = PinState::Float;
+    for (auto& [pin, state] : boot.pins)
+      if (m_bench.facts(pin).pin->boot != "low") state = PinState::Float;
     boot.forced.clear();
     auto chatter = boot;
     bool any = false;
@@ -99,6 +100,8 @@ class CommandList {
   std::map<std::pair<TerminalIndex, TerminalIndex>, Path> m_paths;
   std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
   std::vector<std::vector<Action>> m_actions;
+  std::optional<std::vector<TerminalIndex>> m_lowUntilAsked;
+  std::optional<std::vector<std::pair<TerminalIndex, std::optional<Level>>>> m_linePins;
 
   void add(Command c, std::vector<Corner> corners) {
     c.corners = std::move(corners);
@@ -163,8 +166,40 @@ class CommandList {
     c.title = id;
     c.action = action;
     c.turning.assign(m_motors.size(), false);
+    for (const auto t : lowUntilAsked()) c.pins[t] = PinState::Low;
+    for (const auto& [t, enables] : linePins())
+      c.pins[t] = (enables ? *enables == Level::High : action != Action::AllOff) ? PinState::High : PinState::Low;
     for (std::size_t m = 0; m < m_motors.size(); ++m) set(c, static_cast<int>(m), Action::AllOff, 0);
     return c;
+  }
+
+  // Outputs of an expander that are low until a program asks for something else.
+  const std::vector<TerminalIndex>& lowUntilAsked() {
+    if (!m_lowUntilAsked) {
+      m_lowUntilAsked.emplace();
+      for (TerminalIndex t = 0; t < static_cast<int>(m_bench.terminalCount()); ++t)
+        if (const auto& pin = m_bench.facts(t).pin; pin && pin->boot == "low" && m_bench.connected(t)) m_lowUntilAsked->push_back(t);
+    }
+    return *m_lowUntilAsked;
+  }
+  // Pins that a program writes to peripherals by: as stated, else the one that is wired. What enables outputs is held so that it does;
+  // of the others both levels come up, low while all is off.
+  using LinePins = std::vector<std::pair<TerminalIndex, std::optional<Level>>>;
+  const LinePins& linePins() {
+    if (m_linePins) return *m_linePins;
+    m_linePins.emplace();
+    for (std::size_t d = 0; d < m_bench.devices.size(); ++d)
+      for (const auto& line : parts::peripheralLines(*m_bench.devices[d].part)) {
+        const auto end = m_bench.terminal(static_cast<int>(d), line);
+        if (!m_bench.facts(end).input || !m_bench.facts(end).bus.empty()) continue;
+        auto pin = wiredPin(end);
+        for (const auto& i : m_bench.reads)
+          for (const auto& sig : i.signals)
+            if (i.motor == m_bench.devices[d].doc.id && sig.role == line) pin = m_bench.terminal(sig.pin);
+        if (pin >= 0 && m_bench.facts(pin).pin && m_bench.facts(pin).pin->output)
+          m_linePins->emplace_back(pin, parts::enablingLevel(*m_bench.devices[d].part, line));
+      }
+    return *m_linePins;
   }
 
   static bool turnsOver(Path p) { return p == Path::Inverted || p == Path::Unclear; }

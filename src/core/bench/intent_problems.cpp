@@ -26,7 +26,7 @@ class Naming {
           for (const auto& [role, input] : c.signals) m_roles.insert(role);
     for (const auto& d : h.devices)
       if (const auto part = library.find(d.part))
-        for (const auto& end : parts::sensedEnds(*part)) m_roles.insert(end);
+        for (const auto& end : parts::peripheralLines(*part)) m_roles.insert(end);
   }
 
   std::vector<Problem> run() {
@@ -65,7 +65,7 @@ class Naming {
     if (!m_known.insert(m_motor).second) return;
     const auto* d = m_h.device(m_motor);
     if (!d) return say(fmt::format("The plan {} is for \"{}\", which is not on the bench.", m_id, m_motor));
-    if (const auto part = partOf(*d); part && !parts::isMotor(*part) && !parts::isSensor(*part))
+    if (const auto part = partOf(*d); part && !parts::isMotor(*part) && !parts::isPeripheral(*part))
       say(fmt::format("The plan {} is for {}, which is neither a motor nor a sensor.", m_id, d->called()));
   }
 

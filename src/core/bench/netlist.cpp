@@ -361,18 +361,18 @@ class Builder {
     const double most = known(p.shortCircuit.typical(), kPinShortCircuit);
     for (const auto& name : p.pins)
       if (const auto t = m_bench.terminal(m_device, name); t >= 0 && node(t) >= 0)
-        pin(p, t, {ohms, most}, std::ranges::count(p.tolerant, name) > 0);
+        pin(p, t, {ohms, most}, std::ranges::count(p.tolerant, name) > 0, p.on.empty() || on());
   }
   struct Strength {
     double ohms, most;
   };
   // Both transistors of every pin, on or off: all commands then make circuits of one shape, worked out once.
-  void pin(const parts::Pins& p, TerminalIndex t, Strength strength, bool tolerant) {
+  void pin(const parts::Pins& p, TerminalIndex t, Strength strength, bool tolerant, bool enabled) {
     const int rail = node(p.rail);
     const int ground = node(p.ground);
     const int here = node(t);
     const auto it = m_in.command.pins.find(t);
-    const auto wanted = it == m_in.command.pins.end() ? PinState::Float : it->second;
+    const auto wanted = it == m_in.command.pins.end() || !enabled ? PinState::Float : it->second;
     const bool up = wanted == PinState::High;
     const bool down = wanted == PinState::Low;
     const double leak = wanted == PinState::Float ? kPinLeak : 0;

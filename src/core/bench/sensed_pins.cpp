@@ -25,7 +25,7 @@ std::vector<SensedPin> sensedPins(const SolvedBench& s) {
     for (const auto& n : {c.a, c.b}) follow(d, e, at(s.bench, d, n));
   });
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d)
-    if (const auto& device = s.bench.devices[d]; parts::isSensor(*device.part))
+    if (const auto& device = s.bench.devices[d]; parts::isPeripheral(*device.part))
       for (std::size_t t = 0; t < device.part->terminals.size(); ++t)
         if (device.part->terminals[t].input) follow(static_cast<int>(d), -1, device.first + static_cast<int>(t));
   return out;

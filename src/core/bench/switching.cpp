@@ -13,7 +13,8 @@ constexpr double kSupplied = 1000;  // V across whatever a condition asks for, w
 
 bool switches(const parts::Element& element) {
   const auto* selector = std::get_if<parts::Resistor>(&element.body);
-  return std::holds_alternative<parts::Chopper>(element.body) || std::holds_alternative<parts::Switch>(element.body) ||
+  const auto* pins = std::get_if<parts::Pins>(&element.body);
+  return (pins && !pins->on.empty()) || std::holds_alternative<parts::Chopper>(element.body) || std::holds_alternative<parts::Switch>(element.body) ||
          (selector && !selector->closed.empty());
 }
 
@@ -41,6 +42,7 @@ Level conditionOf(const Readings& r, const std::vector<Level>& levels, int devic
   const auto& body = part.elements[e].body;
   if (const auto* s = std::get_if<parts::Switch>(&body)) return s->on.evaluate(world);
   if (const auto* c = std::get_if<parts::Chopper>(&body)) return c->on.evaluate(world);
+  if (const auto* p = std::get_if<parts::Pins>(&body)) return p->on.evaluate(world);
   if (const auto* resistor = std::get_if<parts::Resistor>(&body)) return resistor->closed.evaluate(world);
   return Level::Low;
 }
@@ -62,7 +64,10 @@ std::vector<Switching::Flip> Switching::flip(const Readings& r, const std::vecto
       if (!switches(element) || !device.has(element)) continue;
       const auto index = r.bench.elementIndex(d, e);
       auto& on = states[index];
-      const bool want = (conditionOf(r, levels, d, e) == Level::High && !m_out.contains(index)) || m_held.contains(index);
+      // An enable that nothing holds may as well enable: a register's outputs are then taken to drive.
+      const auto holds = conditionOf(r, levels, d, e);
+      const bool may = holds == Level::High || (holds == Level::Undefined && std::holds_alternative<parts::Pins>(element.body));
+      const bool want = (may && !m_out.contains(index)) || m_held.contains(index);
       if ((on != 0) == want || (m_passes > kOneByOne && !flipped.empty())) continue;
       on = want;
       flipped.push_back({d, e, index});

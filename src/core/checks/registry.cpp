@@ -92,6 +92,7 @@
   X(pin_boot_state)              \
   X(pin_cannot_drive)            \
   X(sensor_pin)                  \
+  X(bus_lines)                   \
   X(pin_conflict)                \
   X(pin_strapping)               \
   X(pin_serial)                  \

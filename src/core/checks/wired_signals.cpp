@@ -40,7 +40,7 @@ std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
 std::vector<WiredSignal> wiredReads(const SolvedBench& s, int device) {
   std::vector<WiredSignal> out;
   const auto pins = bench::sensedPins(s);
-  for (const auto& end : parts::sensedEnds(*s.bench.devices[device].part)) {
+  for (const auto& end : parts::peripheralLines(*s.bench.devices[device].part)) {
     std::vector<TerminalIndex> here;
     for (const auto& x : pins)
       if (x.device == device && s.bench.facts(x.end).id == end) here.push_back(x.pin);

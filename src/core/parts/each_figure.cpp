@@ -28,8 +28,8 @@ struct Figures {
     among(purpose, back, recommended, absolute, bulk, ceramicOnly, afterLogic, feeds, feedsBy);
   }
   void operator()(Terminal& s) const {
-    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, openDrain] = s;
-    among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, openDrain);
+    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, bus, openDrain] = s;
+    among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, bus, openDrain);
     if (input) (*this)(*input);
     if (supply) (*this)(*supply);
   }
@@ -98,9 +98,9 @@ struct Figures {
   }
   void operator()(Pins& s) const {
     auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
-           behind] = s;
+           bus, behind, on] = s;
     among(pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
-          behind);
+          bus, behind, on);
   }
   void operator()(Chopper& s) const {
     auto& [supply, ground, coils, on, rds, quiescent, senseResistor, reference, perVolt, holdShare, referenceIsRms, stepHigh, stepLow,

@@ -54,6 +54,7 @@ struct PinFacts {
   std::string reserved;  ///< why it must be left alone; empty: free
   std::string boot;      ///< float, weak-up, weak-down, toggles, ...
   std::string strap;     ///< what a load on it does to the start: "high: no start"; empty: nothing
+  std::string bus;       ///< "sda" or "scl" where its I2C stands; a board that says it of no pin has it at any
   std::string pulls;     ///< which a program can switch on, where it differs from its group's
   std::string serial;    ///< console or programming line it is part of; empty: none
 };
@@ -71,6 +72,7 @@ struct Terminal {
   bool ground = false;
   bool output = false;     ///< of a stage
   bool optional = false;   ///< may stay open without a word
+  std::string bus;         ///< what a controller has to drive here: "sda" and "scl" of an I2C bus, "data", "clock" and "latch" of a register
   bool openDrain = false;  ///< an output that only pulls low
 };
 

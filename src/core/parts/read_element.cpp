@@ -176,7 +176,9 @@ ElementBody pins(Form& f) {
   p.tolerated = f.figure("tolerated", Unit::Volt);
   p.servoTimer = f.text("servoTimer");
   if (f.has("pulls")) p.pulls = f.choice("pulls", {"up", "down", "both", "none"});
+  p.bus = f.flag("bus");
   p.behind = f.flag("behind");
+  if (f.has("on")) p.on = f.condition();
   return p;
 }
 
@@ -402,6 +404,7 @@ std::vector<Node> inputsOf(const Element& element) {
   const Condition* c = nullptr;
   if (const auto* s = std::get_if<Switch>(&element.body)) c = &s->on;
   if (const auto* h = std::get_if<Chopper>(&element.body)) c = &h->on;
+  if (const auto* p = std::get_if<Pins>(&element.body); p && !p->on.empty()) c = &p->on;
   if (!c) return {};
   return {c->inputs().begin(), c->inputs().end()};
 }

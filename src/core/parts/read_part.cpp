@@ -136,6 +136,7 @@ class PartReader {
     t.output = r.flag("output");
     t.optional = r.flag("optional");
     t.openDrain = r.flag("openDrain");
+    t.bus = r.text("bus");
     t.place.connector = r.text("connector");
     t.place.position = static_cast<int>(r.number("position"));
     t.place.contact = r.text("contact", "pin");
@@ -177,6 +178,7 @@ class PartReader {
       facts.boot = s.text("boot", "float");
       facts.strap = s.text("strap");
       facts.pulls = s.text("pulls");
+      facts.bus = s.text("bus");
       facts.serial = s.text("serial");
       for (const auto& k : s.unknown()) s.report(k, "is not a field of a pin");
       t.pin = facts;

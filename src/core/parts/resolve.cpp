@@ -19,6 +19,7 @@ void resolve(Part& part) {
     eachNode(e, [&](Node& n) { n.at = find(n); });
     if (auto* s = std::get_if<Switch>(&e.body)) s->on = s->on.resolved(find);
     if (auto* c = std::get_if<Chopper>(&e.body)) c->on = c->on.resolved(find);
+    if (auto* p = std::get_if<Pins>(&e.body)) p->on = p->on.resolved(find);
     if (auto* r = std::get_if<Resistor>(&e.body)) r->closed = r->closed.resolved(find);
   }
   for (auto& t : part.terminals) {

@@ -19,13 +19,14 @@ bool isMotor(const Part& p) {
 bool isSource(const Part& p) {
   return has<Source>(p);
 }
-bool isSensor(const Part& p) {
-  return std::ranges::any_of(p.elements, [](const Element& e) {
+bool isPeripheral(const Part& p) {
+  return !isMotor(p) && std::ranges::any_of(p.elements, [](const Element& e) {
     const auto* c = std::get_if<Contact>(&e.body);
-    return c && c->moved != Moved::No;
+    const auto* pins = std::get_if<Pins>(&e.body);
+    return (c && c->moved != Moved::No) || (pins && pins->bus);
   });
 }
-std::vector<std::string> sensedEnds(const Part& p) {
+std::vector<std::string> peripheralLines(const Part& p) {
   std::vector<std::string> out;
   for (const auto& t : p.terminals) {
     const bool end = std::ranges::any_of(p.elements, [&](const Element& e) {
@@ -34,12 +35,12 @@ std::vector<std::string> sensedEnds(const Part& p) {
     });
     if ((end || t.input) && !t.ground && !t.supply) out.push_back(t.id);
   }
-  return isSensor(p) ? out : std::vector<std::string>();
+  return isPeripheral(p) ? out : std::vector<std::string>();
 }
 bool isController(const Part& p) {
   return std::ranges::any_of(p.elements, [](const Element& e) {
     const auto* pins = std::get_if<Pins>(&e.body);
-    return pins && !pins->behind;
+    return pins && !pins->behind && !pins->bus;
   });
 }
 

@@ -7,10 +7,10 @@ namespace bold::parts {
 /// What a part is, told by its elements alone: for pictures, lists and the checks that speak of "a motor".
 bool isMotor(const Part& part);  ///< has a winding, or a load that starts to move (servo)
 bool isSource(const Part& part);
-bool isSensor(const Part& part);      ///< has contacts that are moved while the bench runs: a button, a limit switch, an encoder
+bool isPeripheral(const Part& part);  ///< a program reads or steers it, and it drives no motor by itself: a button, an encoder, a register
 bool isController(const Part& part);  ///< has pins that a program drives
 
-/// The ends of a sensor's contacts that a program may read, and the inputs by which it asks: terminal ids in their order.
-std::vector<std::string> sensedEnds(const Part& part);
+/// By which a program reads or steers a peripheral: ends of its contacts, inputs, bus lines; terminal ids in their order.
+std::vector<std::string> peripheralLines(const Part& part);
 
 }  // namespace bold::parts

@@ -7,6 +7,7 @@ namespace bold::parts {
 namespace {
 
 constexpr std::size_t kMostInputs = 10;
+constexpr double kSuppliesThere = 1000;  // V across whatever a condition asks for
 
 bool isHigh(const Part& part, const Condition& c, const std::map<std::string, Level>& inputs) {
   Condition::World world;
@@ -115,6 +116,19 @@ BridgeAction bridgeAction(Drive first, Drive second) {
   if (first == Drive::Open || second == Drive::Open) return BridgeAction::Coast;
   if (first == second) return BridgeAction::Brake;
   return first == Drive::High ? BridgeAction::Forward : BridgeAction::Reverse;
+}
+
+std::optional<Level> enablingLevel(const Part& part, const std::string& input) {
+  for (const auto& e : part.elements) {
+    const auto* pins = std::get_if<Pins>(&e.body);
+    if (!pins || pins->on.empty()) continue;
+    for (const auto level : {Level::High, Level::Low}) {
+      const auto otherwise = pins->on.evaluate({[&](const Node& n) { return n == input ? !level : Level::Undefined; },
+                                                [](const Node&, const Node&) -> std::optional<double> { return kSuppliesThere; }});
+      if (otherwise == Level::Low) return level;
+    }
+  }
+  return std::nullopt;
 }
 
 }  // namespace bold::parts

@@ -1,6 +1,7 @@
 #pragma once
 
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -26,5 +27,8 @@ bool decides(const std::vector<TruthRow>& rows, const std::string& input, std::s
 /// What a two-ended load on outputs (first, second) does: the plain names of a bridge.
 enum class BridgeAction { Coast, Forward, Reverse, Brake, Short };
 BridgeAction bridgeAction(Drive first, Drive second);
+
+/// The level of an input without which the outputs of a register or expander do not drive; nothing for other inputs.
+std::optional<Level> enablingLevel(const Part& part, const std::string& input);
 
 }  // namespace bold::parts

@@ -89,7 +89,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     m_how->setWordWrap(true);
     column->addWidget(m_how);
   }
-  if (part && (parts::isMotor(*part) || parts::isSensor(*part))) {
+  if (part && (parts::isMotor(*part) || parts::isPeripheral(*part))) {
     m_intent = new IntentEditor(m_session, m_device, this);
     column->addWidget(m_intent);
   }

@@ -284,7 +284,7 @@ std::vector<std::string> IntentEditor::roles(const harness::Intent& intent) cons
     const auto& solved = m_session.analyser.analysis().solved;
     if (const int d = solved ? solved->bench.deviceIndex(m_motor) : -1; d >= 0)
       for (const auto& w : checks::wiredReads(*solved, d)) roles.push_back(w.role);
-    return roles.empty() ? parts::sensedEnds(*own) : roles;
+    return roles.empty() ? parts::peripheralLines(*own) : roles;
   }
   const auto* stage = m_session.document.harness().device(intent.stage);
   const auto part = stage ? m_session.document.library().find(stage->part) : nullptr;

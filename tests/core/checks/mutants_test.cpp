@@ -56,6 +56,8 @@ const std::map<std::string, std::string> kExcused{
     {"pump-on-boost: moved up.OUT-N to up.IN-P (other end q1.S)",
      "the pump then runs between output and input, on 7 V, and board and transistor stand on the input: it works"},
     {"magnet-array: exchanged magnet.P and magnet.N", "a coil is on either way round"},
+    {"register-array: moved u2.OE to u2.SER (other end r1.A)", "named at the pump, which runs while the register stands at random"},
+    {"register-array: moved uno.5V to uno.GND (other end r1.B)", "named at the pump, which runs while the register stands at random"},
     {"relay-12v-heater: exchanged k1.A1 and k1.A2", "a coil is on either way round"},
     {"relay-12v-heater: exchanged k1.COM and k1.NO", "a contact carries either way"},
     {"relay-12v-heater: exchanged pad.P and pad.N", "a heater is on either way round"},

@@ -6,6 +6,7 @@
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/parts/read_element.h"
+#include "core/parts/truth_table.h"
 
 namespace bold::checks::input_floating {
 namespace {
@@ -16,7 +17,13 @@ std::vector<const Motor*> decides(const SolvedBench& s, TerminalIndex t) {
   const auto& id = s.bench.facts(t).id;
   const auto& part = *s.bench.devices[d].part;
   std::vector<const Motor*> out;
+  // What enables the outputs of a register decides about every motor that is steered by one.
+  const bool enables = parts::enablingLevel(part, id).has_value();
   for (const auto& m : s.motors) {
+    if (enables && m.intent)
+      for (const auto& x : m.intent->signals)
+        if (const auto pin = s.bench.terminal(x.pin); pin >= 0 && s.bench.deviceOf(pin) == d && std::ranges::count(out, &m) == 0)
+          out.push_back(&m);
     for (const auto& ref : m.reached) {
       if (ref.device != d) continue;
       const auto& channel = bench::channelOf(s.bench, ref);

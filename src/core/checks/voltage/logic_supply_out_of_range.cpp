@@ -38,7 +38,7 @@ TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, Termina
 bool used(const SolvedBench& s, int device) {
   // A sensor with any of its outputs wired.
   const auto& part = *s.bench.devices[device].part;
-  for (const auto& end : parts::sensedEnds(part))
+  for (const auto& end : parts::peripheralLines(part))
     if (s.bench.connected(s.bench.terminal(device, end))) return true;
   for (const auto& m : s.motors)
     for (const auto& r : m.reached)
