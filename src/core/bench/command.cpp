@@ -64,7 +64,7 @@ class CommandList {
     add(plain(Action::AllOff, "all off"), {Corner::Full, Corner::Nominal, Corner::Empty});
     auto boot = plain(Action::Boot, "while booting");
     for (auto& [pin, state] : boot.pins)
-      if (m_bench.facts(pin).pin->boot != "low") state = PinState::Float;
+      if (const auto& facts = m_bench.facts(pin).pin; !facts || facts->boot != "low") state = PinState::Float;
     boot.forced.clear();
     auto chatter = boot;
     bool any = false;

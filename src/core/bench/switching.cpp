@@ -9,13 +9,14 @@ using parts::Level;
 
 constexpr int kHunting = 16;        // passes after which what still flips will not stop by itself
 constexpr int kOneByOne = 8;        // passes after which one flips at a time, so that two cannot chase each other
+constexpr int kGivenUp = 22;        // passes after which nothing will bring it to rest
 constexpr double kSupplied = 1000;  // V across whatever a condition asks for, where every supply is to be there
 
 bool switches(const parts::Element& element) {
   const auto* selector = std::get_if<parts::Resistor>(&element.body);
   const auto* pins = std::get_if<parts::Pins>(&element.body);
-  return (pins && !pins->on.empty()) || std::holds_alternative<parts::Chopper>(element.body) || std::holds_alternative<parts::Switch>(element.body) ||
-         (selector && !selector->closed.empty());
+  return (pins && !pins->on.empty()) || std::holds_alternative<parts::Chopper>(element.body) ||
+         std::holds_alternative<parts::Switch>(element.body) || (selector && !selector->closed.empty());
 }
 
 // Some supply of the part is below what it needs; its inputs may have gone with it.
@@ -50,6 +51,8 @@ Level conditionOf(const Readings& r, const std::vector<Level>& levels, int devic
 bool Switching::settle(const Readings& readings, const std::vector<Level>& levels, SwitchState& on) {
   const auto flipped = flip(readings, levels, on);
   if (flipped.empty()) return true;
+  for (const auto& x : flipped)
+    if (starved(readings, x.device)) m_starving.insert(x.device);
   if (m_passes >= kHunting) settleHunting(readings, levels, flipped, on);
   ++m_passes;
   return false;
@@ -67,6 +70,7 @@ std::vector<Switching::Flip> Switching::flip(const Readings& r, const std::vecto
       // An enable that nothing holds may as well enable: a register's outputs are then taken to drive.
       const auto holds = conditionOf(r, levels, d, e);
       const bool may = holds == Level::High || (holds == Level::Undefined && std::holds_alternative<parts::Pins>(element.body));
+      if (m_passes > kOneByOne && std::holds_alternative<parts::Pins>(element.body)) continue;  // one that enables itself: as it stands
       const bool want = (may && !m_out.contains(index)) || m_held.contains(index);
       if ((on != 0) == want || (m_passes > kOneByOne && !flipped.empty())) continue;
       on = want;
@@ -82,6 +86,9 @@ std::vector<Switching::Flip> Switching::flip(const Readings& r, const std::vecto
 void Switching::settleHunting(const Readings& r, const std::vector<Level>& levels, const std::vector<Flip>& flipped, SwitchState& on) {
   for (const auto& f : flipped) {
     if (m_command.action == Action::OneSupply) {
+      on[f.index] = 0;
+      m_out.insert(f.index);
+    } else if (m_passes >= kGivenUp && m_starving.contains(f.device)) {  // what starves and still flips: the rest of it is taken for off
       on[f.index] = 0;
       m_out.insert(f.index);
     } else if (on[f.index] == 0 && (starved(r, f.device) || conditionOf(r, levels, f.device, f.element, true) == Level::High)) {

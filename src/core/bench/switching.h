@@ -30,6 +30,7 @@ class Switching {
   };
   const Command& m_command;
   int m_passes = 0;
+  std::set<int> m_starving;             // devices that were below what they need in some pass
   std::set<std::size_t> m_out, m_held;  // switches that cannot hold themselves on: taken for off, or for on
 
   std::vector<Flip> flip(const Readings& readings, const std::vector<parts::Level>& levels, SwitchState& on) const;

@@ -52,7 +52,7 @@ struct PinFacts {
   std::string channel;   ///< of that unit, where several pins share one; empty: its own
   bool softPwm = false;  ///< usual libraries make PWM in software
   std::string reserved;  ///< why it must be left alone; empty: free
-  std::string boot;      ///< float, weak-up, weak-down, toggles, ...
+  std::string boot;      ///< float, weak-up, weak-down, toggles, low (driven so until a program asks for something else)
   std::string strap;     ///< what a load on it does to the start: "high: no start"; empty: nothing
   std::string bus;       ///< "sda" or "scl" where its I2C stands; a board that says it of no pin has it at any
   std::string pulls;     ///< which a program can switch on, where it differs from its group's
@@ -70,9 +70,9 @@ struct Terminal {
   std::optional<SupplyFacts> supply;
   std::optional<PinFacts> pin;
   bool ground = false;
-  bool output = false;     ///< of a stage
-  bool optional = false;   ///< may stay open without a word
-  std::string bus;         ///< what a controller has to drive here: "sda" and "scl" of an I2C bus, "data", "clock" and "latch" of a register
+  bool output = false;    ///< of a stage
+  bool optional = false;  ///< may stay open without a word
+  std::string bus;        ///< what a controller has to drive here: "sda" and "scl" of an I2C bus, "data", "clock" and "latch" of a register
   bool openDrain = false;  ///< an output that only pulls low
 };
 

@@ -166,7 +166,7 @@ TEST_CASE("every check that measures has margins where it fires and where all is
     for (auto from = page.find("```bench\n"); from != std::string::npos; from = page.find("```bench\n", from + 1))
       look(analyseFast(wiredBench(page.substr(from + 9, page.find("```", from + 9) - from - 9))));
   }
-  for (unsigned seed = 0; seed < 300; ++seed) look(analyseFast(randomBench(seed)));
+  for (unsigned seed = 0; seed < 600; ++seed) look(analyseFast(randomBench(seed)));
   for (const auto& c : registry()) {
     INFO(c.id);
     CHECK(well.contains(std::string(c.id)) == c.measures());

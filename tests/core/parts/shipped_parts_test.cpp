@@ -209,7 +209,7 @@ TEST_CASE("the search box finds parts by the words people use") {
   CHECK(first("nano") == "board-nano-atmega328p");
   CHECK(first("battery 7.4 v") == "battery-lipo-2s");
   CHECK(first("12 V 0.5 A, 2 A stall") == "brushed-gear25-12v");
-  CHECK(first("pca9685") == "bridge-stack-tb6612");
+  CHECK(first("pca9685") == "pwm-16-i2c");
   CHECK(first("daq") == "board-usb-daq-8dio");
   CHECK(first("xt60") == "connector-xt60");
   CHECK(first("crocodile") == "lead-croc");

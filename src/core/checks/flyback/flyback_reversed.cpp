@@ -29,10 +29,18 @@ Findings judge(const SolvedBench& s) {
                        {idOf(s.bench, d.device), idOf(s.bench, motor.device)});
       f.formula = fmt::format("{} forward while the switch is closed", show(i));
       f.args = {{"current", i}};
-      f.repair = RepairDraft(s.bench)
-                     .exchange(d.anode, d.cathode)
-                     .repair(fmt::format("Turn {} round: its band to {}.", called(s.bench, d.device),
-                                         s.bench.called(s.nets.same(d.anode, a) ? a : b)));
+      // Its band at the lead that is said to be positive: then it may be the supply that is the wrong way round.
+      const auto& forward = motor.intent ? motor.intent->forwardLead : std::string();
+      const bool asStated = !forward.empty() && s.nets.same(d.cathode, s.bench.terminal(motor.device, forward));
+      if (asStated)
+        f.ways = {{fmt::format("Hold the supply of {} against its marks: {} stands right beside the lead that is said to be positive.",
+                               called(s, motor), called(s.bench, d.device))},
+                  {fmt::format("Or turn {} round, if it is the lead that is stated wrongly.", called(s.bench, d.device))}};
+      else
+        f.repair = RepairDraft(s.bench)
+                       .exchange(d.anode, d.cathode)
+                       .repair(fmt::format("Turn {} round: its band to {}.", called(s.bench, d.device),
+                                           s.bench.called(s.nets.same(d.anode, a) ? a : b)));
       out.push_back(std::move(f));
     }
   }

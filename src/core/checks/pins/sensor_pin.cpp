@@ -51,7 +51,7 @@ void mend(const SolvedBench& s, const Astray& a, const std::vector<Astray>& all,
     f.repair = RepairDraft(s.bench)
                    .exchange(a.pin, crossed->pin)
                    .repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, a.pin), found(s.bench, crossed->pin)));
-  } else if (a.stands.size() == 1 && !s.bench.connected(a.pin)) {
+  } else if (a.stands.size() == 1 && !s.bench.connected(a.pin) && connectionsAt(s.bench, a.stands.front()) == 1) {
     const auto there = a.stands.front();
     f.repair =
         RepairDraft(s.bench)

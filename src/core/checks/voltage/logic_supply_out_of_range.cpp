@@ -135,7 +135,7 @@ Finding words(const SolvedBench& s, const Logic& m) {
   }
   if (m.absent) {
     auto f = finding(fmt::format("{} has no logic supply", called(s.bench, m.device)),
-                     fmt::format("Nothing feeds {} ({}): the stage cannot do anything.", name, show(m.low)), subjects);
+                     fmt::format("Nothing feeds {} ({}): without it the part does nothing.", name, show(m.low)), subjects);
     f.ways = {{fmt::format("Wire {} to a supply of {}.", name, displayText(window))}};
     f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
     if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Corner::Nominal), m.terminal);
