@@ -53,6 +53,12 @@ class Walk {
   }
   void transistor(int device, const parts::Node& control, const parts::Node& one, const parts::Node& other) {
     if (m_along == Along::Copper) return;
+    // One that is held by a rail at its control passes a low on from end to end: a level shifter.
+    if (const auto c = m_bench.terminal(device, control); c >= 0 && m_nets.rail(m_nets.of(c))) {
+      pass(device, one, other);
+      pass(device, other, one);
+      return;
+    }
     for (const auto& end : {one, other}) m_along == Along::Transistors ? pass(device, control, end) : pass(device, end, control);
   }
   void pass(int device, const parts::Node& from, const parts::Node& to) {

@@ -9,7 +9,7 @@ namespace bold::bench {
 /// How far a signal is followed.
 enum class Along {
   Copper,          ///< by copper and through resistors
-  Transistors,     ///< and on from a base or gate to what that transistor switches
+  Transistors,     ///< and on from a base or gate to what that transistor switches, or through one whose control is on a rail
   TransistorsBack  ///< and back from what a transistor switches to its base or gate
 };
 

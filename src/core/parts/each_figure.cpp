@@ -54,8 +54,8 @@ struct Figures {
     among(nodes);
   }
   void operator()(Resistor& s) const {
-    auto& [a, b, resistance, power, conductor, fuse, rating, volts, breaking, resettable, closed] = s;
-    among(a, b, resistance, power, conductor, fuse, rating, volts, breaking, resettable, closed);
+    auto& [a, b, resistance, power, conductor, fuse, rating, volts, breaking, resettable, cutsOff, closed] = s;
+    among(a, b, resistance, power, conductor, fuse, rating, volts, breaking, resettable, cutsOff, closed);
   }
   void operator()(Capacitor& s) const {
     auto& [a, b, capacitance, rated, polarised, ceramic, tantalum, esr] = s;

@@ -28,6 +28,7 @@ struct Resistor {
   Figure volts;             ///< V DC, of a fuse
   Figure breaking;          ///< A it can interrupt
   bool resettable = false;  ///< a polymer fuse: holds `rating`, trips above, comes back by itself
+  bool cutsOff = false;     ///< a cell's protection: opens before that is empty
   Condition closed;         ///< of a board's own selector between its supplies: conducts while this holds; empty: always
 };
 

@@ -247,6 +247,7 @@ std::optional<ElementBody> body(Form& f) {
     r.volts = f.figure("volts", Unit::Volt);
     r.breaking = f.figure("breaking", Unit::Amp);
     r.resettable = f.flag("resettable");
+    r.cutsOff = f.flag("cutsOff");
     if (f.has("closed")) r.closed = f.condition("closed");
     return r;
   }

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "core/bench/signal_nets.h"
 #include "core/checks/check.h"
 #include "core/checks/levels/reading.h"
 #include "core/checks/queries.h"
@@ -42,8 +43,9 @@ std::vector<Line> lines(const SolvedBench& s) {
     for (std::size_t i = 0; i < part.terminals.size(); ++i) {
       if (part.terminals[i].bus.empty() || !used(s, static_cast<int>(d))) continue;
       Line line{s.bench.devices[d].first + static_cast<int>(i), &part.terminals[i].bus};
-      for (const auto t : signalReach(s, line.t))
-        if (const auto group = pinGroup(s.bench, t); group && !group->pins->bus && !group->pins->behind) line.pins.push_back(t);
+      for (const int net : bench::signalNets(s.bench, s.nets, line.t, bench::Along::TransistorsBack))
+        for (const auto t : s.nets.members(net))
+          if (const auto group = pinGroup(s.bench, t); group && !group->pins->bus && !group->pins->behind) line.pins.push_back(t);
       out.push_back(std::move(line));
     }
   }
