@@ -89,7 +89,7 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
       return va - std::clamp((vc - vd - 0.1) / (b.ron - 0.1), 0.0, 1.0) * std::clamp((target - out) / b.r, 0.0, most);
     }
     case Kind::Mosfet: {
-      const double control = b.sign * (vc - vb);
+      const double control = b.sign * (vc - vb) + rounded(-b.sign * v);  // its channel is symmetrical: the lower end is the source
       const double over = rounded(control - b.v0);
       const double ron = control >= b.rows->front().first ? interpolate(*b.rows, control) : 1 / std::max(2 * b.gain * over, 1e-9);
       return b.sign * bend(b.sign * v, ron, std::max(b.gain * over * over, 1e-12), 2) + solver::kGmin * v;

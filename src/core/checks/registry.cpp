@@ -30,6 +30,7 @@
   X(high_side_p_stays_on)        \
   X(grounded_case_motor)         \
   X(coil_interrupted)            \
+  X(brushless_leads)             \
   X(open_lead)                   \
   X(regulator_input)             \
   X(converter_output)            \

@@ -28,8 +28,8 @@ struct Figures {
     among(purpose, back, recommended, absolute, bulk, ceramicOnly, afterLogic, feeds, feedsBy);
   }
   void operator()(Terminal& s) const {
-    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, bus, openDrain] = s;
-    among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, bus, openDrain);
+    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, bus, phase, openDrain] = s;
+    among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, bus, phase, openDrain);
     if (input) (*this)(*input);
     if (supply) (*this)(*supply);
   }

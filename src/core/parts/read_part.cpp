@@ -137,6 +137,7 @@ class PartReader {
     t.optional = r.flag("optional");
     t.openDrain = r.flag("openDrain");
     t.bus = r.text("bus");
+    t.phase = r.flag("phase");
     t.place.connector = r.text("connector");
     t.place.position = static_cast<int>(r.number("position"));
     t.place.contact = r.text("contact", "pin");

@@ -78,9 +78,11 @@ X baseVolts(const BranchValues& t, const X& ic) {
 template <class X>
 X transistorCurrent(const BranchValues& t, const X& va, const X& vb, const X& vc, const X& current) {
   const X v = (va - vb) * t.sign;
-  const X control = (vc - vb) * t.sign;
+  X control = (vc - vb) * t.sign;
   X bent;
   if (t.kind == BranchValues::Kind::Mosfet) {
+    // The channel is symmetrical: carrying backwards, its drain is the source.
+    control = control + ramp(X(-v), kKneeWidth);
     const X over = ramp(X(control - t.v0), kKneeWidth);
     const X most = notBelow(X(over * over * t.gain), 1e-12);
     const X ron = control >= t.rows->front().first ? interpolate(*t.rows, control) : X(1.0 / notBelow(X(over * (2 * t.gain)), 1e-9));

@@ -37,7 +37,9 @@ double conductance(const Branch& b, const std::vector<double>& x) {
     case Kind::Bipolar:
       return b.gain * ramp(b.sign * (at(b.c) - at(b.b)) - b.v0, kKneeWidth) / b.r > 1e-5 ? 1 : 0;
     case Kind::Mosfet:
-      return ramp(b.sign * (at(b.c) - at(b.b)) - b.v0, kKneeWidth) > 0.03 ? 1 : 0;
+      return ramp(b.sign * (at(b.c) - (b.sign > 0 ? std::min(at(b.a), at(b.b)) : std::max(at(b.a), at(b.b)))) - b.v0, kKneeWidth) > 0.03
+                 ? 1
+                 : 0;
   }
   return 0;
 }

@@ -92,6 +92,14 @@ bool onLooseParts(const SolvedBench& s, const Motor& m) {
          (m.intent && std::ranges::any_of(m.intent->signals, eachWay));
 }
 
+// A module whose input loose transistors lead to.
+bool throughTransistors(const SolvedBench& s, const Motor& m) {
+  return m.intent && std::ranges::any_of(m.intent->signals, [&](const harness::Signal& sig) {
+           const auto path = bench::pathBetween(s.bench, s.nets, s.bench.terminal(sig.pin), bench::inputOf(s.bench, m, sig.role));
+           return path == bench::Path::Straight || path == bench::Path::Inverted;
+         });
+}
+
 // A motor driven by loose transistors: those on its leads or between its pins and them, the diodes on its leads and the pins
 // of its intent are where to look.
 void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string>& subjects) {
@@ -187,7 +195,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
     f.ways = {{fmt::format("Hold both leads of {} and every signal of its stage against the plan; what is planned stands in its fields.",
                            called(s, m)),
                fieldOf(s, m, "directions")}};
-    if (onLooseParts(s, m)) addLooseParts(s, m, f.subjects);
+    if (onLooseParts(s, m) || throughTransistors(s, m)) addLooseParts(s, m, f.subjects);
     for (const auto& id : connectorsOf(s, m)) add(f.subjects, id);
     if (m.meant.device >= 0 && bench::isContact(s.bench, m.meant)) add(f.subjects, idOf(s.bench, m.meant.device));
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",

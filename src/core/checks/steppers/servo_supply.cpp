@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/bench/feeding.h"
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 
@@ -84,6 +85,14 @@ Said judge(const SolvedBench& s) {
     f.ways = {{none   ? fmt::format("Wire {} to a supply that {} is made for.", terminal, name)
                : over ? fmt::format("Feed {} with {} at most.", name, show(limit))
                       : fmt::format("Feed {} with {} or more, from a supply that holds it at a start.", name, show(limit))}};
+    // Behind a regulator or converter that gets nothing itself.
+    if (const auto dry = none ? bench::dryEnd(s, m.input.positive) : m.input.positive; dry != m.input.positive) {
+      f.text = fmt::format("{} gets nothing, so that nothing feeds {}: {} cannot move.", s.bench.called(dry), terminal, name);
+      f.ways = {{fmt::format("Find where the way from a supply to {} is open: a wire, a fuse, a switch.", s.bench.called(dry))}};
+      f.subjects.push_back(s.bench.address(dry));
+      for (const auto t : s.nets.members(s.nets.of(dry)))
+        if (const auto& id = idOf(s.bench, s.bench.deviceOf(t)); std::ranges::count(f.subjects, id) == 0) f.subjects.push_back(id);
+    }
     f.formula = fmt::format("{} {} {}", show(v), over ? ">" : "<", show(limit));
     f.args = {{"voltage", v}, {"limit", limit}};
     f.bar = Bar{"servo supply", v, {}, limit, over ? "greatest" : "least", !over};

@@ -44,6 +44,8 @@ std::vector<Control> measure(const SolvedBench& s) {
     const auto g = at(s.bench, d, t.gate);
     const auto source = at(s.bench, d, t.source);
     if (g < 0 || source < 0 || !s.bench.connected(g)) return;
+    // Gates that share a terminal: the first speaks for all that stand alike.
+    if (std::ranges::any_of(out, [&](const Control& c) { return c.margin.subjects.front() == s.bench.address(g); })) return;
     out.push_back(controlOf(s, d, g, "gate voltage",
                             atMost(LimitKind::Absolute, Severity::Stop, t.vgs.typical(), "absolute maximum", t.vgs.source), &t.vgs,
                             [&](const OperatingPoint& p) {

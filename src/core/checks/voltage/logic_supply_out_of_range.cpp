@@ -36,10 +36,11 @@ TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, Termina
 }
 
 bool used(const SolvedBench& s, int device) {
-  // A sensor with any of its outputs wired.
+  // A sensor, a register, a level shifter with any of its signals wired.
   const auto& part = *s.bench.devices[device].part;
-  for (const auto& end : parts::peripheralLines(part))
-    if (s.bench.connected(s.bench.terminal(device, end))) return true;
+  const bool plain = part.channels.empty() && !parts::isMotor(part) && !parts::isSource(part);
+  for (const auto& t : part.terminals)
+    if (plain && !t.supply && !t.ground && s.bench.connected(s.bench.terminal(device, t.id))) return true;
   for (const auto& m : s.motors)
     for (const auto& r : m.reached)
       if (r.device == device) return true;
