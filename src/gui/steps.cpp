@@ -27,15 +27,17 @@ QWidget* make(Session& session, QWidget* parent) {
 QString benchStands(const Session& s, bool narrow) {
   if (s.document.harness().devices.empty()) return told("nothing yet");
   int motors = 0;
+  int loads = 0;
   int boards = 0;
   for (const auto& d : s.document.harness().devices) {
     const auto part = s.document.library().find(d.part);
     if (!part) continue;
     boards += parts::isController(*part);
-    motors += parts::isMotor(*part);
+    (parts::isStill(*part) ? loads : motors) += parts::isMotor(*part);
   }
-  const auto m = plural(motors, told("motor"), told("motors"));
-  return narrow ? m : m + " · " + plural(boards, told("board"), told("boards"));
+  auto m = plural(motors, told("motor"), told("motors"));
+  if (loads > 0) m = (motors > 0 ? m + " · " : QString()) + plural(loads, told("load"), told("loads"));
+  return narrow || loads > 0 ? m : m + " · " + plural(boards, told("board"), told("boards"));
 }
 
 QString wiringStands(const Session& s, bool narrow) {

@@ -16,6 +16,12 @@ bool isMotor(const Part& p) {
            return s && s->start.known();
          });
 }
+bool isStill(const Part& p) {
+  return std::ranges::any_of(p.elements, [](const Element& e) {
+    const auto* w = std::get_if<Winding>(&e.body);
+    return w && w->still;
+  });
+}
 bool isSource(const Part& p) {
   return has<Source>(p);
 }

@@ -107,6 +107,15 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   connect(remove, &QPushButton::clicked, this,
           [this] { m_session.document.apply(harness::removeDevice(m_session.document.harness(), m_device)); });
   row->addWidget(remove);
+  auto* card = new QPushButton(tr("About this part"), this);
+  card->setObjectName("aboutPart");
+  connect(card, &QPushButton::clicked, this, [this] {
+    if (const auto* now = m_session.document.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
+  });
+  row->addWidget(card);
+  row->addStretch();
+  column->addLayout(row);
+  row = new QHBoxLayout;
   m_turn = new QPushButton(tr("Turn it round"), this);
   m_turn->setObjectName("deviceTurn");
   m_turn->setToolTip(tr("It was put in the other way round: what hung on its first leg hangs on its last"));
@@ -115,12 +124,6 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
       m_session.document.apply(*edit);
   });
   row->addWidget(m_turn);
-  auto* card = new QPushButton(tr("About this part"), this);
-  card->setObjectName("aboutPart");
-  connect(card, &QPushButton::clicked, this, [this] {
-    if (const auto* now = m_session.document.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
-  });
-  row->addWidget(card);
   m_done = new QPushButton(tr("It is done"), this);
   m_done->setObjectName("deviceDone");
   connect(m_done, &QPushButton::clicked, this,

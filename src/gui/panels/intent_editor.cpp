@@ -36,19 +36,12 @@ QCheckBox* choice(const QString& text, const char* name, const QString& help, QW
   return box;
 }
 
-bool still(const parts::Part& part) {
-  return std::ranges::any_of(part.elements, [](const parts::Element& e) {
-    const auto* w = std::get_if<parts::Winding>(&e.body);
-    return w && w->still;
-  });
-}
-
 enum class Kind { Sensor, Brushed, Still, Stepper, Unipolar, Servo };
 Kind kindOf(const parts::Part* part) {
   if (!part) return Kind::Brushed;
   if (!parts::isMotor(*part)) return Kind::Sensor;
   if (windings(*part) == 0) return Kind::Servo;
-  if (windings(*part) == 1) return still(*part) ? Kind::Still : Kind::Brushed;
+  if (windings(*part) == 1) return parts::isStill(*part) ? Kind::Still : Kind::Brushed;
   return part->kind.starts_with("unipolar") ? Kind::Unipolar : Kind::Stepper;
 }
 

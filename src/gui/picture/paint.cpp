@@ -19,7 +19,7 @@ using picture::Thread;
 
 constexpr double kMitre = 6;
 constexpr double kFaded = 0.22;
-constexpr double kBeyond = 22;  // that a motor's words may reach over its place, within the margin
+constexpr double kBeyond = 14;  // that a motor's words may reach over its place, within the margin
 
 QPointF q(Point p) {
   return {p.x, p.y};
@@ -217,10 +217,17 @@ void paintMotor(QPainter& p, const Box& b, bool selected) {
   const QPointF centre(b.rect.x + 112, b.rect.y + 32);
   p.setBrush(c.panel);
   p.setPen(QPen(selected ? c.accent : c.ink, selected ? 2.6 : 1.6, b.state == State::OnBench ? Qt::SolidLine : Qt::DashLine));
-  p.drawEllipse(centre, r, r);
-  p.setBrush(c.strip);
-  p.setPen(Qt::NoPen);
-  p.drawEllipse(centre, 13, 13);
+  if (b.symbol == "still") {  // nothing turns in it
+    p.drawRoundedRect(QRectF(centre.x() - r, centre.y() - r + 5, 2 * r, 2 * r - 10), 5, 5);
+    p.setBrush(c.strip);
+    p.setPen(Qt::NoPen);
+    p.drawRoundedRect(QRectF(centre.x() - 13, centre.y() - 9, 26, 18), 3, 3);
+  } else {
+    p.drawEllipse(centre, r, r);
+    p.setBrush(c.strip);
+    p.setPen(Qt::NoPen);
+    p.drawEllipse(centre, 13, 13);
+  }
   p.setPen(c.ink);
   // Beside the leads where there are many, under them where there are few.
   std::size_t longest = 0;

@@ -146,7 +146,7 @@ class Placer {
     b.kind = i.kind;
     b.title = harness::shownName(m_h, *i.device);
     b.subtitle = i.part->kind == "unknown" ? "unknown part: " + i.device->part : i.part->name;
-    if (i.kind != BoxKind::Controller && i.kind != BoxKind::Source) b.symbol = symbolOf(*i.part);
+    if (i.kind != BoxKind::Controller && i.kind != BoxKind::Source) b.symbol = parts::isStill(*i.part) ? "still" : symbolOf(*i.part);
     if ((i.kind == BoxKind::Loose || i.kind == BoxKind::Motor) && !i.part->summary.empty()) b.subtitle = valueOf(i);
     b.rect = rect;
     b.state = i.device->state;
@@ -163,8 +163,12 @@ class Placer {
     };
     if (i.kind == BoxKind::Motor) {
       const auto volts = show("nominal");
+      const auto* winding = part->figure("winding");
+      const auto* nominal = part->figure("nominal");
+      if (parts::isStill(*part) && nominal && winding && nominal->figure.typical() && winding->figure.typical())
+        return volts + " · " + displayText(Amps{*nominal->figure.typical() / *winding->figure.typical()});
       if (part->figure("stall")) return volts + " · " + show("run") + " / " + show("stall");
-      if (part->figure("start")) return "servo · " + show("run") + " / " + show("start");
+      if (part->figure("start")) return show("run") + " / " + show("start");
       return "stepper · " + show("phase");
     }
     for (const auto* name : {"resistance", "capacitance", "rating"})

@@ -56,8 +56,7 @@ TEST_CASE("a light may be dimmed and may hang the wrong way round: it only stays
 }
 
 TEST_CASE("a bare relay closes its contact by the voltage on its coil, whichever of the two is stated") {
-  for (const std::string& bench :
-       {kRelay, kRelay + "intent pump\nintent k1 stage=q1 in=uno.D7", kRelay + "exchange k1.A1 k1.A2"}) {
+  for (const std::string& bench : {kRelay, kRelay + "intent pump\nintent k1 stage=q1 in=uno.D7", kRelay + "exchange k1.A1 k1.A2"}) {
     const auto a = analyseFast(wiredBench(bench));
     const auto& s = *a.solved;
     CAPTURE(bench);

@@ -24,7 +24,8 @@ TEST_CASE("a bus line has to get to the pin that has it") {
   REQUIRE(exchanged.front().repair);
   CHECK(exchanged.front().repair->text.find("Exchange the wires at PWM board") == 0);
   // A board that has its bus at any pin.
-  CHECK(Judged(kCheck, kBoard + "swap uno board-esp32-38 A4=IO13 A5=IO14 5V=3V3 GND=GND USB=USB\nintent e1 SDA=uno.IO13 SCL=uno.IO14").quiet());
+  CHECK(Judged(kCheck, kBoard + "swap uno board-esp32-38 A4=IO13 A5=IO14 5V=3V3 GND=GND USB=USB\nintent e1 SDA=uno.IO13 SCL=uno.IO14")
+            .quiet());
 }
 
 TEST_CASE("a bus needs a pull-up, and not too strong a one, to a level that is read as high") {
@@ -35,10 +36,12 @@ TEST_CASE("a bus needs a pull-up, and not too strong a one, to a level that is r
 }
 
 TEST_CASE("two boards on one bus need two addresses") {
-  const std::string two = kBoard + "part e2 expander-mcp23017 Expander\nwire uno.5V e2.VDD\nwire uno.GND-2 e2.VSS\nwire uno.A4 e2.SDA\n"
-                                   "wire uno.A5 e2.SCL\nintent e2 SDA=uno.A4 SCL=uno.A5\n";
+  const std::string two = kBoard +
+                          "part e2 expander-mcp23017 Expander\nwire uno.5V e2.VDD\nwire uno.GND-2 e2.VSS\nwire uno.A4 e2.SDA\n"
+                          "wire uno.A5 e2.SCL\nintent e2 SDA=uno.A4 SCL=uno.A5\n";
   CHECK(Judged(kCheck, two).quiet());
-  const std::string same = kBoard + "part e2 pwm-16-i2c\nwire uno.5V e2.VCC\nwire uno.GND-2 e2.GND\nwire uno.A4 e2.SDA\nwire uno.A5 e2.SCL\n";
+  const std::string same =
+      kBoard + "part e2 pwm-16-i2c\nwire uno.5V e2.VCC\nwire uno.GND-2 e2.GND\nwire uno.A4 e2.SDA\nwire uno.A5 e2.SCL\n";
   CHECK(Judged(kCheck, same).only() == kStop);
   CHECK(Judged(kCheck, same + "set e2.address 0x41").quiet());
 }
