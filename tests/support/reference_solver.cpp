@@ -78,6 +78,8 @@ double law(const Branch& b, double va, double vb, double vc, double vd) {
       const double i = driven(b, v, vc - vd);
       return i * (std::max(vc - vd, 0.0) + i * b.r) / std::max(v, 1.0) + b.i * std::clamp(v - 0.5, 0.0, 1.0);
     }
+    case Kind::Lit:
+      return b.gain * rounded(vc - vd - b.v0) / b.r;
     case Kind::Given:
       return vd;
     case Kind::PowerDraw:

@@ -29,6 +29,7 @@ constexpr double kBaseOhms = 1, kDarlingtonBaseOhms = 10;
 constexpr double kOneJunction = 0.7;   // V: a Darlington never saturates below it
 constexpr double kServoCorner = 0.5;   // share of its least voltage below which a sink is resistive
 constexpr double kServoAtRest = 0.01;  // A
+constexpr double kOptoRow = 1e-3;      // A at which an optocoupler's saturation is given
 constexpr double kLeastInput = 0.5;    // V, of a converter that works from nearly nothing
 constexpr double kLeastEfficiency = 0.1;
 
@@ -145,10 +146,13 @@ class Builder {
   }
 
   // The slope takes a quarter of the drop at rated current; the knee takes the rest.
-  void put(const parts::Diode& d) {
+  Clamp kneeOf(const parts::Diode& d) const {
     const double drop = known(d.drop.typical(), kDiodeDrop);
-    const double at = std::max(known(d.ratedCurrent.typical(), kDiodeCurrent), 1e-3);
-    main() = add(solver::knee(node(d.anode), node(d.cathode), 0.75 * drop, 0.25 * drop / at));
+    return {0.75 * drop, 0.25 * drop / std::max(known(d.ratedCurrent.typical(), kDiodeCurrent), 1e-3)};
+  }
+  void put(const parts::Diode& d) {
+    const auto knee = kneeOf(d);
+    main() = add(solver::knee(node(d.anode), node(d.cathode), knee.volts, knee.ohms));
     if (const auto z = d.zener.typical()) base() = add(solver::knee(node(d.cathode), node(d.anode), *z, kZenerOhms));
   }
 
@@ -208,6 +212,38 @@ class Builder {
     if (!t.hfeMin.empty()) x.gains = &t.hfeMin;
     x.drop = t.darlington ? kOneJunction : 0;
     return x;
+  }
+
+  // A transistor whose base gets what its light diode carries: its gain is the transfer ratio.
+  void put(const parts::Phototransistor& t) {
+    const parts::Diode* led = nullptr;
+    for (const auto& e : m_bench.devices[m_device].part->elements)
+      if (const auto* d = std::get_if<parts::Diode>(&e.body); d && node(d->anode) == node(t.anode) && node(d->cathode) == node(t.cathode))
+        led = d;
+    if (!led) return;
+    const auto knee = kneeOf(*led);
+    Branch lit;
+    lit.kind = Kind::Lit;
+    lit.a = node(t.emitter);
+    lit.b = m_out.circuit.nodes++;
+    lit.c = node(t.anode);
+    lit.d = node(t.cathode);
+    lit.v0 = knee.volts;
+    lit.r = knee.ohms;
+    lit.gain = 1;
+    add(lit);
+    Branch x;
+    x.kind = Kind::Bipolar;
+    x.a = node(t.collector);
+    x.b = node(t.emitter);
+    x.c = lit.b;
+    x.v0 = kBaseEmitter.value.value;
+    x.r = kBaseOhms;
+    x.gain = known(weak() ? t.ratio.least() : t.ratio.typical(), kTransferRatio);
+    x.drop = 0;
+    x.ron = std::max(known(t.saturation.greatest(), kOptoSaturation), 0.05) / kOptoRow;
+    main() = add(x);
+    add(solver::knee(x.c, x.b, x.v0, x.r));
   }
 
   void put(const parts::Mosfet& m) {

@@ -1,5 +1,7 @@
 #include "core/bench/signal_nets.h"
 
+#include "core/parts/read_element.h"
+
 namespace bold::bench {
 namespace {
 
@@ -40,6 +42,11 @@ class Walk {
       pass(device, r->b, r->a);
     } else if (const auto* b = std::get_if<parts::Bipolar>(&e.body)) {
       transistor(device, b->base, b->collector, b->emitter);
+    } else if (const auto* o = std::get_if<parts::Phototransistor>(&e.body)) {
+      const auto& elements = m_bench.devices[device].part->elements;
+      for (const auto& end : {o->anode, o->cathode}) transistor(device, parts::outside(elements, end), o->collector, o->emitter, false);
+    } else if (const auto* s = std::get_if<parts::Switch>(&e.body); s && !s->contact) {
+      for (const auto& input : s->on.inputs()) transistor(device, input, s->a, s->b, false);
     } else if (const auto* m = std::get_if<parts::Mosfet>(&e.body)) {
       transistor(device, m->gate, m->drain, m->source);
     }
@@ -51,10 +58,10 @@ class Walk {
       if (in != c.signals.end()) transistor(device, in->second, c.out[o], c.out[o]);
     }
   }
-  void transistor(int device, const parts::Node& control, const parts::Node& one, const parts::Node& other) {
+  void transistor(int device, const parts::Node& control, const parts::Node& one, const parts::Node& other, bool passes = true) {
     if (m_along == Along::Copper) return;
     // One that is held by a rail at its control passes a low on from end to end: a level shifter.
-    if (const auto c = m_bench.terminal(device, control); c >= 0 && m_nets.rail(m_nets.of(c))) {
+    if (const auto c = m_bench.terminal(device, control); passes && c >= 0 && m_nets.rail(m_nets.of(c))) {
       pass(device, one, other);
       pass(device, other, one);
       return;

@@ -60,6 +60,10 @@ class Follow {
         if (here(at(d, r->b))) add(at(d, r->a), m_turned);
       } else if (const auto* b = std::get_if<parts::Bipolar>(&e.body)) {
         transistor(at(d, b->base), at(d, b->collector), at(d, b->emitter));
+      } else if (const auto* o = std::get_if<parts::Phototransistor>(&e.body)) {
+        // Lit by a high at its anode, or by a low at its cathode.
+        const auto outer = [&](const parts::Node& n) { return at(d, parts::outside(device.part->elements, n)); };
+        opto(outer(o->anode), outer(o->cathode), at(d, o->collector), at(d, o->emitter));
       } else if (const auto* m = std::get_if<parts::Mosfet>(&e.body)) {
         transistor(at(d, m->gate), at(d, m->drain), at(d, m->source));
       } else if (const auto* s = std::get_if<parts::Switch>(&e.body)) {
@@ -85,6 +89,14 @@ class Follow {
     if (onRail(control) || tied(control)) {
       if (here(ref)) add(out, m_turned);
       if (here(out)) add(ref, m_turned);
+    }
+  }
+  void opto(TerminalIndex anode, TerminalIndex cathode, TerminalIndex collector, TerminalIndex emitter) {
+    for (const auto control : {anode, cathode}) {
+      if (!here(control)) continue;
+      const bool lit = m_turned != (control == cathode);  // turned: lit by a low
+      if (onRail(emitter)) add(collector, !lit);
+      if (onRail(collector)) add(emitter, lit);
     }
   }
   // A control that no pin drives.

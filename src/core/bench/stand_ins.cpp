@@ -18,7 +18,8 @@ constexpr const StandIn* kAll[] = {&kContactResistance, &kElectrolyticEsr, &kCer
                                    &kPinShortCircuit,   &kBootPull,        &kChopperResistance,
                                    &kChopperQuiescent,  &kRunningCurrent,  &kLogicLow,
                                    &kLogicHigh,         &kEfficiency,      &kConverterDropout,
-                                   &kConverterLeast,    &kConverterLimit};
+                                   &kConverterLeast,    &kConverterLimit,  &kTransferRatio,
+                                   &kOptoSaturation};
 
 using Taken = std::set<std::pair<const StandIn*, int>>;
 

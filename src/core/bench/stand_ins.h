@@ -30,6 +30,8 @@ inline constexpr StandIn kSwitchResistance{"resistance of an output switch", {0.
 inline constexpr StandIn kBaseEmitter{"base-emitter voltage", {0.7, Unit::Volt}, "of a silicon junction at working current"};
 inline constexpr StandIn kGain{"least gain", {50, Unit::One}, "that small switching transistors are promised with"};
 inline constexpr StandIn kDarlingtonGain{"least gain of a Darlington", {1000, Unit::One}, "that they are promised with"};
+inline constexpr StandIn kTransferRatio{"transfer ratio of an optocoupler", {0.5, Unit::One}, "that common ones are promised with"};
+inline constexpr StandIn kOptoSaturation{"saturation of an optocoupler", {0.2, Unit::Volt}, "that common ones are promised with"};
 inline constexpr StandIn kGateThreshold{"gate threshold", {3, Unit::Volt}, "the middle of MOSFETs that are not made for logic levels"};
 inline constexpr StandIn kChannelResistance{"channel resistance", {0.1, Unit::Ohm}, "at 10 V, of common power MOSFETs"};
 inline constexpr StandIn kSupplyResistance{"inner resistance of a supply", {0.1, Unit::Ohm}, "of cells in good order"};

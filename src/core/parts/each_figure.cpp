@@ -69,6 +69,10 @@ struct Figures {
     auto& [a, b, on, oneWay, v0, resistance, v0Max, resistanceMax, contact, rating, volts] = s;
     among(a, b, on, oneWay, v0, resistance, v0Max, resistanceMax, contact, rating, volts);
   }
+  void operator()(Phototransistor& s) const {
+    auto& [collector, emitter, anode, cathode, ratio, vce, saturation] = s;
+    among(collector, emitter, anode, cathode, ratio, vce, saturation);
+  }
   void operator()(Bipolar& s) const {
     auto& [collector, base, emitter, pnp, darlington, vbe, vce, hfeMin, saturation, inputFor] = s;
     among(collector, base, emitter, pnp, darlington, vbe, vce, hfeMin, saturation, inputFor);

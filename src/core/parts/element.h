@@ -80,6 +80,15 @@ struct Bipolar {
   std::vector<std::pair<double, double>> inputFor;    ///< IC in A, input volts needed (arrays); else empty
 };
 
+/// The output of an optocoupler: carries what the current through its light diode allows.
+struct Phototransistor {
+  Node collector, emitter;
+  Node anode, cathode;  ///< of its light diode, which is an element of the same part
+  Figure ratio;         ///< collector current over the diode's (CTR), a share; its least end where the weakest is asked for
+  Figure vce;           ///< V, absolute
+  Figure saturation;    ///< V, greatest VCE(sat) at a milliampere or two
+};
+
 struct Mosfet {
   Node drain, gate, source;
   bool pChannel = false;
@@ -205,7 +214,7 @@ struct Contact {
 };
 
 using ElementBody =
-    std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Mosfet, Winding, Source, Sink, Regulator, Pins, Chopper, Contact>;
+    std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Phototransistor, Mosfet, Winding, Source, Sink, Regulator, Pins, Chopper, Contact>;
 
 struct Element {
   std::string id;                                         ///< unique in its part

@@ -137,6 +137,12 @@ class Limits {
     rows(of, "greatest VCE(sat)", b.saturation, Unit::Amp, Unit::Volt);
     rows(of, "input voltage needed", b.inputFor, Unit::Amp, Unit::Volt);
   }
+  void element(const Element& e, const Phototransistor& t) {
+    const auto of = named(e, "optocoupler");
+    figure(of, "transfer ratio", t.ratio);
+    figure(of, "VCE, absolute maximum", t.vce);
+    figure(of, "greatest VCE(sat)", t.saturation);
+  }
   void element(const Element& e, const Mosfet& m) {
     const auto of = named(e, "transistor");
     figure(of, "VGS(th)", m.threshold);

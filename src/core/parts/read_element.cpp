@@ -276,6 +276,17 @@ std::optional<ElementBody> body(Form& f) {
   }
   if (f.has("switch")) return switchElement(f, f.nodes("switch", 2));
   if (f.has("bipolar")) return bipolar(f, f.nodes("bipolar", 3));
+  if (f.has("phototransistor")) {
+    const auto n = f.nodes("phototransistor", 2);
+    const auto lit = f.nodes("lit", 2);
+    return Phototransistor{n[0],
+                           n[1],
+                           lit[0],
+                           lit[1],
+                           f.figure("ratio", Unit::One, true),
+                           f.figure("vce", Unit::Volt),
+                           f.figure("saturation", Unit::Volt, true)};
+  }
   if (f.has("mosfet")) {
     const auto n = f.nodes("mosfet", 3);
     return Mosfet{n[0],
@@ -352,6 +363,7 @@ struct NodeVisitor {
   void operator()(Diode& d) const { all(d.anode, d.cathode); }
   void operator()(Switch& s) const { all(s.a, s.b); }
   void operator()(Bipolar& b) const { all(b.collector, b.base, b.emitter); }
+  void operator()(Phototransistor& t) const { all(t.collector, t.emitter, t.anode, t.cathode); }
   void operator()(Mosfet& m) const { all(m.drain, m.gate, m.source); }
   void operator()(Winding& w) const { all(w.a, w.b); }
   void operator()(Source& s) const { all(s.positive, s.negative); }
@@ -408,6 +420,13 @@ std::vector<Node> inputsOf(const Element& element) {
   if (const auto* p = std::get_if<Pins>(&element.body); p && !p->on.empty()) c = &p->on;
   if (!c) return {};
   return {c->inputs().begin(), c->inputs().end()};
+}
+
+const Node& outside(const std::vector<Element>& elements, const Node& node) {
+  if (!node.inner() && !node.starts_with('~')) return node;
+  for (const auto& e : elements)
+    if (const auto* r = std::get_if<Resistor>(&e.body); r && (r->a == node || r->b == node)) return r->a == node ? r->b : r->a;
+  return node;
 }
 
 }  // namespace bold::parts

@@ -29,4 +29,7 @@ std::vector<Node> nodesOf(const Element& element);
 /// The terminals whose levels its condition reads.
 std::vector<Node> inputsOf(const Element& element);
 
+/// The node itself, or of a point inside the part what a resistor of it leads to from there.
+const Node& outside(const std::vector<Element>& elements, const Node& node);
+
 }  // namespace bold::parts

@@ -241,6 +241,12 @@ double BlockSystem::other(std::size_t k, const double* x, double homotopy) {
       return coil(k, x);
     case Kind::Converter:
       return converter(k, x);
+    case Kind::Lit: {
+      const double over = x[b.c] - x[b.d] - b.v0;
+      const double slope = b.gain * rampSlope(over, kKneeWidth) / b.r;
+      addCurved(k, b.gain * ramp(over, kKneeWidth) / b.r, {0, 0, slope, -slope});
+      return b.gain * ramp(over, kKneeWidth) / b.r;
+    }
     case Kind::Given:
       addCurved(k, x[b.d], {0, 0, 0, 1});
       return x[b.d];

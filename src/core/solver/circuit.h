@@ -23,6 +23,7 @@ struct BranchValues {
     Converter,    ///< a is no node but the current that a converter gives from its input c at its output b against its ground d:
                   ///< keeps b at min(v0, gain x (c - drop)) behind r; at most limit, and what limit2 A at its input make of it;
                   ///< works from ron volts at its input
+    Lit,          ///< from a to b: gain times what the knee between c and d carries, with its v0 and r; nothing flows at c and d
     Given,        ///< the current that d stands for
     PowerDraw,    ///< from a converter's input a to its ground b: what the current d at its output c takes by power balance
   };

@@ -30,6 +30,7 @@ double conductance(const Branch& b, const std::vector<double>& x) {
       return 1;
     case Kind::Collector:
     case Kind::Converter:
+    case Kind::Lit:
       return 0;
     case Kind::PowerDraw:
     case Kind::Draw:

@@ -13,6 +13,7 @@
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
 #include "core/checks/unknown_figures.h"
+#include "core/parts/read_element.h"
 
 namespace bold::checks::command_outcome {
 namespace {
@@ -121,6 +122,13 @@ void addLooseParts(const SolvedBench& s, const Motor& m, std::vector<std::string
   };
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) { look(d, {t.drain, t.gate, t.source}); });
   eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& t) { look(d, {t.collector, t.base, t.emitter}); });
+  eachElement<parts::Phototransistor>(s.bench, [&](int d, int, const parts::Phototransistor& t) {
+    const auto& elements = s.bench.devices[d].part->elements;
+    look(d, {t.collector, t.emitter, parts::outside(elements, t.anode), parts::outside(elements, t.cathode)});
+  });
+  eachElement<parts::Switch>(s.bench, [&](int d, int, const parts::Switch& t) {  // of logic
+    if (s.bench.devices[d].part->channels.empty()) look(d, {t.a, t.b});
+  });
   for (const auto& d : looseDiodes(s))
     if (here(d.anode) || here(d.cathode)) add(subjects, idOf(s.bench, d.device));
   if (m.intent)

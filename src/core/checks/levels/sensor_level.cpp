@@ -4,6 +4,7 @@
 #include <set>
 
 #include "core/bench/sensed_pins.h"
+#include "core/bench/signal_nets.h"
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
@@ -164,6 +165,18 @@ Finding unchanged(const SolvedBench& s, const Sensed& x, Reads reads) {
   auto f = finding(Severity::Stop, fmt::format("{} changes nothing at {}", name, pin),
                    fmt::format("{} reads {} whether {} is {} or not.", pin, word(reads), name, x.active),
                    {s.bench.address(x.end), s.bench.address(x.pin), idOf(s.bench, x.device)});
+  // What its signal goes through on the way may be what stands still.
+  const auto way = bench::signalNets(s.bench, s.nets, x.end, bench::Along::Transistors);
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
+    const auto& device = s.bench.devices[d];
+    const bool carries = std::ranges::any_of(device.part->elements, [](const parts::Element& e) {
+      return std::holds_alternative<parts::Phototransistor>(e.body) || std::holds_alternative<parts::Mosfet>(e.body) ||
+             std::holds_alternative<parts::Bipolar>(e.body) || std::holds_alternative<parts::Switch>(e.body);
+    });
+    for (std::size_t t = 0; carries && device.part->channels.empty() && t < device.part->terminals.size(); ++t)
+      if (way.contains(s.nets.of(device.first + static_cast<int>(t))) && std::ranges::count(f.subjects, device.doc.id) == 0)
+        f.subjects.push_back(device.doc.id);
+  }
   f.ways = {{fmt::format("One end of its contact goes to {}, the other to the level that nothing else holds {} at.", pin, pin)}};
   f.formula = fmt::format("{} at rest, {} {}", word(reads), word(reads), x.active);
   return f;
