@@ -26,6 +26,7 @@ constexpr int kHurried = 1;              // a stage on the way there need not co
 constexpr int kThorough = 80;
 constexpr int kMostAstray = 3;         // of those that may come to no rest
 constexpr int kSourceSteps = 24;       // of source stepping
+constexpr double kStage = 0.4, kLastStage = 1e-8;
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
 enum class Rest { None, Rough, Drifting, Full };
@@ -196,6 +197,16 @@ bool sourceStepping(BlockSystem& system, BlockSolution& s) {
   return astray < kMostAstray && settle(system, s.volts, kThorough, 0, s.passes) && polish(system, s.volts);
 }
 
+// The homotopy once more in small stages, the supplies set right at each: where several of them push against each other on short ways.
+bool slowly(BlockSystem& system, BlockSolution& s) {
+  begin(system, s);
+  for (double homotopy = 1; homotopy > kLastStage; homotopy *= kStage) {
+    iterate(system, s.volts, homotopy, kThorough, Rest::Rough, s.passes);
+    system.flipModes(s.volts, false);
+  }
+  return settle(system, s.volts, kThorough, 0, s.passes) && polish(system, s.volts);
+}
+
 }  // namespace
 
 std::optional<double> BlockSolution::resistance(int a, int b) const {
@@ -221,6 +232,7 @@ void solveBlock(BlockSolution& s) {
     s.converged = settle(system, x, kThorough, stage == kHurried ? kTogether : 0, s.passes) && polish(system, x);
   }
   if (!s.converged) s.converged = sourceStepping(system, s);
+  if (!s.converged) s.converged = slowly(system, s);
   if (s.converged && (!system.factor() || (!system.sound() && !system.factor()))) s.converged = false;
   system.leave(s);
 }

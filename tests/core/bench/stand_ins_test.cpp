@@ -37,7 +37,8 @@ TEST_CASE("every figure that stands in for an unknown one has a name of its own,
   for (const auto* s : standIns()) {
     CHECK(names.insert(s->what).second);
     CHECK(s->why.size() > 10);
-    CHECK((s->value.unit == Unit::One) == (s->what.starts_with("least gain") || s->what.starts_with("efficiency")));
+    CHECK((s->value.unit == Unit::One) ==
+          (s->what.starts_with("least gain") || s->what.starts_with("efficiency") || s->what.starts_with("transfer ratio")));
   }
 }
 
@@ -49,8 +50,8 @@ TEST_CASE("a part without figures is worked out with stand-ins, each is said, an
   const auto bench = readBenchText("part bat battery-lithium-3s\npart s bare-stage\nwire bat.P s.VM\nwire bat.N s.GND", own, {});
   const auto analysis = analyse(bench, own, {});
   const auto taken = namesOf(standInsOf(*analysis.solved));
-  CHECK(taken == std::set<std::string>{"diode drop", "rated current of a diode", "base-emitter voltage", "least gain", "output of a regulator",
-                                       "dropout of a regulator", "current limit of a regulator"});
+  CHECK(taken == std::set<std::string>{"diode drop", "rated current of a diode", "base-emitter voltage", "least gain",
+                                       "output of a regulator", "dropout of a regulator", "current limit of a regulator"});
   CHECK(std::ranges::count(analysis.assumptions, "diode drop 800 mV (of a silicon diode at its rated current): s") == 1);
 }
 
