@@ -191,7 +191,8 @@ class CommandList {
     for (std::size_t d = 0; d < m_bench.devices.size(); ++d)
       for (const auto& line : parts::peripheralLines(*m_bench.devices[d].part)) {
         const auto end = m_bench.terminal(static_cast<int>(d), line);
-        if (!m_bench.facts(end).input || !m_bench.facts(end).bus.empty()) continue;
+        const auto& bus = m_bench.facts(end).bus;
+        if (!m_bench.facts(end).input || bus == "sda" || bus == "scl") continue;  // nobody writes those high
         auto pin = wiredPin(end);
         for (const auto& i : m_bench.reads)
           for (const auto& sig : i.signals)
