@@ -85,10 +85,8 @@ std::vector<Switching::Flip> Switching::flip(const Readings& r, const std::vecto
 // be fed through its inputs only: it counts as off.
 void Switching::settleHunting(const Readings& r, const std::vector<Level>& levels, const std::vector<Flip>& flipped, SwitchState& on) {
   for (const auto& f : flipped) {
-    if (m_command.action == Action::OneSupply) {
-      on[f.index] = 0;
-      m_out.insert(f.index);
-    } else if (m_passes >= kGivenUp && m_starving.contains(f.device)) {  // what starves and still flips: the rest of it is taken for off
+    // What starves and still flips: the rest of it is taken for off.
+    if (m_command.action == Action::OneSupply || (m_passes >= kGivenUp && m_starving.contains(f.device))) {
       on[f.index] = 0;
       m_out.insert(f.index);
     } else if (on[f.index] == 0 && (starved(r, f.device) || conditionOf(r, levels, f.device, f.element, true) == Level::High)) {

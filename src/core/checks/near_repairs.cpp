@@ -6,6 +6,7 @@
 
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks {
 namespace {
@@ -125,6 +126,12 @@ class Near {
     });
   }
 
+  // Not a controller's reset, reference or free pin: what lies there is neither fed nor driven.
+  bool meansSomething(TerminalIndex t) const {
+    const auto& facts = m_b.facts(t);
+    return !parts::isController(*m_b.devices[m_b.deviceOf(t)].part) || facts.pin || facts.supply || facts.ground || facts.input;
+  }
+
   // An end that may sit beside where it belongs.
   void move(int connection) {
     const auto& c = m_b.connections[connection];
@@ -143,7 +150,7 @@ class Near {
           if (i >= 0 && i < static_cast<int>(device.part->terminals.size()) && std::ranges::count(to, device.first + i) == 0)
             to.push_back(device.first + i);
       for (const auto t : to)
-        if (!m_s.nets.same(t, end))
+        if (!m_s.nets.same(t, end) && meansSomething(t))
           offer(RepairDraft(m_b).move(connection, end, t), fmt::format("Move the wire from {} to {}.", found(m_b, end), found(m_b, t)));
     }
   }

@@ -155,10 +155,11 @@ struct Regulator {
   Figure printed;          ///< V, the input range printed on the board
   bool switching = false;  ///< a converter: turns little into heat; the others are its own
   Steps steps = Steps::Down;
-  Figure efficiency;  ///< share
-  Figure least;       ///< V at its input from which it works
-  Figure inputLimit;  ///< A through its switch; unknown: its output gives way first
-  Figure idle;        ///< A that it takes for itself
+  Figure efficiency;     ///< share
+  Figure least;          ///< V at its input from which it works
+  Figure inputLimit;     ///< A through its switch; unknown: its output gives way first
+  Figure idle;           ///< A that it takes for itself
+  bool charges = false;  ///< a cell at its output: at its limit it does what it is for
 };
 
 /// The output stages of a controller's pins: what `program(pin)` says decides whether they pull up, down or float.
@@ -213,8 +214,8 @@ struct Contact {
   Moved moved = Moved::No;
 };
 
-using ElementBody =
-    std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Phototransistor, Mosfet, Winding, Source, Sink, Regulator, Pins, Chopper, Contact>;
+using ElementBody = std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Phototransistor, Mosfet, Winding, Source, Sink,
+                                 Regulator, Pins, Chopper, Contact>;
 
 struct Element {
   std::string id;                                         ///< unique in its part

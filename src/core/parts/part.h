@@ -73,7 +73,7 @@ struct Terminal {
   bool output = false;    ///< of a stage
   bool optional = false;  ///< may stay open without a word
   std::string bus;        ///< what a controller has to drive here: "sda" and "scl" of an I2C bus, "data", "clock" and "latch" of a register
-  bool phase = false;      ///< one of the three leads of a brushless motor or its controller
+  bool phase = false;     ///< one of the three leads of a brushless motor or its controller
   bool openDrain = false;  ///< an output that only pulls low
 };
 

@@ -235,6 +235,7 @@ ElementBody regulator(Form& f, const std::vector<Node>& n) {
   g.least = f.figure("least", Unit::Volt);
   g.inputLimit = f.figure("inputLimit", Unit::Amp);
   g.idle = f.figure("idle", Unit::Amp);
+  g.charges = f.flag("charges");
   return g;
 }
 

@@ -24,9 +24,10 @@ constexpr double kLongestStride = 1.95;  // of 2, which would end where the slop
 constexpr int kQuick = 16;               // passes that a start close to the solution needs at most
 constexpr int kHurried = 1;              // a stage on the way there need not come to rest
 constexpr int kThorough = 80;
-constexpr int kMostAstray = 3;         // of those that may come to no rest
-constexpr int kSourceSteps = 24;       // of source stepping
-constexpr double kStage = 0.4, kLastStage = 1e-8;
+constexpr int kMostAstray = 3;    // of those that may come to no rest
+constexpr int kSourceSteps = 24;  // of source stepping
+constexpr int kStages = 20;       // of the homotopy, each this much of the one before
+constexpr double kStage = 0.4;
 constexpr double kFirstCurrent = 0.1;  // A: where the search for a collector current begins
 
 enum class Rest { None, Rough, Drifting, Full };
@@ -200,9 +201,11 @@ bool sourceStepping(BlockSystem& system, BlockSolution& s) {
 // The homotopy once more in small stages, the supplies set right at each: where several of them push against each other on short ways.
 bool slowly(BlockSystem& system, BlockSolution& s) {
   begin(system, s);
-  for (double homotopy = 1; homotopy > kLastStage; homotopy *= kStage) {
+  double homotopy = 1;
+  for (int stage = 0; stage < kStages; ++stage) {
     iterate(system, s.volts, homotopy, kThorough, Rest::Rough, s.passes);
     system.flipModes(s.volts, false);
+    homotopy *= kStage;
   }
   return settle(system, s.volts, kThorough, 0, s.passes) && polish(system, s.volts);
 }

@@ -2,8 +2,8 @@
 #include <set>
 
 #include "core/checks/planned.h"
-#include "core/harness/read_harness.h"
 #include "core/harness/mark_done.h"
+#include "core/harness/read_harness.h"
 #include "support/benches.h"
 
 using namespace bold;

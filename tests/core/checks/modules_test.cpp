@@ -40,6 +40,19 @@ TEST_CASE("a charger protects its cell, and trips at what a motor starts with") 
   CHECK(Judged("pack-over-discharge", charged + "unwire chg.OUT-N up.IN-N\nwire cell.N up.IN-N").only() == kCaution);
 }
 
+TEST_CASE("a charger feeds its cell: no fault, whatever it gives; the port that it hangs on has to give it") {
+  const std::string charging = "from charger-tilt\npart port usb-port-0a5\nwire port.P chg.IN-P\nwire port.N chg.IN-N\n";
+  CHECK(Judged("back-feed", charging).quiet());
+  CHECK(Judged("board-rail-current", charging).quiet());
+  CHECK(Judged("supply-current", charging).only() == kStop);
+  CHECK(Judged("supply-current", charging + "swap port usb-port-3a").quiet());
+}
+
+TEST_CASE("a supply may lead to a switch that is open at rest") {
+  CHECK(Judged("rail-dead", "from opto-module-limit").quiet());
+  CHECK(Judged("rail-dead", "from opto-module-limit\nremove pump\nremove q1\nremove d1").quiet());
+}
+
 TEST_CASE("where the way to a servo behind a converter is open is named") {
   const std::string open = "from charger-tilt\nset sw.position off";
   const auto findings = findingsOf(analyseFast(wiredBench(open)), "servo-supply");

@@ -133,7 +133,8 @@ TEST_CASE("a plan that mends says so and makes nothing worse") {
 }
 
 TEST_CASE("no wire to a part that nobody knows is offered as a repair: it would only silence what was found") {
-  const auto a = analyse(wiredBench("from low-side\nunwire uno.D5 r1.A\npart u9 npn-pn2222a\nswap u9 nobody-knows\nwire u9.X r2.A"), library());
+  const auto a =
+      analyse(wiredBench("from low-side\nunwire uno.D5 r1.A\npart u9 npn-pn2222a\nswap u9 nobody-knows\nwire u9.X r2.A"), library());
   for (const auto& f : a.findings)
     if (f.repair)
       for (const auto& change : f.repair->edit.changes)

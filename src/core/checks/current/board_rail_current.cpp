@@ -81,6 +81,7 @@ std::vector<Draw> measure(const SolvedBench& s) {
   }
   // Regulators that are held at their limit, whatever hangs on them.
   eachElement<parts::Regulator>(s.bench, [&](int d, int e, const parts::Regulator& r) {
+    if (r.charges) return;
     const auto o = at(s.bench, d, r.out);
     if (o < 0 || !r.limit.typical() || std::ranges::count(told, d) > 0) return;
     out.push_back(drawOf(s, o, "current of the regulator", fmt::format("the regulator of {}", called(s.bench, d)),

@@ -6,11 +6,14 @@
 #include "core/checks/check.h"
 #include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks::rail_dead {
 namespace {
 
+// What is switched while the bench runs leads on, as it stands or not.
 bool onlyCopper(const parts::Part& part) {
+  if (parts::isPeripheral(part)) return false;
   return !part.elements.empty() && std::ranges::all_of(part.elements, [](const parts::Element& e) {
     const auto* r = std::get_if<parts::Resistor>(&e.body);
     return std::holds_alternative<parts::Joint>(e.body) || std::holds_alternative<parts::Contact>(e.body) || (r && r->conductor);

@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <map>
 #include <set>
 
 #include "core/bench/sensed_pins.h"
@@ -182,6 +183,15 @@ Finding unchanged(const SolvedBench& s, const Sensed& x, Reads reads) {
   return f;
 }
 
+// An end of a contact that is pressed, or joined to one inside the part.
+bool ofContact(const parts::Part& part, const bench::Nets& fixed, const Bench& bench, int device, TerminalIndex t) {
+  return std::ranges::any_of(part.elements, [&](const parts::Element& e) {
+    const auto* c = std::get_if<parts::Contact>(&e.body);
+    const auto end = [&](const parts::Node& n) { return fixed.same(at(bench, device, n), t); };
+    return c && c->moved == parts::Moved::Pressed && !bench.facts(t).supply && !bench.facts(t).ground && (end(c->a) || end(c->b));
+  });
+}
+
 // Wired along one side: the way between two terminals that are always joined, past its contact.
 void bypassed(const SolvedBench& s, Findings& out) {
   const bench::Nets fixed(s.bench, false);
@@ -196,10 +206,15 @@ void bypassed(const SolvedBench& s, Findings& out) {
   });
   for (const int d : seen) {
     const auto& device = s.bench.devices[d];
-    std::vector<std::string> ends;
-    for (std::size_t t = 0; t < device.part->terminals.size(); ++t)
-      if (s.bench.connected(device.first + static_cast<int>(t))) ends.push_back(s.bench.address(device.first + static_cast<int>(t)));
-    if (wiredRight.contains(d) || ends.size() < 2) continue;
+    std::map<int, std::vector<std::string>> wired;  // by net
+    for (std::size_t t = 0; t < device.part->terminals.size(); ++t) {
+      const auto here = device.first + static_cast<int>(t);
+      if (s.bench.connected(here) && ofContact(*device.part, fixed, s.bench, d, here))
+        wired[fixed.of(here)].push_back(s.bench.address(here));
+    }
+    const auto past = std::ranges::find_if(wired, [](const auto& net) { return net.second.size() > 1; });
+    if (wiredRight.contains(d) || past == wired.end()) continue;
+    auto ends = past->second;
     const auto& name = called(s.bench, d);
     auto f = finding(
         Severity::Stop, fmt::format("{} is wired past its contact", name),

@@ -38,7 +38,8 @@ std::vector<Astray> astray(const SolvedBench& s) {
       Astray a{d, end, pin, {}};
       for (const auto& x : sensed)
         if (x.device == d && sameContact(s, x, end)) a.stands.push_back(x.pin);
-      if (std::ranges::count(a.stands, pin) == 0) out.push_back(std::move(a));
+      // On its copper all the same where that is a rail's: what it then reads is sensor-level's matter.
+      if (std::ranges::count(a.stands, pin) == 0 && !s.nets.same(end, pin)) out.push_back(std::move(a));
     }
   return out;
 }

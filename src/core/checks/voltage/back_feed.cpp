@@ -70,7 +70,7 @@ std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
     const auto in = at(s.bench, d, r.in);
     const auto o = at(s.bench, d, r.out);
     const auto ground = at(s.bench, d, r.ground);
-    if (in < 0 || o < 0 || ground < 0 || !r.set.typical()) return;
+    if (in < 0 || o < 0 || ground < 0 || !r.set.typical() || r.charges) return;  // a charger is meant to feed its cell
     const auto fed = p.across(in, ground);
     // Fed from its own output through its back diode it is no second feeder.
     if (fed && fed->value > *r.set.typical() + 0.5 * r.dropout.typical().value_or(0) + 0.1)

@@ -127,7 +127,8 @@ TEST_CASE("the enable of a box with isolated inputs, unsaid, is driven so that t
     const std::string wires = sourced ? "from opto-box\nwire s1.PUL-N s1.ENA-N BK\nwire uno.D4 s1.ENA-P BU\n"
                                       : "from opto-common-anode\nwire s1.PUL-P s1.ENA-P RD\nwire uno.D4 s1.ENA-N BU\n";
     const std::string down = sourced ? "" : "!";
-    return analyseFast(wiredBench(wires + "intent m both hold stage=s1 step=uno.D2" + down + " dir=uno.D3" + down + " enable=uno.D4" + active))
+    return analyseFast(
+               wiredBench(wires + "intent m both hold stage=s1 step=uno.D2" + down + " dir=uno.D3" + down + " enable=uno.D4" + active))
         .verdict;
   };
   // Current through it switches the box off: at its plus end low lets it run, at its minus end high does.

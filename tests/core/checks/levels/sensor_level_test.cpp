@@ -59,6 +59,12 @@ TEST_CASE("a button that changes nothing") {
   CHECK(worst(Judged(kCheck, "from encoder\nunwire esp.3V3 enc.VCC")) == kStop);
 }
 
+TEST_CASE("a knob whose button nobody wired is not wired past it, and a button on a rail is told of once") {
+  CHECK(Judged(kCheck, "from knob-servo\nunwire uno.D4 k.SW").quiet());
+  CHECK(Judged("sensor-pin", kButton + "move b1.2b b1.1b").quiet());
+  CHECK(Judged("sensor-pin", kButton + "move uno.D2 uno.D3").only() == kStop);
+}
+
 TEST_CASE("a level that is neither high nor low") {
   const std::string divided = "from level-sensor\npart r9 resistor-10k\nwire r9.A uno.D2\nwire r9.B uno.GND";
   CHECK(Judged(kCheck, divided).only() == kCaution);
