@@ -188,7 +188,7 @@ bool ofContact(const parts::Part& part, const bench::Nets& fixed, const Bench& b
   return std::ranges::any_of(part.elements, [&](const parts::Element& e) {
     const auto* c = std::get_if<parts::Contact>(&e.body);
     const auto end = [&](const parts::Node& n) { return fixed.same(at(bench, device, n), t); };
-    return c && c->moved == parts::Moved::Pressed && !bench.facts(t).supply && !bench.facts(t).ground && (end(c->a) || end(c->b));
+    return c && judged(*c) && !bench.facts(t).supply && !bench.facts(t).ground && (end(c->a) || end(c->b));
   });
 }
 
@@ -200,25 +200,26 @@ void bypassed(const SolvedBench& s, Findings& out) {
     return t >= 0 && std::ranges::any_of(fixed.members(fixed.of(t)), [&](TerminalIndex o) { return s.bench.deviceOf(o) != d; });
   };
   eachElement<parts::Contact>(s.bench, [&](int d, int, const parts::Contact& c) {
-    if (c.moved != parts::Moved::Pressed) return;
+    const auto& terminals = s.bench.devices[d].part->terminals;
+    if (!judged(c) || std::ranges::any_of(terminals, [](const parts::Terminal& t) { return t.supply.has_value(); })) return;
     seen.insert(d);
     if (elsewhere(d, at(s.bench, d, c.a)) && elsewhere(d, at(s.bench, d, c.b))) wiredRight.insert(d);
   });
   for (const int d : seen) {
     const auto& device = s.bench.devices[d];
-    std::map<int, std::vector<std::string>> wired;  // by net
+    std::map<int, std::vector<std::string>> wired;  // by net, once for each wire
     for (std::size_t t = 0; t < device.part->terminals.size(); ++t) {
       const auto here = device.first + static_cast<int>(t);
       if (s.bench.connected(here) && ofContact(*device.part, fixed, s.bench, d, here))
-        wired[fixed.of(here)].push_back(s.bench.address(here));
+        wired[fixed.of(here)].insert(wired[fixed.of(here)].end(), static_cast<std::size_t>(s.bench.linksAt(here)), s.bench.address(here));
     }
     const auto past = std::ranges::find_if(wired, [](const auto& net) { return net.second.size() > 1; });
     if (wiredRight.contains(d) || past == wired.end()) continue;
     auto ends = past->second;
+    ends.erase(std::unique(ends.begin(), ends.end()), ends.end());
     const auto& name = called(s.bench, d);
-    auto f = finding(
-        Severity::Stop, fmt::format("{} is wired past its contact", name),
-        fmt::format("The terminals of {} that are wired are always joined: it makes no difference whether it is pressed.", name), ends);
+    auto f = finding(Severity::Stop, fmt::format("{} is wired past its contact", name),
+                     fmt::format("What is wired to {} is always joined: nothing changes when it is moved.", name), ends);
     f.subjects.push_back(idOf(s.bench, d));
     f.ways = {{fmt::format("Take two terminals of {} that its contact lies between: of four legs two that stand corner to corner.", name)}};
     f.formula = "one copper, pressed or not";

@@ -54,7 +54,7 @@ TEST_CASE("a pin that a button leaves open needs a pull: its own where the progr
 
 TEST_CASE("a button that changes nothing") {
   CHECK(Judged(kCheck, kButton + "move b1.2b b1.1b").only() == kStop);
-  CHECK(Judged(kCheck, kButton + "move b1.2b b1.1b").text().find("are always joined") != std::string::npos);
+  CHECK(Judged(kCheck, kButton + "move b1.2b b1.1b").text().find("is always joined") != std::string::npos);
   CHECK(Judged(kCheck, kButton + "move uno.GND-2 uno.5V\nset b1.pull up").only() == kStop);
   CHECK(worst(Judged(kCheck, "from encoder\nunwire esp.3V3 enc.VCC")) == kStop);
 }
