@@ -75,6 +75,15 @@ TEST_CASE("a power module's jumper decides what its rail gives") {
   CHECK(Judged("servo-supply", rail + "set pm.left off").only() == kStop);
 }
 
+TEST_CASE("a power module and a board on USB on one rail feed each other, and its regulator gets warm") {
+  const std::string rail = "from power-module-servo\n";
+  CHECK(Judged("back-feed", rail).quiet());
+  CHECK(Judged("back-feed", rail + "wire pm.B-P uno.5V").only() == kStop);
+  CHECK(Judged("back-feed", rail + "set pm.right off\nwire pm.B-P uno.5V").quiet());
+  CHECK(Judged("regulator-heat", rail).quiet());
+  CHECK(Judged("regulator-heat", rail + "figure tilt.run 0.2 A").only() == kCaution);
+}
+
 TEST_CASE("a coin cell is no supply for a motor") {
   CHECK(Judged("supply-current", "from coin-attiny").quiet());
   CHECK_FALSE(Judged("supply-current", "from low-side-attiny\nswap bat battery-coin-3v").quiet());

@@ -14,6 +14,7 @@ namespace bold::checks::bus_lines {
 namespace {
 
 constexpr Ohms kNoPull{200e3};  // a pin's own pull is a tenth of what a bus needs
+constexpr Volts kClamps{0.2};   // above a pin's rail
 constexpr Amps kSinks{3e-3};    // that everything on an I2C bus pulls low
 
 // A line that a controller has to drive, of a device that is in use.
@@ -123,6 +124,12 @@ void pulls(const SolvedBench& s, const Line& line, Findings& out) {
   const auto volts = p ? p->across(line.t, ground) : std::nullopt;
   const auto name = s.bench.called(line.t);
   if (!p) return;
+  // Above a pin's rail its clamp is what is seen from the line; input-overvoltage speaks of that.
+  const bool clamped = std::ranges::any_of(line.pins, [&](TerminalIndex pin) {
+    const auto group = pinGroup(s.bench, pin);
+    return p->across(pin, group->rail).value_or(Volts{0}) > kClamps;
+  });
+  if (clamped) return;
   const auto reading = readingAt(s, *p, line.t);
   if (!ohms || !volts || *ohms > kNoPull) {
     auto f = finding(

@@ -65,6 +65,15 @@ TEST_CASE("a knob whose button nobody wired is not wired past it, and a button o
   CHECK(Judged("sensor-pin", kButton + "move uno.D2 uno.D3").only() == kStop);
 }
 
+TEST_CASE("a diode across a limit switch in a motor's lead does something: it lets the motor off again") {
+  const std::string gate =
+      "from bridge-esp32\npart e1 limit-switch\npart d9 diode-1n5819\nunwire s1.OUT1 m.P\nwire s1.OUT1 e1.COM\nwire e1.NC m.P\n"
+      "wire d9.A m.P\nwire d9.K e1.COM";
+  CHECK(Judged("wire-to-itself", gate).quiet());
+  CHECK(Judged("command-outcome", gate).quiet());
+  CHECK(Judged("wire-to-itself", "from bridge-esp32\npart d9 diode-1n5819\nwire d9.A m.P\nwire d9.K m.P").only() == kCaution);
+}
+
 TEST_CASE("a level that is neither high nor low") {
   const std::string divided = "from level-sensor\npart r9 resistor-10k\nwire r9.A uno.D2\nwire r9.B uno.GND";
   CHECK(Judged(kCheck, divided).only() == kCaution);

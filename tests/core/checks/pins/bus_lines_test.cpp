@@ -35,6 +35,12 @@ TEST_CASE("a bus needs a pull-up, and not too strong a one, to a level that is r
   CHECK(Judged(kCheck, kBoard + "figure e1.pull 2 kohm").quiet());
 }
 
+TEST_CASE("a bus that is pulled above a pin's rail is that pin's matter, not one of too many pull-ups") {
+  const std::string high = kBoard + "swap uno board-esp32-38 A4=IO13 A5=IO14 5V=5V GND=GND USB=USB\nintent e1 SDA=uno.IO13 SCL=uno.IO14";
+  CHECK(Judged(kCheck, high).quiet());
+  CHECK_FALSE(Judged("input-overvoltage", high).quiet());
+}
+
 TEST_CASE("two boards on one bus need two addresses") {
   const std::string two = kBoard +
                           "part e2 expander-mcp23017 Expander\nwire uno.5V e2.VDD\nwire uno.GND-2 e2.VSS\nwire uno.A4 e2.SDA\n"
