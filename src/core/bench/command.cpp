@@ -7,6 +7,7 @@
 #include <tuple>
 
 #include "core/bench/isolated_enable.h"
+#include "core/bench/peripheral_commands.h"
 #include "core/bench/signal_nets.h"
 #include "core/bench/signal_path.h"
 #include "core/parts/roles.h"
@@ -58,7 +59,12 @@ constexpr std::size_t kMostSupplies = 8;  // more sources than that on one bench
 class CommandList {
  public:
   CommandList(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors)
-      : m_bench(bench), m_nets(nets), m_motors(motors), m_tables(bench) {}
+      : m_bench(bench),
+        m_nets(nets),
+        m_motors(motors),
+        m_tables(bench),
+        m_lowUntilAsked(lowUntilAsked(bench)),
+        m_linePins(linePins(bench, nets)) {}
 
   std::vector<Command> build() {
     add(plain(Action::AllOff, "all off"), {Corner::Full, Corner::Nominal, Corner::Empty});
@@ -100,8 +106,8 @@ class CommandList {
   std::map<std::pair<TerminalIndex, TerminalIndex>, Path> m_paths;
   std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
   std::vector<std::vector<Action>> m_actions;
-  std::optional<std::vector<TerminalIndex>> m_lowUntilAsked;
-  std::optional<std::vector<std::pair<TerminalIndex, std::optional<Level>>>> m_linePins;
+  std::vector<TerminalIndex> m_lowUntilAsked;
+  std::vector<LinePin> m_linePins;
 
   void add(Command c, std::vector<Corner> corners) {
     c.corners = std::move(corners);
@@ -126,37 +132,15 @@ class CommandList {
 
   // What is worked by hand or by what it senses, each for itself.
   void moved(const Command& running) {
-    for (std::size_t d = 0; d < m_bench.devices.size(); ++d) {
-      const auto& device = m_bench.devices[d];
-      std::vector<std::pair<int, int>> together;
-      const char* how = " pressed";
-      for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
-        const auto* c = std::get_if<parts::Contact>(&device.part->elements[e].body);
-        if (!c || c->moved == parts::Moved::No || !device.has(device.part->elements[e]) || !wired(static_cast<int>(d), *c)) continue;
-        const std::pair at{static_cast<int>(d), static_cast<int>(e)};
-        if (c->moved == parts::Moved::Senses) how = " active";
-        if (c->moved != parts::Moved::Slides)
-          together.push_back(at);
-        else
-          add(with(running, {at}, device.called() + " at " + m_bench.facts(m_bench.terminal(at.first, c->b)).label),
-              {Corner::Full, Corner::Nominal});
-      }
-      if (!together.empty()) add(with(running, together, device.called() + how), {Corner::Full, Corner::Nominal});
+    int variant = 0;
+    for (auto& m : movedContacts(m_bench, m_nets)) {
+      auto c = running;
+      c.action = Action::Pressed;
+      c.id = c.title = m.title;
+      c.variant = variant++;
+      c.moved = std::move(m.contacts);
+      add(std::move(c), {Corner::Full, Corner::Nominal});
     }
-  }
-  bool wired(int device, const parts::Contact& c) const {
-    const auto touched = [&](const parts::Node& n) {
-      const auto t = m_bench.terminal(device, n);
-      return t < 0 || std::ranges::any_of(m_nets.members(m_nets.of(t)), [&](TerminalIndex o) { return m_bench.deviceOf(o) != device; });
-    };
-    return touched(c.a) && touched(c.b);
-  }
-  Command with(Command running, std::vector<std::pair<int, int>> contacts, const std::string& title) const {
-    running.action = Action::Pressed;
-    running.id = running.title = title;
-    running.variant = static_cast<int>(std::ranges::count(m_out, Action::Pressed, &Command::action));
-    running.moved = std::move(contacts);
-    return running;
   }
 
   // Everything at rest.
@@ -166,41 +150,12 @@ class CommandList {
     c.title = id;
     c.action = action;
     c.turning.assign(m_motors.size(), false);
-    for (const auto t : lowUntilAsked()) c.pins[t] = PinState::Low;
-    for (const auto& [t, enables] : linePins())
+    for (const auto t : m_lowUntilAsked) c.pins[t] = PinState::Low;
+    // What enables outputs is held so that it does; of the others both levels come up, low while all is off.
+    for (const auto& [t, enables] : m_linePins)
       c.pins[t] = (enables ? *enables == Level::High : action != Action::AllOff) ? PinState::High : PinState::Low;
     for (std::size_t m = 0; m < m_motors.size(); ++m) set(c, static_cast<int>(m), Action::AllOff, 0);
     return c;
-  }
-
-  // Outputs of an expander that are low until a program asks for something else.
-  const std::vector<TerminalIndex>& lowUntilAsked() {
-    if (!m_lowUntilAsked) {
-      m_lowUntilAsked.emplace();
-      for (TerminalIndex t = 0; t < static_cast<int>(m_bench.terminalCount()); ++t)
-        if (const auto& pin = m_bench.facts(t).pin; pin && pin->boot == "low" && m_bench.connected(t)) m_lowUntilAsked->push_back(t);
-    }
-    return *m_lowUntilAsked;
-  }
-  // Pins that a program writes to peripherals by: as stated, else the one that is wired. What enables outputs is held so that it does;
-  // of the others both levels come up, low while all is off.
-  using LinePins = std::vector<std::pair<TerminalIndex, std::optional<Level>>>;
-  const LinePins& linePins() {
-    if (m_linePins) return *m_linePins;
-    m_linePins.emplace();
-    for (std::size_t d = 0; d < m_bench.devices.size(); ++d)
-      for (const auto& line : parts::peripheralLines(*m_bench.devices[d].part)) {
-        const auto end = m_bench.terminal(static_cast<int>(d), line);
-        const auto& bus = m_bench.facts(end).bus;
-        if (!m_bench.facts(end).input || bus == "sda" || bus == "scl") continue;  // nobody writes those high
-        auto pin = wiredPin(end);
-        for (const auto& i : m_bench.reads)
-          for (const auto& sig : i.signals)
-            if (i.motor == m_bench.devices[d].doc.id && sig.role == line) pin = m_bench.terminal(sig.pin);
-        if (pin >= 0 && m_bench.facts(pin).pin && m_bench.facts(pin).pin->output)
-          m_linePins->emplace_back(pin, parts::enablingLevel(*m_bench.devices[d].part, line));
-      }
-    return *m_linePins;
   }
 
   static bool turnsOver(Path p) { return p == Path::Inverted || p == Path::Unclear; }

@@ -1,0 +1,33 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "core/bench/nets.h"
+#include "core/parts/condition.h"
+
+/// What commands have to do with buttons, sensors, registers and expanders.
+namespace bold::bench {
+
+/// Contacts of one device that are the other way at a time.
+struct MovedContacts {
+  std::vector<std::pair<int, int>> contacts;  ///< device, element
+  std::string title;                          ///< "Gate closed pressed", "Dial at end A"
+};
+/// Of everything that is wired at both its ends: what is pressed or senses, all of a device together; what slides, each end for itself.
+std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets);
+
+/// Outputs of expanders that are low until a program asks for something else.
+std::vector<TerminalIndex> lowUntilAsked(const Bench& bench);
+
+/// A pin that a program writes to a peripheral by.
+struct LinePin {
+  TerminalIndex pin;
+  std::optional<parts::Level> enables;  ///< the level without which the peripheral's outputs do not drive; nothing for data and clocks
+};
+/// As stated, else the one pin that is wired. Lines of an I2C bus, which nobody writes high, are not among them.
+std::vector<LinePin> linePins(const Bench& bench, const Nets& nets);
+
+}  // namespace bold::bench
