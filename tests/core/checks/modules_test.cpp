@@ -115,7 +115,10 @@ TEST_CASE("modules and boards are found by everyday words") {
                                                                                   {"mosfet module d4184", "mosfet-module-d4184"},
                                                                                   {"breadboard power", "power-module-breadboard"},
                                                                                   {"rp2350", "board-rp2350-40"},
-                                                                                  {"reed", "reed-contact"}}) {
+                                                                                  {"reed", "reed-contact"},
+                                                                                  {"latch", "latch-74hc573"},
+                                                                                  {"divider", "flip-flop-74hc74"},
+                                                                                  {"level shifter 1", "level-shifter-1"}}) {
     CAPTURE(words);
     const auto hits = library().search(words);
     REQUIRE_FALSE(hits.empty());

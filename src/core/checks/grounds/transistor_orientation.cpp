@@ -28,6 +28,9 @@ bool inLeg(const SolvedBench& s, int device, TerminalIndex t) {
 Findings judge(const SolvedBench& s) {
   Findings out;
   const auto judge = [&](int d, TerminalIndex in, TerminalIndex outT, const char* nameIn, const char* nameOut) {
+    // On a board with supplies of its own nobody turns it round.
+    const auto& terminals = s.bench.devices[d].part->terminals;
+    if (std::ranges::any_of(terminals, [](const parts::Terminal& t) { return t.supply.has_value(); })) return;
     if (in < 0 || outT < 0 || !s.bench.connected(in) || !s.bench.connected(outT)) return;
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) {
       const auto v = p.across(outT, in);

@@ -44,9 +44,11 @@ std::vector<Line> lines(const SolvedBench& s) {
     for (std::size_t i = 0; i < part.terminals.size(); ++i) {
       if (part.terminals[i].bus.empty() || !used(s, static_cast<int>(d))) continue;
       Line line{s.bench.devices[d].first + static_cast<int>(i), &part.terminals[i].bus};
+      const bool passesOn = *line.bus == "data";  // by the register before it, or by an output of its own that it turns over
       for (const int net : bench::signalNets(s.bench, s.nets, line.t, bench::Along::TransistorsBack))
         for (const auto t : s.nets.members(net))
-          if (const auto group = pinGroup(s.bench, t); group && !group->pins->bus && !group->pins->behind) line.pins.push_back(t);
+          if (const auto group = pinGroup(s.bench, t); group && !group->pins->behind && (!group->pins->bus || passesOn))
+            line.pins.push_back(t);
       out.push_back(std::move(line));
     }
   }

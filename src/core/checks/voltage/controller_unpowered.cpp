@@ -26,6 +26,7 @@ std::vector<Powered> measure(const SolvedBench& s) {
   const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
   eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) {
+    if (pins.bus) return;  // of a register its logic supply is judged
     const auto rail = s.bench.terminal(d, pins.rail);
     const auto& supply = s.bench.facts(rail).supply;
     const bool stated = supply && supply->recommended.min;

@@ -135,7 +135,12 @@ Findings judge(const SolvedBench& s) {
       const bool several = connectionsAt(s.bench, x) > 1 || connectionsAt(s.bench, y) > 1;
       // A fuse that is in the plus already would come into the minus.
       const bool fused = !atStage && fuseAt(s, pole.positive);
-      if (!fused && (!atStage || !several || capacitors != Capacitors::None))
+      // Where other parts' grounds lie on that plus as well, the crossed wires are not at this one.
+      const bool others = std::ranges::any_of(s.nets.members(s.nets.of(back)), [&](TerminalIndex u) {
+        const int d = s.bench.deviceOf(u);
+        return s.bench.facts(u).ground && d != s.bench.deviceOf(t) && !parts::isController(*s.bench.devices[d].part);
+      });
+      if (!fused && !(atStage && others) && (!atStage || !several || capacitors != Capacitors::None))
         f.repair = RepairDraft(s.bench).exchange(x, y).repair(
             fmt::format("Exchange the wires at {} and {}.", found(s.bench, x), found(s.bench, y)));
       out.push_back(std::move(f));

@@ -35,6 +35,18 @@ TEST_CASE("a bus needs a pull-up, and not too strong a one, to a level that is r
   CHECK(Judged(kCheck, kBoard + "figure e1.pull 2 kohm").quiet());
 }
 
+TEST_CASE("a register behind a register, and a flip-flop that turns itself over, need no pin for their data") {
+  const std::string chain = kRegister +
+                            "part u3 register-74hc595\nwire uno.5V u3.VCC\nwire uno.5V u3.SRCLR\nwire uno.GND u3.GND\nwire u2.QHS u3.SER\n"
+                            "wire uno.D13 u3.SRCLK\nwire uno.D10 u3.RCLK\nwire uno.D9 u3.OE\n";
+  CHECK(Judged(kCheck, chain).quiet());
+  CHECK(Judged(kCheck, chain + "unwire u2.QHS u3.SER").only() == kStop);
+  CHECK(Judged(kCheck, "from divider-step").quiet());
+  CHECK(Judged(kCheck, "from divider-step\nunwire u1.NQ1 u1.D1").only() == kStop);
+  CHECK(Judged("command-outcome", "from latch-magnet").quiet());
+  CHECK(Judged(kCheck, "from latch-magnet\nunwire uno.D5 u2.LE").only() == kStop);
+}
+
 TEST_CASE("a bus that is pulled above a pin's rail is that pin's matter, not one of too many pull-ups") {
   const std::string high = kBoard + "swap uno board-esp32-38 A4=IO13 A5=IO14 5V=5V GND=GND USB=USB\nintent e1 SDA=uno.IO13 SCL=uno.IO14";
   CHECK(Judged(kCheck, high).quiet());
