@@ -4,8 +4,8 @@
 #include <cmath>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::transistor_orientation {
 namespace {

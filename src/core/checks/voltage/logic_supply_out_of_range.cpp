@@ -6,6 +6,7 @@
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
 #include "core/parts/roles.h"
+#include "core/parts/truth_table.h"
 
 namespace bold::checks::logic_supply_out_of_range {
 namespace {
@@ -50,7 +51,7 @@ bool used(const SolvedBench& s, int device) {
 // The rail of a controller's pins: when that is dead, controller-unpowered says so.
 bool railOfPins(const SolvedBench& s, int device) {
   bool has = false;
-  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins&) { has = has || d == device; });
+  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) { has = has || (d == device && !pins.bus); });
   return has;
 }
 
@@ -60,6 +61,14 @@ bool fedElsewhere(const SolvedBench& s, const OperatingPoint& p, int device) {
   return std::ranges::any_of(terminals, [&](const parts::Terminal& facts) {
     const auto t = s.bench.terminal(device, facts.id);
     return facts.supply && s.bench.connected(t) && leaving(s, p, t).value < -1e-3;
+  });
+}
+
+// An input that has to be low for the outputs to drive lies on that rail: the wire that is missing here may be the one there.
+bool besideIt(const SolvedBench& s, int device, TerminalIndex rail) {
+  const auto& part = *s.bench.devices[device].part;
+  return std::ranges::any_of(part.terminals, [&](const parts::Terminal& t) {
+    return t.input && s.nets.same(s.bench.terminal(device, t.id), rail) && parts::enablingLevel(part, t.id) == parts::Level::Low;
   });
 }
 
@@ -140,7 +149,7 @@ Finding words(const SolvedBench& s, const Logic& m) {
     f.ways = {{fmt::format("Wire {} to a supply of {}.", name, displayText(window))}};
     f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
     if (const auto rail = fittingRail(s, *s.point(Action::AllOff, Corner::Nominal), m.terminal);
-        rail >= 0 && !s.bench.connected(m.terminal))
+        rail >= 0 && !s.bench.connected(m.terminal) && !besideIt(s, m.device, rail))
       f.repair = RepairDraft(s.bench)
                      .wire(m.terminal, rail, "RD")
                      .repair(fmt::format("Add a red wire from {} to {}.", found(s.bench, m.terminal), found(s.bench, rail)));

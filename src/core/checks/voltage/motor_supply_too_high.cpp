@@ -48,8 +48,8 @@ std::vector<Supply> measure(const SolvedBench& s) {
     if (const auto v = off->across(t, s.bench.terminal(d, bottom)))
       out.push_back(supplyOf(s, t, called(s.bench, d), Volts{std::abs(v->value)}, kNone, most, *off));
   };
-  eachElement<parts::Phototransistor>(
-      s.bench, [&](int d, int, const parts::Phototransistor& t) { transistor(d, t.collector, t.emitter, t.vce); });
+  eachElement<parts::Phototransistor>(s.bench,
+                                      [&](int d, int, const parts::Phototransistor& t) { transistor(d, t.collector, t.emitter, t.vce); });
   eachElement<parts::Bipolar>(s.bench, [&](int d, int, const parts::Bipolar& b) { transistor(d, b.collector, b.emitter, b.vce); });
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& m) { transistor(d, m.drain, m.source, m.vds); });
   return out;
