@@ -136,9 +136,10 @@ Findings judge(const SolvedBench& s) {
       // A fuse that is in the plus already would come into the minus.
       const bool fused = !atStage && fuseAt(s, pole.positive);
       // Where other parts' grounds lie on that plus as well, the crossed wires are not at this one.
+      const int mine = s.bench.deviceOf(t);
       const bool others = std::ranges::any_of(s.nets.members(s.nets.of(back)), [&](TerminalIndex u) {
         const int d = s.bench.deviceOf(u);
-        return s.bench.facts(u).ground && d != s.bench.deviceOf(t) && !parts::isController(*s.bench.devices[d].part);
+        return s.bench.facts(u).ground && d != mine && !parts::isController(*s.bench.devices[d].part);
       });
       if (!fused && !(atStage && others) && (!atStage || !several || capacitors != Capacitors::None))
         f.repair = RepairDraft(s.bench).exchange(x, y).repair(
