@@ -27,8 +27,8 @@ Findings judge(const SolvedBench& s) {
                                  called(s, motor), s.bench.called(pins.front()), displayText(group->pins->absolute)),
                      std::move(subjects));
     f.ways = {{fmt::format("Take {} off {} and put a low-side switch between: a transistor with a clamp diode.", called(s, motor),
-                           s.bench.called(pins.front()))},
-              {fmt::format("Or take a bridge, if {} has to turn both ways.", called(s, motor))}};
+                           s.bench.called(pins.front()))}};
+    if (!motor.still) f.ways.push_back({fmt::format("Or take a bridge, if {} has to turn both ways.", called(s, motor))});
     if (rail && w.resistance.typical()) {
       const Amps stall{*rail / *w.resistance.typical()};
       f.formula = fmt::format("{} / {} = {} at start > {}", show(Volts{*rail}), show(Ohms{*w.resistance.typical()}), show(stall),
