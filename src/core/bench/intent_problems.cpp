@@ -24,21 +24,23 @@ class Naming {
       if (const auto part = library.find(d.part))
         for (const auto& c : part->channels)
           for (const auto& [role, input] : c.signals) m_roles.insert(role);
-    for (const auto& d : h.devices)
-      if (const auto part = library.find(d.part))
-        for (const auto& end : parts::peripheralLines(*part)) m_roles.insert(end);
   }
 
   std::vector<Problem> run() {
     for (const auto& g : m_h.goals) {
       about(g);
+      ofMotorsOnly(g.bothDirections.value_or(false) || g.speedControl.value_or(false) || g.hold.value_or(false) ||
+                   g.together.value_or(false) || g.rate || !g.forwardLead.empty() || !g.stage.empty());
       goal(g);
     }
     for (const auto& a : m_h.assignments) {
       about(a);
       assignment(a);
     }
-    for (const auto& p : m_h.program) about(p);
+    for (const auto& p : m_h.program) {
+      about(p);
+      ofMotorsOnly(p.pwm || p.dutyCap || p.ramp.value_or(false) || p.stepsPerTurn || p.pulse || !p.sequence.empty());
+    }
     for (auto& d : harness::disagreements(m_h)) m_out.push_back(std::move(d));
     return std::move(m_out);
   }
@@ -69,6 +71,16 @@ class Naming {
       say(fmt::format("The plan {} is for {}, which is neither a motor nor a sensor.", m_id, d->called()));
   }
 
+  // A sensor or register has lines that a program uses, and nothing that it shall do.
+  std::shared_ptr<const parts::Part> peripheral() const {
+    const auto* d = m_h.device(m_motor);
+    const auto part = d ? partOf(*d) : nullptr;
+    return part && parts::isPeripheral(*part) ? part : nullptr;
+  }
+  void ofMotorsOnly(bool says) {
+    if (says && peripheral()) say(fmt::format("The plan {} says what {} shall do, which is no motor.", m_id, whose()));
+  }
+
   void goal(const harness::Goal& g) {
     const auto* motor = m_h.device(m_motor);
     const auto part = motor ? partOf(*motor) : nullptr;
@@ -93,7 +105,14 @@ class Naming {
   }
 
   void assignment(const harness::Assignment& s) {
-    if (!m_roles.contains(s.role)) say(fmt::format("The plan of {} has a signal \"{}\", which no stage has.", whose(), s.role));
+    if (const auto part = peripheral()) {
+      const auto lines = parts::peripheralLines(*part);
+      if (std::ranges::count(lines, s.role) == 0)
+        say(fmt::format("The plan of {} has a line \"{}\", which it does not have.", whose(), s.role));
+      if (s.active != harness::Active::Unsaid)
+        say(fmt::format("The plan of {} states an active level of \"{}\": what it is at rest follows from its wires.", whose(), s.role));
+    } else if (!m_roles.contains(s.role))
+      say(fmt::format("The plan of {} has a signal \"{}\", which no stage has.", whose(), s.role));
     const auto* d = m_h.device(s.pin.device);
     if (!d) return say(fmt::format("The signal {} of {} names {}, which is not on the bench.", s.role, whose(), s.pin.text()));
     if (const auto part = partOf(*d); part && !part->find(s.pin.terminal))
