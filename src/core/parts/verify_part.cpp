@@ -39,7 +39,26 @@ void verifyPart(const Part& p, const ObjectReader& root) {
       for (const auto& n : {s->positive, s->negative})
         if (n.empty() || n.starts_with('~'))
           root.report("elements", fmt::format("has a source at \"{}\", which is no terminal", std::string(n)));
+  // A light that nothing lights, a load that both turns and turns nothing: neither could be worked out.
+  for (const auto& e : p.elements) {
+    if (const auto* t = std::get_if<Phototransistor>(&e.body)) {
+      bool lit = false;
+      for (const auto& other : p.elements)
+        if (const auto* d = std::get_if<Diode>(&other.body)) lit = lit || (d->anode == t->anode && d->cathode == t->cathode);
+      if (!lit)
+        root.report("elements", fmt::format("has an optocoupler lit from \"{}\" to \"{}\", where no diode is", std::string(t->anode),
+                                            std::string(t->cathode)));
+    }
+    if (const auto* w = std::get_if<Winding>(&e.body); w && w->still && w->brushed)
+      root.report("elements", "has a winding that is both \"still\" and \"brushed\"");
+  }
+  const auto among = [&](const std::string& said, const std::set<std::string>& known, const char* what) {
+    if (!said.empty() && !known.contains(said)) root.report("terminals", fmt::format("has the {} \"{}\", which nothing knows", what, said));
+  };
   for (const auto& t : p.terminals) {
+    among(t.bus, {"sda", "scl", "data", "clock", "latch"}, "bus");
+    if (t.pin) among(t.pin->bus, {"sda", "scl"}, "bus");
+    if (t.pin) among(t.pin->pulls, {"up", "down", "both", "none"}, "pulls");
     if (t.input) check(t.input->ground, "terminals");
     if (t.supply) check(t.supply->back, "terminals");
   }

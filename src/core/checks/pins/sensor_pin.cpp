@@ -39,7 +39,7 @@ std::vector<Astray> astray(const SolvedBench& s) {
       for (const auto& x : sensed)
         if (x.device == d && sameContact(s, x, end)) a.stands.push_back(x.pin);
       // On its copper all the same where that is a rail's: what it then reads is sensor-level's matter.
-      if (std::ranges::count(a.stands, pin) == 0 && !s.nets.same(end, pin)) out.push_back(std::move(a));
+      if (std::ranges::count(a.stands, pin) == 0 && !(pinGroup(s.bench, pin) && s.nets.same(end, pin))) out.push_back(std::move(a));
     }
   return out;
 }

@@ -74,6 +74,14 @@ TEST_CASE("a diode across a limit switch in a motor's lead does something: it le
   CHECK(Judged("wire-to-itself", "from bridge-esp32\npart d9 diode-1n5819\nwire d9.A m.P\nwire d9.K m.P").only() == kCaution);
 }
 
+TEST_CASE("what is stated of a sensor and means nothing there keeps the bench from Clear") {
+  CHECK(analyseFast(wiredBench(kButton)).verdict == Verdict::Clear);
+  for (const auto* said : {"intent b1 A=uno.D2", "intent b1 1=uno.D2!", "intent b1 both 1=uno.D2", "intent b1 1=uno.GND-2"}) {
+    CAPTURE(said);
+    CHECK(analyseFast(wiredBench(kButton + said)).verdict != Verdict::Clear);
+  }
+}
+
 TEST_CASE("a level that is neither high nor low") {
   const std::string divided = "from level-sensor\npart r9 resistor-10k\nwire r9.A uno.D2\nwire r9.B uno.GND";
   CHECK(Judged(kCheck, divided).only() == kCaution);
