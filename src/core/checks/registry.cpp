@@ -93,6 +93,7 @@
   X(pin_boot_state)              \
   X(pin_cannot_drive)            \
   X(sensor_pin)                  \
+  X(pin_no_analog)               \
   X(bus_lines)                   \
   X(pin_conflict)                \
   X(pin_strapping)               \

@@ -102,9 +102,9 @@ struct Figures {
   }
   void operator()(Pins& s) const {
     auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
-           bus, behind, on] = s;
+           analog, bus, behind, on] = s;
     among(pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
-          bus, behind, on);
+          analog, bus, behind, on);
   }
   void operator()(Chopper& s) const {
     auto& [supply, ground, coils, on, rds, quiescent, senseResistor, reference, perVolt, holdShare, referenceIsRms, stepHigh, stepLow,

@@ -48,6 +48,7 @@ struct PinFacts {
   std::string code;  ///< the number or name a program uses
   std::string chip;  ///< the chip's own name
   bool output = true;
+  bool digital = true;   ///< reads high and low; false: only a voltage
   std::string pwm;       ///< PWM unit; empty: none in hardware
   std::string channel;   ///< of that unit, where several pins share one; empty: its own
   bool softPwm = false;  ///< usual libraries make PWM in software

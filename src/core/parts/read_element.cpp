@@ -176,6 +176,7 @@ ElementBody pins(Form& f) {
   p.tolerated = f.figure("tolerated", Unit::Volt);
   p.servoTimer = f.text("servoTimer");
   if (f.has("pulls")) p.pulls = f.choice("pulls", {"up", "down", "both", "none"});
+  if (f.has("analog")) p.analog = f.nodes("analog", 0);
   p.bus = f.flag("bus");
   p.behind = f.flag("behind");
   if (f.has("on")) p.on = f.condition();

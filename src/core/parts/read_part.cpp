@@ -172,6 +172,7 @@ class PartReader {
       facts.code = s.text("code");
       facts.chip = s.text("chip");
       facts.output = s.flag("output", true);
+      facts.digital = s.flag("digital", true);
       facts.pwm = s.text("pwm");
       facts.channel = s.text("pwmChannel");
       facts.softPwm = s.flag("softPwm");

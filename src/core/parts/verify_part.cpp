@@ -49,6 +49,10 @@ void verifyPart(const Part& p, const ObjectReader& root) {
         root.report("elements", fmt::format("has an optocoupler lit from \"{}\" to \"{}\", where no diode is", std::string(t->anode),
                                             std::string(t->cathode)));
     }
+    if (const auto* g = std::get_if<Pins>(&e.body); g && g->analog)
+      for (const auto& n : *g->analog)
+        if (std::ranges::count(g->pins, n) == 0)
+          root.report("elements", fmt::format("says that \"{}\" reads a voltage, which is no pin of the group", std::string(n)));
     if (const auto* w = std::get_if<Winding>(&e.body); w && w->still && w->brushed)
       root.report("elements", "has a winding that is both \"still\" and \"brushed\"");
   }

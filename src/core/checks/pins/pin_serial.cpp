@@ -2,6 +2,7 @@
 
 #include <cctype>
 
+#include "core/bench/sensed_pins.h"
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 
@@ -13,12 +14,14 @@ struct Use {
   std::vector<std::string> subjects;  // besides the pin
 };
 
-// What the program drives from the pin, or else the first input that its wires reach.
-std::optional<Use> useOf(const SolvedBench& s, TerminalIndex pin) {
+// What the program drives from the pin, or what it reads there, or else the first input that its wires reach.
+std::optional<Use> useOf(const SolvedBench& s, const std::vector<bench::SensedPin>& sensed, TerminalIndex pin) {
   for (const auto& intent : s.bench.intents)
     for (const auto& sig : intent.signals)
       if (s.bench.terminal(sig.pin) == pin)
         return Use{fmt::format("{} of {}", sig.role, called(s.bench, s.bench.deviceIndex(intent.motor))), {intent.motor}};
+  for (const auto& x : sensed)
+    if (x.pin == pin) return Use{called(s.bench, x.device), {s.bench.address(x.end)}};
   if (!s.bench.connected(pin) || s.nets.rail(s.nets.of(pin))) return std::nullopt;
   for (const auto t : signalReach(s, pin))
     if (s.bench.facts(t).input && s.bench.deviceOf(t) != s.bench.deviceOf(pin))
@@ -31,9 +34,10 @@ std::optional<Use> useOf(const SolvedBench& s, TerminalIndex pin) {
 // A signal, or an input that wires reach, on a pin that the console or the programming plug uses.
 Findings judge(const SolvedBench& s) {
   Findings out;
+  const auto sensed = bench::sensedPins(s);
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& pin = s.bench.facts(t).pin;
-    const auto use = pin && !pin->serial.empty() ? useOf(s, t) : std::nullopt;
+    const auto use = pin && !pin->serial.empty() ? useOf(s, sensed, t) : std::nullopt;
     if (!use) continue;
     auto f = finding(Severity::Caution, fmt::format("{} is the {}", s.bench.called(t), pin->serial),
                      fmt::format("{} is on {}, the {}: messages and programming drive it, and what hangs on it disturbs them.", use->what,

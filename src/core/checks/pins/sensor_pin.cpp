@@ -34,12 +34,12 @@ std::vector<Astray> astray(const SolvedBench& s) {
       const int d = s.bench.deviceIndex(intent.motor);
       const auto end = s.bench.terminal(d, signal.role);
       const auto pin = s.bench.terminal(signal.pin);
-      if (end < 0 || pin < 0) continue;
+      if (end < 0 || pin < 0 || !s.bench.facts(pin).pin) continue;  // no pin at all: pin-cannot-drive says so
       Astray a{d, end, pin, {}};
       for (const auto& x : sensed)
         if (x.device == d && sameContact(s, x, end)) a.stands.push_back(x.pin);
       // On its copper all the same where that is a rail's: what it then reads is sensor-level's matter.
-      if (std::ranges::count(a.stands, pin) == 0 && !(pinGroup(s.bench, pin) && s.nets.same(end, pin))) out.push_back(std::move(a));
+      if (std::ranges::count(a.stands, pin) == 0 && !s.nets.same(end, pin)) out.push_back(std::move(a));
     }
   return out;
 }

@@ -96,3 +96,35 @@ TEST_CASE("what is pressed against a driven pin, between the rails or into a wea
   CHECK(Judged("board-rail-current", "from dial").quiet());
   CHECK(worst(Judged("board-rail-current", "from dial\nexchange dial.A dial.W")) == kStop);  // 5 V on the wiper
 }
+
+TEST_CASE("the pin of a sensor is asked what it can do") {
+  const auto said = [](const std::string& change, std::string_view id) {
+    const auto a = analyseFast(wiredBench(change));
+    return std::ranges::any_of(a.findings, [&](const auto& f) { return f.check == id; });
+  };
+  const std::string dial = "from dial\n";
+  CHECK_FALSE(said(dial, "pin-no-analog"));
+  CHECK(said(dial + "move uno.A0 uno.D7", "pin-no-analog"));
+  CHECK_FALSE(said(kButton, "pin-serial"));
+  CHECK(said(kButton + "move uno.D2 uno.D0", "pin-serial"));
+  CHECK_FALSE(said(kButton, "pin-cannot-drive"));
+  CHECK(said(kButton + "intent b1 1=uno.GND-2", "pin-cannot-drive"));
+
+  // The same button on an ESP32 board: a pin of the flash, one that is input only, which may well be read.
+  const std::string esp =
+      "part esp board-esp32-38 Controller\npart usb usb-port-0a9\nwire usb.P esp.USB-P\nwire usb.N esp.USB-N\npart b1 button-4leg Button\n"
+      "wire esp.GND b1.2\npart r resistor-10k\nwire r.A esp.3V3\nwire r.B b1.1\n";
+  CHECK(said(esp + "wire esp.SD2 b1.1\nintent b1 1=esp.SD2", "pin-cannot-drive"));
+  CHECK_FALSE(said(esp + "wire esp.IO34 b1.1\nintent b1 1=esp.IO34", "pin-cannot-drive"));
+  // Two pins of a Nano-format board only measure: right for a dial, doubtful for a button.
+  const std::string nano = "part nano board-nano-atmega328p Controller\npart usb usb-port-0a5\nwire usb.P nano.USB-P\nwire usb.N nano.USB-N\n";
+  const std::string knob = "part p potentiometer Dial\nwire nano.5V p.A\nwire nano.GND p.B\nwire p.W nano.";
+  CHECK_FALSE(said(nano + knob + "A6\nintent p W=nano.A6", "pin-no-analog"));
+  CHECK_FALSE(said(nano + knob + "A6\nintent p W=nano.A6", "pin-cannot-drive"));
+  CHECK(said(nano + knob + "D6\nintent p W=nano.D6", "pin-no-analog"));
+  CHECK(said(nano + "part b1 button-4leg Button\nwire nano.GND b1.2\nwire nano.A7 b1.1\nintent b1 1=nano.A7", "pin-no-analog"));
+  // A single-board computer measures nothing.
+  CHECK(said("part sbc sbc-header-40 Controller\npart feed usb-port-3a\nwire feed.P sbc.PWR-P\nwire feed.N sbc.PWR-N\npart p potentiometer Dial\n"
+             "wire sbc.J8-1 p.A\nwire sbc.J8-6 p.B\nwire p.W sbc.J8-11\nintent p W=sbc.J8-11",
+             "pin-no-analog"));
+}
