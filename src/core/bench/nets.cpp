@@ -8,6 +8,7 @@ namespace bold::bench {
 Nets::Nets(const Bench& bench, bool moved) : m_net(bench.terminalCount()) {
   Groups groups(bench.terminalCount());
   for (const auto& l : bench.links) groups.join(l.a, l.b);
+  std::vector<TerminalIndex> regulated;
   for (std::size_t d = 0; d < bench.devices.size(); ++d) {
     const auto& device = bench.devices[d];
     const auto at = [&](const parts::Node& n) { return bench.terminal(static_cast<int>(d), n); };
@@ -24,6 +25,8 @@ Nets::Nets(const Bench& bench, bool moved) : m_net(bench.terminalCount()) {
         if (moved || c->moved == parts::Moved::No) join(c->a, c->b);
       } else if (const auto* r = std::get_if<parts::Resistor>(&element.body); r && r->conductor) {
         join(r->a, r->b);
+      } else if (const auto* g = std::get_if<parts::Regulator>(&element.body)) {
+        if (at(g->out) >= 0) regulated.push_back(at(g->out));
       } else if (const auto* s = std::get_if<parts::Source>(&element.body)) {
         m_sources.push_back({static_cast<int>(d), static_cast<int>(e), at(s->positive), at(s->negative)});
       }
@@ -48,6 +51,7 @@ Nets::Nets(const Bench& bench, bool moved) : m_net(bench.terminalCount()) {
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
     if (bench.facts(t).supply) mark(m_rails, t);
   for (const auto& pole : m_sources) mark(m_rails, pole.positive);
+  for (const auto out : regulated) mark(m_rails, out);
   numberNodes(bench);
 }
 

@@ -180,7 +180,7 @@ TEST_CASE("what an L298 loses, and the levels of old and new bridges") {
 }
 
 TEST_CASE("boards have the pins that are printed on them") {
-  CHECK(pins("board-nano-atmega328p") == 20);
+  CHECK(pins("board-nano-atmega328p") == 22);
   CHECK(withPwm("board-nano-atmega328p") == 6);
   CHECK(pins("board-mega-atmega2560") == 70);
   CHECK(withPwm("board-mega-atmega2560") == 15);

@@ -138,6 +138,23 @@ std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
   return out;
 }
 
+// The register, latch or divider that may power up with its outputs high; empty: pins of a controller chatter at boot.
+std::string remembering(const Bench& bench) {
+  std::string out;
+  for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t) {
+    const auto group = pinGroup(bench, t);
+    if (!group || !bench.connected(t) || bench.facts(t).pin->boot != "toggles") continue;
+    if (!group->pins->bus) return {};
+    out = called(bench, group->device);
+  }
+  return out;
+}
+
+std::string chattering(const Bench& bench) {
+  const auto device = remembering(bench);
+  return device.empty() ? "pins chatter at boot" : device + " stands as it powered up";
+}
+
 }  // namespace
 
 // What motors do while the controller starts or is being programmed.
@@ -171,11 +188,11 @@ Findings judge(const SolvedBench& s) {
       auto f = finding(
           stop ? Severity::Stop : Severity::Caution,
           runs    ? fmt::format("{} {} while {}", called(s, m), m.still ? "is on" : "runs",
-                             p->command().variant == 1 ? "pins chatter at boot" : "the controller starts")
+                             p->command().variant == 1 ? chattering(s.bench) : "the controller starts")
           : coils ? fmt::format("A coil of {} is on at boot", called(s, m))
                   : fmt::format("{} {} until the program runs", named(s.bench, open), open.size() > 1 ? "float" : "floats"),
           runs    ? fmt::format("{}, {} {}: nobody asked for that.",
-                             p->command().variant == 1 ? "While pins chatter at boot" : "While the controller starts or is programmed",
+                             p->command().variant == 1 ? "While " + chattering(s.bench) : "While the controller starts or is programmed",
                                 called(s, m), word(doing))
           : coils ? fmt::format("While the controller starts, a coil of {} carries current.", called(s, m))
                   : fmt::format("From power-on until the program sets its pin nothing holds {}: {} may twitch or run for a moment.",
@@ -188,6 +205,9 @@ Findings judge(const SolvedBench& s) {
         for (const int d : transistorsAt(s, m)) f.subjects.push_back(idOf(s.bench, d));
       if (runs && m.atRest)
         f.ways = {{fmt::format("Take the contact of {} that is open while its coil carries nothing.", called(s.bench, m.meant.device))}};
+      else if (runs && p->command().variant == 1 && !remembering(s.bench).empty())
+        f.ways = {{fmt::format("Hold the clear or reset of {} for a moment at power-up, or what enables its outputs until the program has written it.",
+                               remembering(s.bench))}};
       else
         f.ways = {{fmt::format("Fit 10 kΩ from {} to the level that keeps {} off, or take a pin that stands still at boot.",
                                s.bench.called(place), called(s, m))}};

@@ -29,6 +29,7 @@ bool sameContact(const SolvedBench& s, const bench::SensedPin& x, TerminalIndex 
 std::vector<Astray> astray(const SolvedBench& s) {
   std::vector<Astray> out;
   const auto sensed = bench::sensedPins(s);
+  const bench::Nets fixed(s.bench, false);  // a contact that is closed at rest is no copper
   for (const auto& intent : s.bench.reads)
     for (const auto& signal : intent.signals) {
       const int d = s.bench.deviceIndex(intent.motor);
@@ -39,7 +40,7 @@ std::vector<Astray> astray(const SolvedBench& s) {
       for (const auto& x : sensed)
         if (x.device == d && sameContact(s, x, end)) a.stands.push_back(x.pin);
       // On its copper all the same where that is a rail's: what it then reads is sensor-level's matter.
-      if (std::ranges::count(a.stands, pin) == 0 && !s.nets.same(end, pin)) out.push_back(std::move(a));
+      if (std::ranges::count(a.stands, pin) == 0 && !fixed.same(end, pin)) out.push_back(std::move(a));
     }
   return out;
 }
