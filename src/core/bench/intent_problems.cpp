@@ -16,6 +16,13 @@ namespace {
 constexpr std::array kWiredRoles{"in",     "in1",   "in2",     "in3",     "in4",    "in5", "in6",  "speed",
                                  "speed2", "pulse", "forward", "reverse", "enable", "dir", "dir2", "step"};
 
+// A transistor without a channel of its own, as one above the load: what drives it is found by its wires.
+bool switches(const parts::Part& part) {
+  return std::ranges::any_of(part.elements, [](const parts::Element& e) {
+    return std::holds_alternative<parts::Mosfet>(e.body) || std::holds_alternative<parts::Bipolar>(e.body);
+  });
+}
+
 class Naming {
  public:
   Naming(const harness::Harness& h, const parts::Library& library) : m_h(h), m_library(library) {
@@ -98,7 +105,7 @@ class Naming {
     if (!d) return say(fmt::format("The plan of {} names the stage \"{}\", which is not on the bench.", whose(), id));
     const auto part = partOf(*d);
     if (!part) return;
-    if (part->channels.empty())
+    if (part->channels.empty() && !switches(*part))
       return say(fmt::format("The plan of {} names {} as its stage, which drives no motor.", whose(), d->called()));
     if (!channel.empty() && !part->channel(channel))
       say(fmt::format("The plan of {} names the channel \"{}\", which {} does not have.", whose(), channel, d->called()));

@@ -239,7 +239,7 @@ class Builder {
     x.c = lit.b;
     x.v0 = kBaseEmitter.value.value;
     x.r = kBaseOhms;
-    x.gain = known(weak() ? t.ratio.least() : t.ratio.typical(), kTransferRatio);
+    x.gain = known(t.ratio.least(), kTransferRatio);
     x.drop = 0;
     x.ron = std::max(known(t.saturation.greatest(), kOptoSaturation), 0.05) / kOptoRow;
     main() = add(x);

@@ -125,3 +125,34 @@ TEST_CASE("modules and boards are found by everyday words") {
     CHECK(hits.front()->id == id);
   }
 }
+
+TEST_CASE("a part whose ground lead is missing is told so, and not to look for a supply") {
+  const Judged open("logic-supply-out-of-range", "from level-sensor\nunwire uno.GND lv.GND");
+  REQUIRE(open.only() == kStop);
+  CHECK(open.text().find("Tank full VCC is wired and Tank full GND is not") == 0);
+  REQUIRE(open.findings[0].repair);
+  CHECK(open.findings[0].repair->text.find("Add a black wire from Tank full GND") == 0);
+  CHECK(Judged("logic-supply-out-of-range", "from level-sensor\nunwire uno.5V lv.VCC").text().find("Nothing feeds") == 0);
+}
+
+TEST_CASE("what turns nothing burns sooner than a motor from too many volts") {
+  CHECK(Judged("motor-overvoltage", "from light-strip").quiet());
+  CHECK(Judged("motor-overvoltage", "from light-strip\nswap psu adapter-24v-5a").only() == kStop);
+}
+
+TEST_CASE("a servo's electronics reset below six tenths of its least") {
+  CHECK(Judged("servo-supply", "from servo").quiet());
+  CHECK(Judged("servo-supply", "from servo\nswap psu battery-coin-3v").only() == kStop);
+  CHECK(Judged("servo-supply", "from servo\nswap psu battery-2aa-alkaline").only() == kCaution);
+}
+
+TEST_CASE("a starved transistor is held against what a light would take, not what it lets through") {
+  const std::string light =
+      "part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart l light-strip-12v "
+      "Light\nfigure l.winding 12 ohm\npart q npn-tip31c\npart r resistor-1k\nwire uno.D6 r.A\nwire r.B q.B\nwire psu.P l.P\nwire l.N q.C\n"
+      "wire q.E psu.N\nwire q.E uno.GND\nintent l stage=q in=uno.D6\n";
+  const Judged starved("base-drive", light);
+  CHECK(starved.only() == kStop);
+  CHECK(starved.arg("collector") == Approx(1.0).epsilon(0.05));
+  CHECK(Judged("base-drive", light + "figure l.winding 400 ohm").quiet());
+}

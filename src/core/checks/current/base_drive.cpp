@@ -51,6 +51,15 @@ Margin overdriveOf(const SolvedBench& s, const Drive& d, const OperatingPoint& p
   return m;
 }
 
+// What a load takes where it gets what it is made for, however little this transistor lets through.
+std::optional<Amps> wantedBy(const parts::Winding& w) {
+  const auto volts = w.nominal.typical();
+  const auto ohms = w.resistance.typical();
+  if (w.still && volts && ohms && *ohms > 0) return Amps{*volts / *ohms};
+  const auto run = w.run.typical();
+  return run ? std::optional(Amps{*run}) : std::nullopt;
+}
+
 std::vector<Drive> measure(const SolvedBench& s) {
   std::vector<Drive> out;
   eachElement<parts::Bipolar>(s.bench, [&](int d, int e, const parts::Bipolar& b) {
@@ -61,7 +70,7 @@ std::vector<Drive> measure(const SolvedBench& s) {
       if (!p || m.windings.empty()) continue;
       const auto& w = bench::windingOf(s.bench, m, 0);
       const Amps solved{std::abs(p->element(d, e).value)};
-      const Amps wanted{std::max(w.run.typical().value_or(solved.value), solved.value)};
+      const Amps wanted = std::max(wantedBy(w).value_or(solved), solved);
       const Amps base{std::abs(p->base(d, e).value)};
       if (base.value < 1e-6 || wanted.value < 1e-3) continue;  // not driven at all: command-outcome
       const auto vce = p->across(s.bench.terminal(d, b.collector), s.bench.terminal(d, b.emitter));

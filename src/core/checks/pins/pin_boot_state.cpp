@@ -206,8 +206,9 @@ Findings judge(const SolvedBench& s) {
       if (runs && m.atRest)
         f.ways = {{fmt::format("Take the contact of {} that is open while its coil carries nothing.", called(s.bench, m.meant.device))}};
       else if (runs && p->command().variant == 1 && !remembering(s.bench).empty())
-        f.ways = {{fmt::format("Hold the clear or reset of {} for a moment at power-up, or what enables its outputs until the program has written it.",
-                               remembering(s.bench))}};
+        f.ways = {{fmt::format(
+            "Hold the clear or reset of {} for a moment at power-up, or what enables its outputs until the program has written it.",
+            remembering(s.bench))}};
       else
         f.ways = {{fmt::format("Fit 10 kΩ from {} to the level that keeps {} off, or take a pin that stands still at boot.",
                                s.bench.called(place), called(s, m))}};

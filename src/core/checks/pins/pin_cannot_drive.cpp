@@ -34,8 +34,8 @@ void judgeIntent(const SolvedBench& s, const harness::Intent& intent, bool senso
     if (why.empty() || !told.insert(where).second) continue;
     const auto pin = t < 0 ? where : s.bench.called(t);
     auto f = finding(Severity::Stop, fmt::format("{} cannot be {}", pin, drives ? "driven" : "read"),
-                     fmt::format("The plan {} {} of {} {} {}, which {}.", drives ? "drives" : "reads", signal.role, name, drives ? "from" : "at",
-                                 pin, why),
+                     fmt::format("The plan {} {} of {} {} {}, which {}.", drives ? "drives" : "reads", signal.role, name,
+                                 drives ? "from" : "at", pin, why),
                      {where, intent.motor});
     f.ways = {{fmt::format("Take another pin for {} of {}, in the wires and in the program.", signal.role, name),
                {intent.motor, "signal " + signal.role}}};

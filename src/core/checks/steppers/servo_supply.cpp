@@ -10,6 +10,7 @@ namespace bold::checks::servo_supply {
 namespace {
 
 constexpr double kNothing = 0.5;  // V below which there is no supply at all
+constexpr double kResets = 0.6;   // of the least: the electronics inside start anew instead of moving
 
 struct Supply {
   Margins margins;  // full and at rest, nominal and moving
@@ -54,6 +55,8 @@ std::vector<Supply> measure(const SolvedBench& s) {
                                   .at = run});
         auto& limits = supply.margins.back().limits;
         if (moving) limits.push_back(atLeast(LimitKind::Recommended, Severity::Caution, window.min, "least", window.source));
+        if (moving && window.min)
+          limits.push_back(atLeast(LimitKind::Recommended, Severity::Stop, kResets * *window.min, "0.6 of its least", window.source));
         limits.push_back(atLeast(LimitKind::Recommended, Severity::Stop, kNothing, "any supply at all"));
       }
       out.push_back(std::move(supply));
@@ -69,7 +72,8 @@ Said judge(const SolvedBench& s) {
   return say(measure(s), [&](const Supply& m) {
     const auto& window = m.input.facts->recommended;
     const bool over = m.margins[0].passed() != nullptr;
-    const bool none = m.margins.size() > 1 && m.margins[1].stops();
+    const bool stops = !over && m.margins.size() > 1 && m.margins[1].stops();
+    const bool none = stops && m.moving.value_or(Volts{0}).value < kNothing;
     const Volts v = over ? m.full : m.moving.value_or(Volts{0});
     const bool burns = over && m.margins[0].stops();
     const Volts limit{over ? *m.margins[0].passed()->most : window.min.value_or(0)};
@@ -80,7 +84,8 @@ Said judge(const SolvedBench& s) {
                 none   ? fmt::format("Nothing feeds {}: {} cannot move.", terminal, name)
                 : over ? fmt::format("{} gets {} from a full supply; it {} {} at most{}.", name, show(v), burns ? "stands" : "is made for",
                                      show(limit), burns ? ": its electronics burn" : ": it runs hot and wears")
-                       : fmt::format("{} gets {} while it moves; it wants {}: it is weak and slow.", name, show(v), show(limit)),
+                       : fmt::format("{} gets {} while it moves; it wants {}: {}.", name, show(v), show(limit),
+                                     stops ? "it does not move, or starts anew again and again" : "it is weak and slow"),
                 m.margins[0].subjects);
     f.ways = {{none   ? fmt::format("Wire {} to a supply that {} is made for.", terminal, name)
                : over ? fmt::format("Feed {} with {} at most.", name, show(limit))

@@ -36,6 +36,15 @@ TerminalIndex fittingRail(const SolvedBench& s, const OperatingPoint& p, Termina
   return found;
 }
 
+// The ground of the controller whose rail, or whose feed, this terminal hangs on; -1: none.
+TerminalIndex groundBeside(const SolvedBench& s, TerminalIndex t) {
+  TerminalIndex ground = -1;
+  eachElement<parts::Pins>(s.bench, [&](int d, int, const parts::Pins& pins) {
+    if (ground < 0 && !pins.bus && s.nets.same(s.bench.terminal(d, pins.rail), t)) ground = s.bench.terminal(d, pins.ground);
+  });
+  return ground;
+}
+
 bool used(const SolvedBench& s, int device) {
   // A sensor, a register, a level shifter with any of its signals wired.
   const auto& part = *s.bench.devices[device].part;
@@ -141,6 +150,19 @@ Finding words(const SolvedBench& s, const Logic& m) {
                      fmt::format("The logic supply {} gets {}; its absolute maximum is {}.", name, show(m.high), show(most)), subjects);
     f.ways = {{fmt::format("Feed {} with less than {}, or find what else lifts it.", name, show(most))}};
     f.bar = Bar{"logic supply", m.high, {}, most, "absolute maximum"};
+    return f;
+  }
+  if (const auto back = s.bench.terminal(m.device, m.supply->back); m.absent && s.bench.connected(m.terminal) && !s.bench.connected(back)) {
+    const auto ground = s.bench.called(back);
+    auto f = finding(fmt::format("{} has no logic supply", called(s.bench, m.device)),
+                     fmt::format("{} is wired and {} is not: without a way back nothing feeds the part.", name, ground),
+                     {subjects.front(), s.bench.address(back)});
+    f.ways = {{fmt::format("Wire {} to the ground of what feeds {}.", ground, name)}};
+    f.bar = Bar{"logic supply", m.low, {}, Volts{*window.min}, "least", true};
+    if (const auto other = groundBeside(s, m.terminal); other >= 0)
+      f.repair = RepairDraft(s.bench)
+                     .wire(back, other, "BK")
+                     .repair(fmt::format("Add a black wire from {} to {}.", found(s.bench, back), found(s.bench, other)));
     return f;
   }
   if (m.absent) {

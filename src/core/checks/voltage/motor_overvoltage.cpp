@@ -14,6 +14,7 @@ struct Limits {
   std::string_view cautionName, stopName;
 };
 constexpr Limits kBrushed{1.1, 1.8, "1.1 x greatest", "1.8 x greatest"};
+// What turns nothing makes no voltage of its own either: its heat goes with the square.
 constexpr Limits kCoil{1.1, 1.4, "1.1 x greatest", "1.4 x greatest"};
 
 // The most a winding is meant for: stated, else phase current x resistance.
@@ -50,7 +51,7 @@ std::vector<AtMotor> measure(const SolvedBench& s) {
     const auto& w = bench::windingOf(s.bench, motor, 0);
     const auto most = greatest(w);
     const double duty = dutyOf(motor);
-    const auto& limits = w.brushed || w.still ? kBrushed : kCoil;
+    const auto& limits = w.brushed ? kBrushed : kCoil;
     const auto times = [&](double k) { return most ? std::optional(k * *most) : std::nullopt; };
     Margin margin{
         .quantity = "voltage while running",
