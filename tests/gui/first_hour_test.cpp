@@ -75,7 +75,7 @@ TEST_CASE("every field that a finding names is in the window, and is gone to") {
     }
   };
   look(wiredBench(readFile("demo/wave-tank-first-try.bench")));
-  for (const auto* folder : {"strangers", "batch-1", "batch-2", "batch-3", "batch-4", "batch-5", "batch-6"})
+  for (const auto* folder : {"strangers", "batch-1", "batch-2", "batch-3", "batch-4", "batch-5", "batch-6", "batch-7", "batch-8"})
     for (const auto& name : namesIn(folder)) look(wiredBench(textOf(folder, name)));
   CHECK(gone > 30);
 }

@@ -38,6 +38,7 @@ TEST_CASE("a charger protects its cell, and trips at what a motor starts with") 
   CHECK(Judged("pack-over-discharge", charged).quiet());
   // The load's minus straight on the cell goes round the protection.
   CHECK(Judged("pack-over-discharge", charged + "unwire chg.OUT-N up.IN-N\nwire cell.N up.IN-N").only() == kCaution);
+  CHECK(Judged("pack-over-discharge", charged + "unwire chg.OUT-N up.IN-N\nwire chg.B-N up.IN-N").only() == kCaution);
 }
 
 TEST_CASE("a charger feeds its cell: no fault, whatever it gives; the port that it hangs on has to give it") {
@@ -148,11 +149,26 @@ TEST_CASE("a servo's electronics reset below six tenths of its least") {
 
 TEST_CASE("a starved transistor is held against what a light would take, not what it lets through") {
   const std::string light =
-      "part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart l light-strip-12v "
+      "part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart l "
+      "light-strip-12v "
       "Light\nfigure l.winding 12 ohm\npart q npn-tip31c\npart r resistor-1k\nwire uno.D6 r.A\nwire r.B q.B\nwire psu.P l.P\nwire l.N q.C\n"
       "wire q.E psu.N\nwire q.E uno.GND\nintent l stage=q in=uno.D6\n";
   const Judged starved("base-drive", light);
   CHECK(starved.only() == kStop);
   CHECK(starved.arg("collector") == Approx(1.0).epsilon(0.05));
   CHECK(Judged("base-drive", light + "figure l.winding 400 ohm").quiet());
+}
+
+TEST_CASE("electronics keep what their own coils give back: a diode is advised, not demanded") {
+  CHECK(Judged("flyback-missing", "from fan-12v").quiet());
+  CHECK(Judged("flyback-missing", "from fan-12v\nremove d1").only() == kCaution);
+  CHECK(Judged("flyback-missing", "from low-side\nremove d1").only() == kStop);
+}
+
+TEST_CASE("a button that joins a supply's poles is a short, and not a supply too small") {
+  const std::string shorted = "from low-side\npart k button-4leg Button\nwire psu.P k.1\n";
+  CHECK(Judged("supply-short", shorted).quiet());
+  const Judged joined("supply-short", shorted + "wire k.2 psu.N");
+  REQUIRE(joined.only() == kStop);
+  CHECK(joined.findings[0].headline == "Button shorts psu");
 }

@@ -2,20 +2,45 @@
 
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
+#include "core/parts/read_element.h"
 
 namespace bold::checks::pack_over_discharge {
 namespace {
 
 constexpr Metres kNearby{1};
 
+// Whether anything but the cell and its board has an end on the cell's minus: its current goes past the protection.
+bool passedBy(const SolvedBench& s, const bench::Nets::Pole& pole, TerminalIndex minus) {
+  const int board = s.bench.deviceOf(minus);
+  auto cellSide = s.bench;
+  std::erase_if(cellSide.links, [&](const bench::Link& l) {
+    return (s.bench.deviceOf(l.a) == board && l.a != minus) || (s.bench.deviceOf(l.b) == board && l.b != minus);
+  });
+  const bench::Nets nets(cellSide);
+  const int net = nets.of(pole.negative);
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
+    const auto& device = s.bench.devices[d];
+    if (static_cast<int>(d) == board || static_cast<int>(d) == pole.device) continue;
+    for (const auto& e : device.part->elements) {
+      if (!device.has(e)) continue;
+      bool here = false;
+      bool beyond = false;  // what has all its ends there is only a way
+      for (const auto& n : parts::nodesOf(e)) {
+        const auto t = at(s.bench, static_cast<int>(d), n);
+        (t >= 0 && nets.of(t) == net ? here : beyond) = true;
+      }
+      if (here && beyond) return true;
+    }
+  }
+  return false;
+}
+
 // A protection board between the cell's minus and all that it feeds.
 bool protectedBy(const SolvedBench& s, const bench::Nets::Pole& pole) {
   bool any = false;
   eachElement<parts::Resistor>(s.bench, [&](int d, int, const parts::Resistor& r) {
     const auto t = at(s.bench, d, r.a);
-    // Its minus goes there and nowhere else.
-    any = any ||
-          (r.cutsOff && t >= 0 && copperDistance(s.bench, s.nets, pole.negative, t, kNearby) && connectionsAt(s.bench, pole.negative) == 1);
+    any = any || (r.cutsOff && t >= 0 && copperDistance(s.bench, s.nets, pole.negative, t, kNearby) && !passedBy(s, pole, t));
   });
   return any;
 }

@@ -104,6 +104,14 @@ std::optional<Pulse> intoCapacitors(const SolvedBench& s, const Motor& m, const 
   return pulse;
 }
 
+// Electronics inside keep what their own coils give back: what a switch opens is little more than the leads.
+bool withElectronics(const SolvedBench& s, const Motor& motor) {
+  return std::ranges::any_of(motor.windings, [&](int e) {
+    const auto& w = std::get<parts::Winding>(s.bench.devices[motor.device].part->elements[e].body);
+    return w.directional && !w.still;  // a light has none, only a right way round
+  });
+}
+
 struct Opened {
   Margins margins;  // share without a path; the peak that capacitors alone take up
   const Motor* motor;
@@ -128,12 +136,13 @@ std::vector<Opened> measure(const SolvedBench& s) {
     auto share = p->arcShare(static_cast<int>(m));
     if (leaks(s, motor, *p)) share = 1;
     const auto most = std::ranges::max_element(motor.windings, {}, [&](int e) { return std::abs(p->element(motor.device, e).value); });
-    Margins margins{{.quantity = "share of the current without a path",
-                     .subjects = {idOf(s.bench, motor.device)},
-                     .value = share,
-                     .limits = rising(atMost(LimitKind::Absolute, byContact(s, motor) ? Severity::Caution : Severity::Stop, kArc,
-                                             "what finds no path but an arc")),
-                     .at = p}};
+    const bool milder = byContact(s, motor) || withElectronics(s, motor);
+    Margins margins{
+        {.quantity = "share of the current without a path",
+         .subjects = {idOf(s.bench, motor.device)},
+         .value = share,
+         .limits = rising(atMost(LimitKind::Absolute, milder ? Severity::Caution : Severity::Stop, kArc, "what finds no path but an arc")),
+         .at = p}};
     const auto pulse = share <= kArc ? intoCapacitors(s, motor, *p) : std::nullopt;
     if (pulse) margins.push_back(pulse->margin);
     out.push_back({std::move(margins), &motor, p, static_cast<std::size_t>(most - motor.windings.begin()),
@@ -203,11 +212,14 @@ Said judge(const SolvedBench& s) {
     } else if (motor.kind == MotorKind::UnipolarStepper) {
       addSwitches(s, motor, *m.point, subjects);
     }
-    auto f = finding(fmt::format("{} has no flyback path", called(s, motor)),
-                     fmt::format("When {} opens, the {} through {} have nowhere to go: {}.", stage, show(m.current), called(s, motor),
-                                 byContact(s, motor) ? "they arc over its contact, which wears, and disturb what stands near"
-                                                     : "the voltage rises until something breaks down"),
-                     subjects);
+    auto f = finding(
+        fmt::format("{} has no flyback path", called(s, motor)),
+        fmt::format("When {} opens, the {} through {} have {}.", stage, show(m.current), called(s, motor),
+                    byContact(s, motor) ? "nowhere to go: they arc over its contact, which wears, and disturb what stands near"
+                    : withElectronics(s, motor)
+                        ? "no way round: its electronics keep what their own coils give back, but nobody promises that for the leads"
+                        : "nowhere to go: the voltage rises until something breaks down"),
+        subjects);
     f.ways = {{fmt::format("Put a fast diode across {}, its band to the end that is at the supply.", called(s, motor))}};
     f.formula = fmt::format("{:.0f} % of {} find no path", 100 * *m.margins[0].value, show(m.current));
     f.args = {{"current", m.current}};

@@ -141,16 +141,44 @@ Finding throughPart(const SolvedBench& s, const AtRest& m) {
   return f;
 }
 
+// A button or switch that joins the poles while it is moved.
+void whileMoved(const SolvedBench& s, const bench::Nets::Pole& pole, Findings& out) {
+  const auto* before = s.point(Action::AllRunning, Corner::Nominal);
+  if (!before) before = s.motors.empty() ? s.point(Action::AllOff, Corner::Nominal) : s.running(0, Corner::Nominal);
+  const auto open = before ? before->across(pole.positive, pole.negative) : std::nullopt;
+  if (!open || *open <= Volts{0}) return;
+  for (const auto& p : s.points) {
+    if (!p->solved() || p->corner() != Corner::Nominal || p->command().action != Action::Pressed || p->command().moved.empty()) continue;
+    const auto left = p->across(pole.positive, pole.negative);
+    const auto i = p->element(pole.device, pole.element);
+    if (!left || *left >= *open * kCollapse || i.value < kWorthNaming) continue;
+    const int mover = p->command().moved.front().first;
+    const auto& name = called(s.bench, pole.device);
+    auto f =
+        finding(Severity::Stop, fmt::format("{} shorts {}", called(s.bench, mover), name),
+                fmt::format("With {} {} gives {} and sinks from {} to {}.", p->command().title, name, show(i), show(*open), show(*left)),
+                {idOf(s.bench, pole.device), idOf(s.bench, mover)});
+    f.ways = {
+        {fmt::format("Let {} join a pin to one level, and keep its other end off {}.", called(s.bench, mover), s.bench.called(pole.positive))}};
+    f.formula = fmt::format("{} of {} left at {}", show(*left), show(*open), show(i));
+    f.args = {{"current", i}, {"voltage", *left}};
+    out.push_back(std::move(f));
+    return;
+  }
+}
+
 }  // namespace
 
-// By copper from pole to pole, or through a part: then the source sinks while nothing runs.
+// By copper from pole to pole, or through a part: then the source sinks while nothing runs, or as soon as a button is pressed.
 Said judge(const SolvedBench& s) {
   Said out;
   for (const auto& pole : s.nets.sources())
     if (s.nets.same(pole.positive, pole.negative))
       out.findings.push_back(byCopper(s, pole));
-    else
+    else {
       out = std::move(out) + say(atRest(s, pole), [&](const AtRest& m) { return throughPart(s, m); });
+      whileMoved(s, pole, out.findings);
+    }
   return out;
 }
 
