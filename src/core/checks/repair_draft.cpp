@@ -1,6 +1,7 @@
 #include "core/checks/repair_draft.h"
 
 #include "core/harness/names.h"
+#include "core/places/words.h"
 
 namespace bold::checks {
 
@@ -67,7 +68,7 @@ Repair RepairDraft::repair(const std::string& text) const {
 
 std::string found(const bench::Bench& bench, bench::TerminalIndex t) {
   const auto& device = bench.devices[bench.deviceOf(t)];
-  return bench.called(t) + " (" + harness::placeWords(*device.part, bench.facts(t)) + ")";
+  return bench.called(t) + " (" + places::placeWords(*device.part, bench.facts(t)) + ")";
 }
 
 }  // namespace bold::checks

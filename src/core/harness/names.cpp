@@ -4,7 +4,6 @@
 #include <map>
 #include <string_view>
 
-#include "core/base/ordinal.h"
 #include "core/parts/connectors.h"
 
 namespace bold::harness {
@@ -35,11 +34,6 @@ std::string shownEnd(const Harness& h, const parts::Library& library, const Addr
   }
   const auto whole = parts::connectorsNamed(*part, end.terminal);
   return name + (whole.empty() ? end.terminal : whole.front().name);
-}
-
-std::string placeWords(const parts::Part& part, const parts::Terminal& t) {
-  const bool counted = part.layoutKnown && t.place.position > 0 && !t.place.connector.empty();
-  return counted ? t.place.connector + ", " + ordinal(t.place.position) : t.place.contact;
 }
 
 std::string_view word(ConnectionKind kind) {

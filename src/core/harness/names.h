@@ -22,9 +22,6 @@ std::string shownEnd(const Harness& harness, const parts::Library& library, cons
 /// "Uno D9 – S1 IN1"
 std::string shownEnds(const Harness& harness, const parts::Library& library, const Connection& connection);
 
-/// Where a terminal is: "J8, 11th" where the order of its connector is known, else what it is contacted by, "screw".
-std::string placeWords(const parts::Part& part, const parts::Terminal& terminal);
-
 /// "wire", "plug", "jumper"
 std::string_view word(ConnectionKind kind);
 

@@ -97,8 +97,10 @@ struct Figures {
     among(positive, negative, current, start, voltage, resets);
   }
   void operator()(Regulator& s) const {
-    auto& [in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle, charges] = s;
-    among(in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle, charges);
+    auto& [in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle,
+           charges] = s;
+    among(in, out, ground, set, dropout, limit, backDiode, absolute, printed, switching, steps, efficiency, least, inputLimit, idle,
+          charges);
   }
   void operator()(Pins& s) const {
     auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,

@@ -9,6 +9,7 @@
 #include "core/base/reader.h"
 #include "core/parts/read_element.h"
 #include "core/parts/read_figures.h"
+#include "core/parts/read_layout.h"
 #include "core/parts/repetition.h"
 #include "core/parts/resolve.h"
 #include "core/parts/verify_part.h"
@@ -45,6 +46,7 @@ class PartReader {
     m_root.each("terminals", [&](const Json& j, const std::string& at) {
       expand(j, "terminals", m_root.file(), at, m_problems, [&](const Json& one) { terminal(p, one, at); });
     });
+    readLayout(m_root, p);
     packages(p);
     microsteps(p);
     m_root.each("elements", [&](const Json& j, const std::string& at) {

@@ -14,6 +14,7 @@
 #include "core/harness/join.h"
 #include "core/harness/mark_done.h"
 #include "core/harness/names.h"
+#include "core/places/words.h"
 #include "gui/panels/connection_model.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
@@ -42,7 +43,7 @@ QString inWords(const Session& s, const Address& a) {
   const auto part = d ? s.document.library().find(d->part) : nullptr;
   const auto* t = part ? part->find(a.terminal) : nullptr;
   const auto out = qs(shownEnd(s.document.harness(), s.document.library(), a));
-  return t ? out + " (" + qs(harness::placeWords(*part, *t)) + ")" : out;
+  return t ? out + " (" + qs(places::placeWords(*part, *t)) + ")" : out;
 }
 
 }  // namespace

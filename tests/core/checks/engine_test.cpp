@@ -64,7 +64,8 @@ TEST_CASE("a repair puts planned things on the bench, and the verdict stays unti
   const auto a = analyse(h, library());
   const auto f = findingsOf(a, "ground-not-shared").front();
   REQUIRE(f.repair);
-  CHECK(f.repair->text == "Add a black wire from S1 GND (screw) to Controller GND (power, left, 6th).");
+  CHECK(f.repair->text ==
+        "Add a black wire from S1 GND (supply, bottom, 2nd screw from the left) to Controller GND (power, left, 3rd from the bottom).");
   const auto back = harness::apply(h, f.repair->edit);
   auto planned = analyse(h, library());
   judgePlanned(planned, h, library());
