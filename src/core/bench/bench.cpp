@@ -8,6 +8,7 @@
 #include "core/bench/intent_problems.h"
 #include "core/bench/wire_size.h"
 #include "core/harness/names.h"
+#include "core/harness/seen_part.h"
 #include "core/parts/connector_id.h"
 #include "core/parts/named_terminal.h"
 #include "core/parts/roles.h"
@@ -175,7 +176,7 @@ class BenchMaker {
   // The part with the figures given for this bench; nullptr when the library does not know it.
   std::shared_ptr<const parts::Part> partOf(const harness::Device& d) {
     std::vector<Problem> unusable;
-    auto part = m_library.withOverrides(d.part, d.overrides, unusable);
+    auto part = harness::seenPart(m_library.withOverrides(d.part, d.overrides, unusable), d, m_h);
     for (auto& p : unusable) p.what += " " + p.kept;
     auto contradictions = m_library.contradictions(d.part, d.overrides);
     for (const auto& [said, list] : {std::pair{&unusable, &m_bench.problems}, {&contradictions, &m_bench.remarks}})

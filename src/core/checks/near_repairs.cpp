@@ -114,7 +114,8 @@ class Near {
         const auto a = m_places[i];
         const auto b = m_places[k];
         if (m_b.deviceOf(a) != m_b.deviceOf(b) || !m_b.connected(a) || !m_b.connected(b) || m_s.nets.same(a, b)) continue;
-        offer(RepairDraft(m_b).exchange(a, b), fmt::format("Exchange the wires at {} and {}.", found(m_b, a), found(m_b, b)));
+        offer(RepairDraft(m_b).exchange(a, b),
+              fmt::format("Exchange the wires at {} and {}{}.", found(m_b, a), found(m_b, b), slipped(m_b, a, b)));
       }
   }
 
@@ -151,7 +152,8 @@ class Near {
             to.push_back(device.first + i);
       for (const auto t : to)
         if (!m_s.nets.same(t, end) && meansSomething(t))
-          offer(RepairDraft(m_b).move(connection, end, t), fmt::format("Move the wire from {} to {}.", found(m_b, end), found(m_b, t)));
+          offer(RepairDraft(m_b).move(connection, end, t),
+                fmt::format("Move the wire from {} to {}{}.", found(m_b, end), found(m_b, t), slipped(m_b, t, end)));
     }
   }
 };

@@ -1,6 +1,7 @@
 #include "core/checks/repair_draft.h"
 
 #include "core/harness/names.h"
+#include "core/places/neighbours.h"
 #include "core/places/words.h"
 
 namespace bold::checks {
@@ -68,7 +69,15 @@ Repair RepairDraft::repair(const std::string& text) const {
 
 std::string found(const bench::Bench& bench, bench::TerminalIndex t) {
   const auto& device = bench.devices[bench.deviceOf(t)];
-  return bench.called(t) + " (" + places::placeWords(*device.part, bench.facts(t)) + ")";
+  return bench.called(t) + " (" + places::placeWords(*device.part, bench.facts(t), device.doc.lie) + ")";
+}
+
+std::string slipped(const bench::Bench& bench, bench::TerminalIndex meant, bench::TerminalIndex taken) {
+  const int d = bench.deviceOf(meant);
+  if (d != bench.deviceOf(taken)) return {};
+  const auto& device = bench.devices[d];
+  const auto how = places::slip(*device.part, meant - device.first, taken - device.first);
+  return how ? ": " + *how : std::string();
 }
 
 }  // namespace bold::checks

@@ -40,4 +40,7 @@ class RepairDraft {
 /// "S1 GND (screw)": a terminal as a person finds it.
 std::string found(const bench::Bench& bench, bench::TerminalIndex t);
 
+/// ": one position off", where one terminal is taken for another of its part by such a slip; else empty. For the end of a sentence.
+std::string slipped(const bench::Bench& bench, bench::TerminalIndex meant, bench::TerminalIndex taken);
+
 }  // namespace bold::checks

@@ -52,6 +52,7 @@ class Comparing {
 
   std::vector<std::string> run() {
     if (m_from.title != m_to.title) m_out.push_back(fmt::format("the title is \"{}\"", m_to.title));
+    if (m_from.names != m_to.names) m_out.emplace_back("pins are shown in another numbering");
     if (m_from.ambient != m_to.ambient) m_out.emplace_back("the ambient temperature is changed");
     compare(m_from.devices, m_to.devices);
     compare(m_from.connections, m_to.connections);

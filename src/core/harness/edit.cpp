@@ -61,6 +61,12 @@ Change applyOne(Harness& h, const SetAmbient& s) {
   return inverse;
 }
 
+Change applyOne(Harness& h, const SetNames& s) {
+  SetNames inverse{h.names};
+  h.names = s.names;
+  return inverse;
+}
+
 Change applyOne(Harness& h, const SetSource& s) {
   SetSource inverse{h.raw};
   h.raw = s.raw;

@@ -28,6 +28,10 @@ struct SetTitle {
 struct SetAmbient {
   std::optional<Celsius> ambient;
 };
+/// The numbering that pins are shown in; empty: as printed.
+struct SetNames {
+  std::string names;
+};
 
 /// The document's own text, where what stood beside its lists is taken away.
 struct SetSource {
@@ -50,9 +54,9 @@ struct PutCopy {
   std::size_t at;
 };
 
-using Change =
-    std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Goal>, Drop<Goal>, Put<Assignment>, Drop<Assignment>,
-                 Put<ProgramFacts>, Drop<ProgramFacts>, SetTitle, SetAmbient, SetSource, DropUnread, PutUnread, DropCopy, PutCopy>;
+using Change = std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Goal>, Drop<Goal>, Put<Assignment>,
+                            Drop<Assignment>, Put<ProgramFacts>, Drop<ProgramFacts>, SetTitle, SetAmbient, SetNames, SetSource, DropUnread,
+                            PutUnread, DropCopy, PutCopy>;
 
 /// The only road by which a document changes.
 struct Edit {

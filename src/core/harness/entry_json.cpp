@@ -51,6 +51,9 @@ Json toJson(const Device& d) {
   for (const auto& [id, v] : d.settings)
     j["settings"][id] = v.planned.empty() ? Json(v.value) : Json{{"value", v.value}, {"planned", v.planned}};
   for (const auto& [id, v] : d.overrides) j["overrides"][id] = v;
+  if (d.lie.quarters != 0) j["turned"] = 90 * d.lie.quarters;
+  if (d.lie.fromBelow) j["below"] = true;
+  if (d.orderSeen) j["orderSeen"] = true;
   return j;
 }
 
@@ -112,7 +115,8 @@ Json toJson(const ProgramFacts& p) {
 Json headJson(const Harness& h) {
   Json j{{"format", kFormat}};
   put(j, "title", h.title);
-  if (h.ambient) j["settings"] = {{"ambient", fileText(*h.ambient)}};
+  if (h.ambient) j["settings"]["ambient"] = fileText(*h.ambient);
+  if (!h.names.empty()) j["settings"]["names"] = h.names;
   return j;
 }
 

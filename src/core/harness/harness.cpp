@@ -55,6 +55,7 @@ int Harness::openChanges() const {
 Harness judgedPart(const Harness& harness) {
   Harness h;
   h.ambient = harness.ambient;
+  h.names = harness.names;  // findings name terminals
   h.devices = harness.devices;
   h.connections = harness.connections;
   h.goals = harness.goals;

@@ -11,6 +11,7 @@
 #include "core/base/address.h"
 #include "core/base/json.h"
 #include "core/base/quantity.h"
+#include "core/places/lie.h"
 
 /// The document: what is on the bench, what is planned, what each motor shall do, by which pins, and what the program does. Plain values.
 namespace bold::harness {
@@ -49,6 +50,8 @@ struct Device {
   State state = State::OnBench;
   std::map<std::string, SettingValue> settings;
   std::map<std::string, std::string> overrides;  ///< figure -> "1.8 A"
+  places::Lie lie;                               ///< as it lies on the table
+  bool orderSeen = false;                        ///< its usual order was compared with the print
   Raw raw;
 
   const std::string& called() const { return name.empty() ? id : name; }
@@ -145,6 +148,7 @@ struct Unread {
 struct Harness {
   std::string title;
   std::optional<Celsius> ambient;
+  std::string names;  ///< the numbering that pins are shown in: "position"; empty: as printed
   std::vector<Device> devices;
   std::vector<Connection> connections;
   std::vector<Goal> goals;

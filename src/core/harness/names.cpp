@@ -4,6 +4,7 @@
 #include <map>
 #include <string_view>
 
+#include "core/harness/seen_part.h"
 #include "core/parts/connectors.h"
 
 namespace bold::harness {
@@ -25,7 +26,7 @@ std::vector<std::string> shownNames(const Harness& h) {
 std::string shownEnd(const Harness& h, const parts::Library& library, const Address& end) {
   const auto* d = h.device(end.device);
   if (!d) return end.text();
-  const auto part = library.find(d->part);
+  const auto part = seenPart(library.find(d->part), *d, h);
   const auto name = shownName(h, *d) + " ";
   if (!part) return name + end.terminal;
   if (const auto* t = part->find(end.terminal)) {

@@ -7,6 +7,7 @@
 #include "core/base/reader.h"
 #include "core/base/shown_text.h"
 #include "core/harness/entry_json.h"
+#include "core/places/numbering.h"
 
 namespace bold::harness {
 namespace {
@@ -136,6 +137,13 @@ std::map<std::string, std::string> overrides(ObjectReader& r) {
   return out;
 }
 
+places::Lie lie(ObjectReader& r) {
+  const auto turned = r.number("turned");
+  if (turned != 0 && turned != 90 && turned != 180 && turned != 270)
+    r.report("turned", "is not 0, 90, 180 or 270", "It is shown as it is held.");
+  return {turned == 90 || turned == 180 || turned == 270 ? static_cast<int>(turned) / 90 : 0, r.flag("below")};
+}
+
 }  // namespace
 
 ReadEntry<Device> readDevice(const Json& json, const std::string& at) {
@@ -149,6 +157,8 @@ ReadEntry<Device> readDevice(const Json& json, const std::string& at) {
   d.state = stateOf(r);
   d.settings = settings(r, at);
   d.overrides = overrides(r);
+  d.lie = lie(r);
+  d.orderSeen = r.flag("orderSeen");
   nameUnknown(r);
   return done(std::move(d), std::move(problems));
 }
@@ -346,6 +356,11 @@ ReadEntry<Harness> readHead(const Json& json) {
   if (const auto* s = r.get("settings")) {
     ObjectReader o(*s, "", "/settings", problems);
     h.ambient = quantity<Celsius>(o, "ambient");
+    h.names = o.text("names");
+    if (!h.names.empty() && !places::numberingNamed(h.names)) {
+      o.report("names", "is not printed, position, chip, program or function", "Pins are shown as printed.");
+      h.names.clear();
+    }
     nameUnknown(o);
   }
   for (const auto section : kSections) r.get(word(section));

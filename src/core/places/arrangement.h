@@ -5,16 +5,10 @@
 #include <vector>
 
 #include "core/parts/part.h"
+#include "core/places/lie.h"
 
 /// Where terminals lie on a part: for words, for drawings, and to tell a slip of the finger. Without Qt, without a bench.
 namespace bold::places {
-
-/// How a part lies on somebody's table: turned clockwise by quarters from how `Part::hold` says, and seen from below.
-struct Lie {
-  int quarters = 0;        ///< 0 .. 3
-  bool fromBelow = false;  ///< from the solder side: left and right change places, before it is turned
-  bool operator==(const Lie&) const = default;
-};
 
 /// One terminal in its row.
 struct Spot {

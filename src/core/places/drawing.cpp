@@ -174,7 +174,8 @@ class Drawer {
     const bool back = !m_wish.wanted.empty() && !mine;
     contact(p, t.place.contact, mine ? Ink::Wanted : Ink::Terminal);
     m_out.targets.push_back({s.terminal, p.x, p.y});
-    auto name = shownIn(m_part, t, m_wish.names);
+    auto name = nameIn(m_part, t, m_wish.names);
+    if (name.empty()) name = t.label;
     if (mine) {
       m_out.shapes.emplace_back(Circle{p.x, p.y, kRing, Ink::Wanted, false, true});
       leadIn(s, p);

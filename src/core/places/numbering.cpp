@@ -82,7 +82,9 @@ std::string nameIn(const parts::Part& part, const parts::Terminal& t, Numbering 
 
 std::string shownIn(const parts::Part& part, const parts::Terminal& t, Numbering n) {
   auto name = nameIn(part, t, n);
-  return name.empty() ? t.label : name;
+  if (name.empty()) return t.label;
+  if (n == Numbering::Position) return "pos " + name;
+  return n == Numbering::Program && digits(name) ? "code " + name : name;
 }
 
 std::vector<Numbering> numberingsOf(const parts::Part& part) {

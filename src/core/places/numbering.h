@@ -22,7 +22,7 @@ int positionOf(const parts::Part& part, const parts::Terminal& terminal);
 /// What a terminal is called in a system; empty where it has no name in it.
 std::string nameIn(const parts::Part& part, const parts::Terminal& terminal, Numbering n);
 
-/// Its name in that system, else what is printed.
+/// Its name in that system as it is shown and may be typed, a bare number with its system ("pos 11", "code 9"); else what is printed.
 std::string shownIn(const parts::Part& part, const parts::Terminal& terminal, Numbering n);
 
 /// The systems in which the part has names of its own, Printed first.

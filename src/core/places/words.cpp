@@ -105,7 +105,8 @@ std::string placeWords(const parts::Part& part, const parts::Terminal& t, Lie li
     if (const auto a = arrangementOf(part))
       if (const auto* s = a->at(part.indexOf(t.id))) return inRow(part, t, *s, lie);
   const bool counted = part.layout.empty() || outOfReach(part, t) || t.place.contact == "socket";
-  if (part.layoutKnown && counted && t.place.position > 0 && !t.place.connector.empty()) return t.place.connector + ", " + ordinal(t.place.position);
+  if (part.layoutKnown && counted && t.place.position > 0 && !t.place.connector.empty())
+    return t.place.connector + ", " + ordinal(t.place.position);
   return t.place.contact;
 }
 

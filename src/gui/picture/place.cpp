@@ -6,6 +6,7 @@
 
 #include "core/bench/bench.h"
 #include "core/harness/names.h"
+#include "core/harness/seen_part.h"
 #include "core/parts/connector_id.h"
 #include "core/parts/connectors.h"
 #include "core/parts/roles.h"
@@ -66,7 +67,7 @@ class Placer {
   Placement run() {
     // Copies: an overridden part has the same terminals, so the plain one serves.
     for (const auto& d : m_h.devices) {
-      auto part = m_library.find(d.part);
+      auto part = harness::seenPart(m_library.find(d.part), d, m_h);
       const auto kind = part ? kindOf(*part) : BoxKind::Stage;
       if (!part) part = bench::opaquePart(m_h, d);
       m_items.push_back({&d, std::move(part), kind});

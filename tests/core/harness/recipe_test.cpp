@@ -1,13 +1,15 @@
-#include "core/harness/add_part.h"
-#include "core/harness/low_side_switch.h"
-#include "core/harness/mark_done.h"
-#include "core/harness/remove_device.h"
-#include "core/harness/wire_colour.h"
-
 #include <catch2/catch.hpp>
 
+#include "core/bench/bench.h"
+#include "core/harness/add_part.h"
 #include "core/harness/intent.h"
+#include "core/harness/low_side_switch.h"
+#include "core/harness/mark_done.h"
+#include "core/harness/names.h"
+#include "core/harness/read_harness.h"
+#include "core/harness/remove_device.h"
 #include "core/harness/typed_end.h"
+#include "core/harness/wire_colour.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -43,9 +45,7 @@ TEST_CASE("of equal labels the first free one is taken") {
 
 TEST_CASE("a new wire is coloured by what it joins") {
   const auto h = good("low-side");
-  const auto colour = [&](const Address& a, const Address& b) {
-    return colourOf(h, library(), a, b);
-  };
+  const auto colour = [&](const Address& a, const Address& b) { return colourOf(h, library(), a, b); };
   CHECK(colour({"psu", "N"}, {"uno", "D2"}) == "BK");
   CHECK(colour({"psu", "P"}, {"uno", "D2"}) == "RD");
   CHECK(colour({"uno", "GND-2"}, {"psu", "P"}) == "BK");
@@ -128,4 +128,37 @@ TEST_CASE("removing a device takes its connections and what is stated about it a
   apply(h, back);
   CHECK(h.goals.size() == 1);
   CHECK(h.assignments.size() == 1);
+}
+
+TEST_CASE("a number that counts two pins is asked, with the places of both; behind its system it is taken") {
+  const auto h = wiredBench("part uno board-uno-atmega328p\npart s1 l298n-module Left\npart sbc sbc-header-40");
+  CHECK(typedWire(h, "sbc.12 s1.ena") ==
+        "\"sbc.12\" can be GPIO12 by program (J8, right column, 5th from the bottom, position 32), or GPIO18 by position (J8, right "
+        "column, 6th "
+        "from the top, position 12): write code 12 or pos 12.");
+  CHECK(typedWire(h, "sbc.pos12 s1.ena") == "sbc.J8-12 s1.ENA");
+  CHECK(typedWire(h, "sbc pos 12 s1.ena") == "sbc.J8-12 s1.ENA");
+  CHECK(typedWire(h, "sbc gpio 12 s1.ena") == "sbc.J8-32 s1.ENA");
+  CHECK(typedWire(h, "sbc code 12 s1.ena") == "sbc.J8-32 s1.ENA");
+  CHECK(typedWire(h, "uno.9 s1.ena") == "uno.D9 s1.ENA");
+  // 1 and 2 are one header's first two by place, and reserved lines by nobody's number.
+  CHECK(typedWire(h, "sbc.1 s1.ena") ==
+        "\"sbc.1\" can be GPIO1 by program (J8, right column, 7th from the bottom, position 28), or 3V3 by position "
+        "(J8, left column, 1st from the top, position 1): write code 1 or pos 1.");
+}
+
+TEST_CASE("a bench is shown in another numbering of its board, wires stay where they are, and the file says so") {
+  auto h = wiredBench("part sbc sbc-header-40 Board\npart s1 l298n-module S1\nwire sbc.J8-11 s1.ENA");
+  CHECK(shownEnds(h, library(), h.connections.back()) == "Board GPIO17 – S1 ENA");
+  const auto back = apply(h, {"", {SetNames{"position"}}});
+  CHECK(shownEnds(h, library(), h.connections.back()) == "Board pos 11 – S1 ENA");
+  const auto b = bench::makeBench(h, library());
+  CHECK(b.called(b.terminal({"sbc", "J8-11"})) == "Board pos 11");
+  CHECK(b.terminal({"sbc", "GPIO17"}) == b.terminal({"sbc", "J8-11"}));  // its print is still understood
+  const auto written = writeHarness(h);
+  const auto again = readHarness(written, "x.harness");
+  REQUIRE(again);
+  CHECK(again->harness.names == "position");
+  (void)apply(h, back);
+  CHECK(h.names.empty());
 }

@@ -4,8 +4,8 @@
 #include <set>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/parts/roles.h"
 
 namespace bold::checks::ground_not_shared {

@@ -5,8 +5,8 @@
 #include <set>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::rail_broken {
 // A rail of a breadboard that is two: one half fed, the other used as if it were.

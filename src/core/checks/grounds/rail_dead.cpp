@@ -4,8 +4,8 @@
 #include <map>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 #include "core/parts/roles.h"
 
 namespace bold::checks::rail_dead {

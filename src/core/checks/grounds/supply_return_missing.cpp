@@ -3,8 +3,8 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::supply_return_missing {
 namespace {

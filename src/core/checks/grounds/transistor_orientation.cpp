@@ -52,7 +52,7 @@ Findings judge(const SolvedBench& s) {
     // In the leg of a bridge it may as well be a wire on the wrong rail: exchanged, that would short the other transistor.
     if (!inLeg(s, d, in) && !inLeg(s, d, outT))
       f.repair = RepairDraft(s.bench).exchange(in, outT).repair(
-          fmt::format("Exchange the wires at {} and {}.", found(s.bench, in), found(s.bench, outT)));
+          fmt::format("Exchange the wires at {} and {}{}.", found(s.bench, in), found(s.bench, outT), slipped(s.bench, in, outT)));
     out.push_back(std::move(f));
   };
   eachElement<parts::Mosfet>(s.bench, [&](int d, int, const parts::Mosfet& t) {

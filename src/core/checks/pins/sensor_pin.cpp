@@ -52,7 +52,8 @@ void mend(const SolvedBench& s, const Astray& a, const std::vector<Astray>& all,
   if (crossed != all.end()) {
     f.repair = RepairDraft(s.bench)
                    .exchange(a.pin, crossed->pin)
-                   .repair(fmt::format("Exchange the wires at {} and {}.", found(s.bench, a.pin), found(s.bench, crossed->pin)));
+                   .repair(fmt::format("Exchange the wires at {} and {}{}.", found(s.bench, a.pin), found(s.bench, crossed->pin),
+                                       slipped(s.bench, a.pin, crossed->pin)));
   } else if (a.stands.size() == 1 && !s.bench.connected(a.pin) && connectionsAt(s.bench, a.stands.front()) == 1) {
     const auto there = a.stands.front();
     f.repair =

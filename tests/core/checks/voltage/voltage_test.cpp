@@ -82,7 +82,7 @@ TEST_CASE("logic-supply-out-of-range: absent, low, high, swapped") {
   const Judged absent("logic-supply-out-of-range", "from tb6612\nunwire pico.3V3 s1.VCC");
   CHECK(absent.only() == kStop);
   REQUIRE(absent.findings[0].repair);
-  CHECK(absent.findings[0].repair->text == "Add a red wire from S1 VCC (pin) to Controller 3V3 (right row, 5th).");
+  CHECK(absent.findings[0].repair->text == "Add a red wire from S1 VCC (pin) to Controller 3V3 (right row, 5th from the top).");
   // Logic supply on the motor supply: the classic.
   const Judged swapped("logic-supply-out-of-range", "from tb6612\nexchange s1.VM s1.VCC");
   REQUIRE_FALSE(swapped.quiet());
