@@ -3,6 +3,7 @@
 #include "core/parts/library.h"
 #include "core/parts/part_card.h"
 #include "core/parts/part_limits.h"
+#include "core/places/words.h"
 #include "json_figure.h"
 #include "load.h"
 #include "output.h"
@@ -11,11 +12,12 @@
 namespace bold::cli::part {
 namespace {
 
-Json terminal(const parts::Terminal& t) {
+Json terminal(const parts::Part& p, const parts::Terminal& t) {
   Json out{{"id", t.id}, {"label", t.label}, {"aliases", t.aliases}};
   if (!t.place.connector.empty()) out["connector"] = t.place.connector;
   if (t.place.position > 0) out["position"] = t.place.position;
   out["contact"] = t.place.contact;
+  out["place"] = places::fullPlace(p, t);
   if (t.ground) out["ground"] = true;
   if (t.output) out["output"] = true;
   if (t.input) out["input"] = true;
@@ -29,7 +31,7 @@ Json terminal(const parts::Terminal& t) {
 Json asJson(const parts::Part& p) {
   Json out{{"id", p.id}, {"name", p.name}, {"kind", p.kind}, {"summary", p.summary}, {"own", p.own}};
   for (const auto* list : {"terminals", "figures", "settings", "channels", "limits"}) out[list] = Json::array();
-  for (const auto& t : p.terminals) out["terminals"].push_back(terminal(t));
+  for (const auto& t : p.terminals) out["terminals"].push_back(terminal(p, t));
   for (const auto& f : p.figures) out["figures"].push_back(figure(f));
   for (const auto& s : p.settings)
     out["settings"].push_back({{"id", s.id}, {"label", s.label}, {"values", s.values}, {"default", s.standard}});

@@ -95,7 +95,7 @@ int main(int argc, char** argv) {
 
   QWidget* shown = &window;
   if (options.isSet("card")) {
-    auto* card = new PartCardDialog(session, options.value("card").toStdString(), &window);
+    auto* card = new PartCardDialog(session, options.value("card").toStdString(), {}, &window);
     card->show();
     shown = card;
   }

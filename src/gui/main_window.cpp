@@ -35,6 +35,7 @@
 #include "gui/panels/verdict_bar.h"
 #include "gui/panels/wiring_panel.h"
 #include "gui/picture/picture_view.h"
+#include "gui/places/ends_view.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/subject_menu.h"
@@ -67,6 +68,10 @@ MainWindow::MainWindow(Session& session)
   m_body->installEventFilter(this);
   m_rail = new StepRail(m_session, m_body);
   m_picture = new PictureView(m_session, m_body);
+  m_joining = new EndsView(m_session, m_body);
+  m_joining->setObjectName("joining");
+  m_joining->setAutoFillBackground(true);
+  m_joining->setContentsMargins(10, 8, 10, 8);
   m_start = new StartCard(m_body);
   m_side = new QStackedWidget(m_body);
   for (const auto& row : steps()) m_side->addWidget(row.panel(m_session, m_side));
@@ -109,6 +114,10 @@ void MainWindow::connectPanels() {
   });
   auto& picture = m_picture->picture();
   connect(&picture, &Picture::wireDrawn, m_wiring, &WiringPanel::join);
+  connect(&picture, &Picture::joining, this, [this](const QString& from, const QString& to) {
+    m_joining->show(from, to);
+    arrange();
+  });
   connect(&picture, &Picture::menuWanted, this,
           [this](const QString& subject, const QPoint& at) { showSubjectMenu(m_session, subject, at, this); });
   connect(&picture, &Picture::litChanged, this, [this](const QString& what) {
@@ -224,6 +233,11 @@ void MainWindow::arrange() {
   m_side->setVisible(shown);
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
+  // At the far side of the picture from what is being joined would be better still; the bottom is where least lies.
+  const QSize over = m_joining->sizeHint().boundedTo(m_picture->size() - QSize(24, 24));
+  m_joining->setGeometry(m_picture->x() + 12, std::max(0, h - over.height() - 24),
+                         std::max(over.width(), std::min(420, m_picture->width() - 40)), over.height());
+  m_joining->raise();
   m_start->setVisible(m_session.document.harness().devices.empty());
   m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));
 }

@@ -3,6 +3,7 @@
 #include <QMainWindow>
 
 class QLabel;
+class QMenu;
 class QSplitter;
 class QStackedWidget;
 class QToolButton;
@@ -11,6 +12,7 @@ namespace bold::gui {
 
 class BenchPanel;
 class CurrentsPanel;
+class EndsView;
 class FileActions;
 class FindDialog;
 class FindingsPanel;
@@ -46,6 +48,7 @@ class MainWindow : public QMainWindow {
   VerdictBar* m_verdict;
   QLabel *m_title, *m_where, *m_status;
   PictureView* m_picture;
+  EndsView* m_joining;  ///< over the picture while a wire is drawn
   QStackedWidget* m_side;
   QWidget* m_body;
   FindingsPanel* m_findings;
@@ -63,6 +66,7 @@ class MainWindow : public QMainWindow {
   void buildFileMenu();
   void buildEditMenu();
   void buildViewMenu();
+  void buildNumberings(QMenu& menu);
   QWidget* buildTop();
   void arrange();
   void paintStatus();

@@ -1,9 +1,12 @@
+#include <QActionGroup>
 #include <QCoreApplication>
 #include <QMenu>
 #include <QMenuBar>
 #include <QToolButton>
 
 #include "core/harness/mark_done.h"
+#include "core/parts/roles.h"
+#include "core/places/numbering.h"
 #include "gui/file_actions.h"
 #include "gui/main_window.h"
 #include "gui/panels/bench_panel.h"
@@ -14,6 +17,7 @@
 #include "gui/panels/step_rail.h"
 #include "gui/panels/wiring_panel.h"
 #include "gui/picture/picture_view.h"
+#include "gui/places/numbering_words.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/steps.h"
@@ -110,10 +114,44 @@ void MainWindow::buildViewMenu() {
   view->addAction(tr("Fit what is pi&cked"), QKeySequence(tr("Ctrl+9")), m_picture, &PictureView::fitPicked);
   view->addAction(tr("U&sual size"), QKeySequence(tr("Ctrl+8")), m_picture, &PictureView::usualSize);
   view->addSeparator();
+  buildNumberings(*view->addMenu(tr("Pins are &called")));
   view->addAction(tr("Show or hide the &panel"), QKeySequence(tr("F9")), m_sheet, &QToolButton::toggle);
   view->addSeparator();
   view->addAction(tr("L&ight"), this, [this] { setTheme("light"); });
   view->addAction(tr("&Dark"), this, [this] { setTheme("dark"); });
+}
+
+// The numberings that the controllers of the bench have; all others cannot be chosen.
+void MainWindow::buildNumberings(QMenu& menu) {
+  menu.setObjectName("numberings");
+  auto* group = new QActionGroup(&menu);
+  for (const auto n : {places::Numbering::Printed, places::Numbering::Position, places::Numbering::Chip, places::Numbering::Program,
+                       places::Numbering::Function}) {
+    auto* action = menu.addAction(numberingWords(n));
+    action->setCheckable(true);
+    action->setData(static_cast<int>(n));
+    group->addAction(action);
+    connect(action, &QAction::triggered, this, [this, n] {
+      const auto names = n == places::Numbering::Printed ? std::string() : std::string(places::word(n));
+      if (names != m_session.document.harness().names)
+        m_session.document.apply({"Call the pins " + numberingWords(n).toStdString(), {harness::SetNames{names}}});
+    });
+  }
+  const auto refresh = [this, group] {
+    const auto& h = m_session.document.harness();
+    std::set<places::Numbering> known{places::Numbering::Printed};
+    for (const auto& d : h.devices)
+      if (const auto part = m_session.document.library().find(d.part); part && parts::isController(*part))
+        for (const auto n : places::numberingsOf(*part)) known.insert(n);
+    const auto now = places::numberingNamed(h.names).value_or(places::Numbering::Printed);
+    for (auto* a : group->actions()) {
+      const auto n = static_cast<places::Numbering>(a->data().toInt());
+      a->setEnabled(known.contains(n) && !m_session.document.readOnly());
+      a->setChecked(n == now);
+    }
+  };
+  connect(&m_session.document, &Document::changed, group, refresh);
+  refresh();
 }
 
 }  // namespace bold::gui

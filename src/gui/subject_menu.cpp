@@ -58,7 +58,7 @@ void ofDevice(QMenu& menu, Session& s, const harness::Device& d, QWidget* parent
   const auto id = d.id;
   add(menu, tr("Its figures and settings"), true, [&s, id] { s.selection.jump({id, {}}); });
   if (s.document.library().find(d.part))
-    add(menu, tr("About this part"), true, [&s, part = d.part, parent] { (new PartCardDialog(s, part, parent->window()))->show(); });
+    add(menu, tr("About this part"), true, [&s, part = d.part, id = d.id, parent] { (new PartCardDialog(s, part, id, parent->window()))->show(); });
   menu.addSeparator();
   if (auto edit = harness::turnRound(s.document.harness(), s.document.library(), id))
     add(menu, tr("Turn it round"), can, [&s, edit = std::move(*edit)] { s.document.apply(edit); });

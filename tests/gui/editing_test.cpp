@@ -16,6 +16,7 @@
 
 #include "core/harness/read_harness.h"
 #include "core/parts/own_parts.h"
+#include "gui/places/place_view.h"
 #include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/own_part_dialog.h"
 #include "window.h"
@@ -384,7 +385,7 @@ TEST_CASE("the card of a part opens from its details, with a drawing and its fig
   auto* dialog = w.find<QDialog>("partCard");
   REQUIRE(dialog);
   CHECK(dialog->isVisible());
-  CHECK(dialog->findChild<QLabel*>("partDrawing")->pixmap(Qt::ReturnByValue).width() > 100);
+  CHECK(dialog->findChild<gui::PlaceView*>("placeView")->drawing().targets.size() > 8);
   const auto text = dialog->findChild<QTextBrowser*>("partText")->toPlainText();
   CHECK(text.contains("peak output current"));
   CHECK(text.contains("recalled, not re-read"));

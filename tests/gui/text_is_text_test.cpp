@@ -95,7 +95,7 @@ TEST_CASE("names, titles, ids and file names never act, in any panel, dialog or 
     }
   }
   for (const auto& id : {std::string("l298n_module"), std::string("brushed-gear-plastic-6v")}) {
-    gui::PartCardDialog card(w.session, id, &w.main);
+    gui::PartCardDialog card(w.session, id, {}, &w.main);
     card.setAttribute(Qt::WA_DeleteOnClose, false);
     card.show();
     nothingActs();

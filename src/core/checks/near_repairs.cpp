@@ -7,6 +7,7 @@
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
 #include "core/parts/roles.h"
+#include "core/places/neighbours.h"
 
 namespace bold::checks {
 namespace {
@@ -61,8 +62,10 @@ class Near {
     if (device.part->terminals.size() > kSmall) return;
     for (std::size_t i = 0; i < device.part->terminals.size(); ++i) place(device.first + static_cast<int>(i));
   }
-  void offer(const RepairDraft& draft, const std::string& text) {
-    if (m_out.size() < m_most) m_out.push_back(draft.repair(text));
+  // The words only of what is offered: places and slips take their time.
+  template <class Words>
+  void offer(const RepairDraft& draft, Words words) {
+    if (m_out.size() < m_most) m_out.push_back(draft.repair(words()));
   }
   bool loose(TerminalIndex t) const { return m_b.devices[m_b.deviceOf(t)].part->terminals.size() <= 3; }
 
@@ -105,7 +108,7 @@ class Near {
   void add(TerminalIndex t) {
     for (const auto o : partners(t))
       offer(RepairDraft(m_b).wire(t, o, m_b.facts(t).ground ? "BK" : "WH"),
-            fmt::format("Add a wire from {} to {}.", found(m_b, t), found(m_b, o)));
+            [&] { return fmt::format("Add a wire from {} to {}.", found(m_b, t), found(m_b, o)); });
   }
 
   void exchanges() {
@@ -115,7 +118,7 @@ class Near {
         const auto b = m_places[k];
         if (m_b.deviceOf(a) != m_b.deviceOf(b) || !m_b.connected(a) || !m_b.connected(b) || m_s.nets.same(a, b)) continue;
         offer(RepairDraft(m_b).exchange(a, b),
-              fmt::format("Exchange the wires at {} and {}{}.", found(m_b, a), found(m_b, b), slipped(m_b, a, b)));
+              [&] { return fmt::format("Exchange the wires at {} and {}{}.", found(m_b, a), found(m_b, b), slipped(m_b, a, b)); });
       }
   }
 
@@ -150,10 +153,15 @@ class Near {
         for (const int i : {at - step, at + step})
           if (i >= 0 && i < static_cast<int>(device.part->terminals.size()) && std::ranges::count(to, device.first + i) == 0)
             to.push_back(device.first + i);
+      const auto near = places::neighboursOf(*device.part, at);
+      std::vector<int> mistaken{near.across};
+      for (const auto& m : near.sameNumber) mistaken.push_back(m.terminal);
+      for (const int i : mistaken)
+        if (i >= 0 && std::ranges::count(to, device.first + i) == 0) to.push_back(device.first + i);
       for (const auto t : to)
         if (!m_s.nets.same(t, end) && meansSomething(t))
           offer(RepairDraft(m_b).move(connection, end, t),
-                fmt::format("Move the wire from {} to {}{}.", found(m_b, end), found(m_b, t), slipped(m_b, t, end)));
+                [&] { return fmt::format("Move the wire from {} to {}{}.", found(m_b, end), found(m_b, t), slipped(m_b, t, end)); });
     }
   }
 };

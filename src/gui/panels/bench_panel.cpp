@@ -132,7 +132,7 @@ bool BenchPanel::eventFilter(QObject* watched, QEvent* event) {
     }
     if (key == Qt::Key_F1 && m_hits->currentItem()) {
       const auto id = m_hits->currentItem()->data(Qt::UserRole).toString().toStdString();
-      if (!id.empty()) (new PartCardDialog(m_session, id, window()))->show();
+      if (!id.empty()) (new PartCardDialog(m_session, id, {}, window()))->show();
       return true;
     }
     if (key == Qt::Key_Escape) {

@@ -110,7 +110,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   auto* card = new QPushButton(tr("About this part"), this);
   card->setObjectName("aboutPart");
   connect(card, &QPushButton::clicked, this, [this] {
-    if (const auto* now = m_session.document.harness().device(m_device)) (new PartCardDialog(m_session, now->part, window()))->show();
+    if (const auto* now = m_session.document.harness().device(m_device)) (new PartCardDialog(m_session, now->part, now->id, window()))->show();
   });
   row->addWidget(card);
   row->addStretch();

@@ -6,11 +6,12 @@ namespace bold::gui {
 
 class Session;
 
-/// The card of a part: its drawing with terminals, and everything the library knows of it.
+/// The card of a part: where its terminals are, and everything the library knows of it.
 class PartCardDialog : public QDialog {
   Q_OBJECT
  public:
-  PartCardDialog(Session& session, const std::string& part, QWidget* parent = nullptr);
+  /// @param device whose part it is; empty: the part as such
+  PartCardDialog(Session& session, const std::string& part, const std::string& device = {}, QWidget* parent = nullptr);
 };
 
 }  // namespace bold::gui

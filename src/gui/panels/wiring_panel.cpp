@@ -14,11 +14,14 @@
 #include "core/harness/join.h"
 #include "core/harness/mark_done.h"
 #include "core/harness/names.h"
+#include "core/harness/seen_part.h"
+#include "core/harness/typed_end.h"
 #include "core/places/words.h"
 #include "gui/panels/connection_model.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
+#include "gui/places/ends_view.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/subject_menu.h"
@@ -40,10 +43,10 @@ std::vector<int> gauges(const parts::Library& library) {
 // Both ends in the words of a person with a finger on the bench.
 QString inWords(const Session& s, const Address& a) {
   const auto* d = s.document.harness().device(a.device);
-  const auto part = d ? s.document.library().find(d->part) : nullptr;
+  const auto part = d ? harness::seenPart(s.document.library().find(d->part), *d, s.document.harness()) : nullptr;
   const auto* t = part ? part->find(a.terminal) : nullptr;
   const auto out = qs(shownEnd(s.document.harness(), s.document.library(), a));
-  return t ? out + " (" + qs(places::placeWords(*part, *t)) + ")" : out;
+  return t ? out + " (" + qs(places::placeWords(*part, *t, d->lie)) + ")" : out;
 }
 
 }  // namespace
@@ -79,6 +82,9 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   large.setPixelSize(17);
   m_ends->setFont(large);
   column->addWidget(m_ends);
+
+  m_places = new EndsView(session, this);
+  column->addWidget(m_places);
 
   auto* row = new QHBoxLayout;
   m_colour = new QComboBox(this);
@@ -147,6 +153,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
 
   tabInOrder({m_entry, m_colour, m_gauge, m_length, m_done, m_remove, m_table, m_allDone});
   connect(m_entry, &QLineEdit::returnPressed, this, &WiringPanel::addTyped);
+  connect(m_entry, &QLineEdit::textChanged, this, &WiringPanel::followTyped);
   connect(m_colour, &QComboBox::activated, this, &WiringPanel::recolour);
   connect(m_gauge, &QComboBox::activated, this, [this] {
     const int awg = m_gauge->currentData().toInt();
@@ -204,18 +211,33 @@ void WiringPanel::showSelection() {
   const auto of = c ? qs(c->id) : QString();
   if (of != m_lengthOf || (!m_length->isModified() && m_length->text() != length)) m_length->setText(length);
   m_lengthOf = of;
+  const auto place = parseAddress(m_session.selection.subject().toStdString());
+  if (c)
+    m_places->show(c->a, c->b, wire ? qs(c->colour) : QString());
+  else
+    m_places->show(m_session.selection.subject(), QString());
   if (c) {
-    m_ends->setText(inWords(m_session, c->a) + "\n" + inWords(m_session, c->b));
-  } else if (const auto a = parseAddress(m_session.selection.subject().toStdString())) {
+    m_ends->setText(m_places->isHidden() ? inWords(m_session, c->a) + "\n" + inWords(m_session, c->b) : QString());
+  } else if (place) {
     QStringList ends;
     for (const auto& x : h.connections)
-      if (x.a == *a || x.b == *a) ends << qs(shownEnd(h, m_session.document.library(), x.a == *a ? x.b : x.a));
-    m_ends->setText(inWords(m_session, *a) + "\n" +
-                    (ends.isEmpty() ? tr("nothing is connected here") : tr("joined to %1").arg(ends.join(", "))));
+      if (x.a == *place || x.b == *place) ends << qs(shownEnd(h, m_session.document.library(), x.a == *place ? x.b : x.a));
+    const auto joined = ends.isEmpty() ? tr("nothing is connected here") : tr("joined to %1").arg(ends.join(", "));
+    m_ends->setText(m_places->isHidden() ? inWords(m_session, *place) + "\n" + joined : joined);
   } else {
     m_ends->setText(h.connections.empty() ? tr("No wires yet. Drag from one terminal to another, or type both ends above.")
                                           : tr("Pick a wire to see both its ends."));
   }
+  m_ends->setVisible(!m_ends->text().isEmpty());
+}
+
+void WiringPanel::followTyped(const QString& text) {
+  const auto& h = m_session.document.harness();
+  const auto& library = m_session.document.library();
+  if (text.trimmed().isEmpty()) return showSelection();
+  if (const auto wire = harness::parseTypedWire(h, library, text.toStdString())) return m_places->show(wire->a, wire->b);
+  const auto end = harness::parseTypedEnd(h, library, text.toStdString());
+  m_places->show(end ? std::optional(*end) : std::nullopt, std::nullopt);
 }
 
 void WiringPanel::say(const QString& sentence) {

@@ -15,6 +15,7 @@ class QTableView;
 namespace bold::gui {
 
 class ConnectionModel;
+class EndsView;
 class Session;
 
 /// The plain list of connections and terminals beside the picture: everything the picture can do, by keys.
@@ -37,6 +38,7 @@ class WiringPanel : public QWidget {
   Session& m_session;
   QLineEdit* m_entry;
   QLabel *m_said, *m_ends;
+  EndsView* m_places;
   ConnectionModel* m_rows;
   QTableView* m_table;
   QComboBox *m_colour, *m_gauge;
@@ -48,6 +50,8 @@ class WiringPanel : public QWidget {
   void refresh();
   void showSelection();
   void addTyped();
+  /// Lights the places of what is typed so far.
+  void followTyped(const QString& text);
   void put(const harness::Edit& edit);
   void change(const std::string& what, const std::function<void(harness::Connection&)>& f);
   void takeLength();

@@ -37,6 +37,8 @@ class Picture : public QWidget {
 
  Q_SIGNALS:
   void layoutChanged();
+  /// A wire is on its way from one place to another, or to none yet; both empty: no more.
+  void joining(const QString& from, const QString& to);
   void wireDrawn(const QString& from, const QString& to);
   void look(const QRectF& place);    ///< so that this is seen, in widget coordinates; of what is larger than the room its beginning
   void reveal(const QRectF& place);  ///< so that all of this is seen, if it has to be from further away

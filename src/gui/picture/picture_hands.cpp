@@ -94,6 +94,8 @@ void Picture::mouseMoveEvent(QMouseEvent* e) {
     if (m_dragged) {
       relight();
       update();
+      const auto to = placeAt(m_pointer);
+      Q_EMIT joining(QString::fromStdString(m_from->text()), to ? QString::fromStdString(to->text()) : QString());
       Q_EMIT follow(QRectF(m_pointer - QPointF(24, 24), QSizeF(48, 48)));
     }
   }
@@ -112,6 +114,7 @@ void Picture::mouseReleaseEvent(QMouseEvent* e) {
     const auto to = placeAt(e->position());
     if (to && !(*to == *from)) Q_EMIT wireDrawn(QString::fromStdString(from->text()), QString::fromStdString(to->text()));
   }
+  if (from && m_dragged) Q_EMIT joining({}, {});
   m_dragged = false;
   relight();
   update();
@@ -141,9 +144,11 @@ void Picture::keyPressEvent(QKeyEvent* e) {
       if (!m_from) {
         m_from = *selected;
         m_pointer = placeOf(m_session.selection.subject()).value_or(QPointF());
+        Q_EMIT joining(m_session.selection.subject(), {});
       } else {
         const auto from = *m_from;
         m_from.reset();
+        Q_EMIT joining({}, {});
         if (!(from == *selected)) Q_EMIT wireDrawn(QString::fromStdString(from.text()), m_session.selection.subject());
       }
       relight();
@@ -160,6 +165,7 @@ void Picture::keyPressEvent(QKeyEvent* e) {
 void Picture::letGo() {
   const bool begun = m_from.has_value();
   m_from.reset();
+  if (begun) Q_EMIT joining({}, {});
   if (!begun) {  // first the wire that is drawn, then what is picked
     m_session.selection.pick({});
     m_session.selection.select({});
@@ -176,7 +182,9 @@ void Picture::moveFocus(int key) {
                                           : Direction::Down;
   const auto from = parseAddress(m_session.selection.subject().toStdString());
   const auto next = picture::nextPlace(m_layout, from.value_or(Address{}), way);
-  if (next) m_session.selection.select(QString::fromStdString(next->text()));
+  if (!next) return;
+  m_session.selection.select(QString::fromStdString(next->text()));
+  if (m_from) Q_EMIT joining(QString::fromStdString(m_from->text()), m_session.selection.subject());
 }
 
 }  // namespace bold::gui

@@ -4,11 +4,14 @@
 
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
+#include "core/places/neighbours.h"
 
 namespace bold::checks::pin_numbering {
+namespace {
+
 // A pin number in the intent that means one pin in one system and another in the next, with nobody saying which.
-Findings judge(const SolvedBench& s) {
-  Findings out;
+void unsaid(const SolvedBench& s, Findings& out) {
   for (const auto& intent : s.bench.intents)
     for (const auto& sig : intent.signals) {
       const auto t = s.bench.terminal(sig.pin);
@@ -37,6 +40,59 @@ Findings judge(const SolvedBench& s) {
       f.formula = fmt::format("{} = {} by the chip, position {} = {}", pin.code, s.bench.facts(t).label, pin.code, other->label);
       out.push_back(std::move(f));
     }
+}
+
+// The connection that ends at this terminal, where there is only one.
+int onlyAt(const Bench& bench, TerminalIndex t) {
+  int found = -1;
+  for (std::size_t c = 0; c < bench.connections.size(); ++c)
+    if (bench.terminal(bench.connections[c].a) == t || bench.terminal(bench.connections[c].b) == t) {
+      if (found >= 0) return -1;
+      found = static_cast<int>(c);
+    }
+  return found;
+}
+
+// What the plan says in one system is wired in another: the input hangs on the pin that the same number means there.
+void mixedUp(const SolvedBench& s, Findings& out) {
+  for (const auto& m : s.motors) {
+    if (!m.intent) continue;
+    for (const auto& sig : m.intent->signals) {
+      const auto planned = s.bench.terminal(sig.pin);
+      const auto input = bench::inputOf(s.bench, m, sig.role);
+      if (planned < 0 || input < 0 || !s.bench.facts(planned).pin) continue;
+      const auto& device = s.bench.devices[s.bench.deviceOf(planned)];
+      const auto reached = signalReach(s, input);
+      if (std::ranges::count(reached, planned) > 0) continue;
+      for (const auto& meaning : places::neighboursOf(*device.part, planned - device.first).sameNumber) {
+        const auto wired = device.first + meaning.terminal;
+        const int c = onlyAt(s.bench, wired);
+        if (std::ranges::count(reached, wired) == 0 || c < 0) continue;
+        const auto number = places::nameIn(*device.part, s.bench.facts(wired), meaning.in);
+        auto f = finding(Severity::Stop, fmt::format("{} is wired by another numbering", s.bench.called(input)),
+                         fmt::format("The plan drives {} of {} from {}; its wire is at {}, which is {} by {}.", sig.role, called(s, m),
+                                     found(s.bench, planned), found(s.bench, wired), number, places::word(meaning.in)),
+                         {s.bench.address(wired), s.bench.address(planned), s.bench.address(input)});
+        f.ways = {{fmt::format("Move the wire to {}, or change the plan.", s.bench.called(planned))}};
+        f.formula = fmt::format("{} counted in two systems", number);
+        if (connectionsAt(s.bench, planned) == 0)
+          f.repair = RepairDraft(s.bench)
+                         .move(c, wired, planned)
+                         .repair(fmt::format("Move the wire from {} to {}.", found(s.bench, wired), found(s.bench, planned)));
+        out.push_back(std::move(f));
+        break;
+      }
+    }
+  }
+}
+
+}  // namespace
+
+// Numbers of the plan: what may be read in two ways, and what was wired in the other one.
+Findings judge(const SolvedBench& s) {
+  Findings out;
+  unsaid(s, out);
+  mixedUp(s, out);
   return out;
 }
 

@@ -68,3 +68,16 @@ TEST_CASE("pin-boot-state: a board's own pull is stronger than a transistor's, o
       Judged("pin-boot-state", "from drv8835-phase\nmove nrf.P1 nrf.P5\nintent m both speed ramp stage=s1 channel=A in1=nrf.P0 in2=nrf.P5")
           .only() == kStop);
 }
+
+TEST_CASE("a wire at the pin that the plan's number means in another system is told so, with both places") {
+  const std::string sbc = "from array-sbc\n";
+  CHECK(Judged("pin-numbering", sbc).quiet());
+  const Judged mixed("pin-numbering", sbc + "unwire sbc.J8-11 s1.IN1\nwire sbc.J8-17 s1.IN1");
+  REQUIRE(mixed.only() == kStop);
+  CHECK(mixed.text() ==
+        "The plan drives in1 of Gate from Controller GPIO17 (J8, left column, 6th from the top); its wire is at Controller 3V3 (J8, left column, "
+        "9th from the top), which is 17 by position.");
+  CHECK(mixed.findings[0].repair);
+  // The pin beside it is a slip of the finger, not of the numbers.
+  CHECK(Judged("pin-numbering", sbc + "unwire sbc.J8-11 s1.IN1\nwire sbc.J8-12 s1.IN1").quiet());
+}
