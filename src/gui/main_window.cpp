@@ -233,10 +233,10 @@ void MainWindow::arrange() {
   m_side->setVisible(shown);
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
-  // At the far side of the picture from what is being joined would be better still; the bottom is where least lies.
-  const QSize over = m_joining->sizeHint().boundedTo(m_picture->size() - QSize(24, 24));
-  m_joining->setGeometry(m_picture->x() + 12, std::max(0, h - over.height() - 24),
-                         std::max(over.width(), std::min(420, m_picture->width() - 40)), over.height());
+  // Beside the picture, of which any terminal may be where the wire goes; over it only where nothing is beside it.
+  const int wide = shown ? side : std::min(kSideWidth, m_picture->width() - 24);
+  const int tall = shown ? h : std::min(m_joining->sizeHint().height(), h);
+  m_joining->setGeometry(shown ? m_body->width() - side : m_picture->x() + 12, shown ? 0 : h - tall - 24, wide, tall);
   m_joining->raise();
   m_start->setVisible(m_session.document.harness().devices.empty());
   m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));

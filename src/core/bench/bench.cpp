@@ -12,6 +12,8 @@
 #include "core/parts/connector_id.h"
 #include "core/parts/named_terminal.h"
 #include "core/parts/roles.h"
+#include "core/places/numbering.h"
+#include "core/places/words.h"
 
 namespace bold::bench {
 namespace {
@@ -47,6 +49,15 @@ std::string instead(const Bench& bench, const Address& end) {
   if (d < 0) return {};
   constexpr std::size_t kMost = 8;
   const auto& part = *bench.devices[d].part;
+  if (const auto counted = places::numbersMeant(part, end.terminal); counted.size() > 1) {
+    std::string out;
+    for (const auto& m : counted) {
+      const auto& t = part.terminals[m.terminal];
+      out +=
+          fmt::format("{}{} by {} ({})", out.empty() ? ": it can be " : ", or ", t.label, places::word(m.in), places::fullPlace(part, t));
+    }
+    return out;
+  }
   auto names = parts::terminalsNamed(part, end.terminal);
   const bool several = !names.empty();
   if (!several)
@@ -89,8 +100,7 @@ TerminalIndex Bench::terminal(int device, const std::string& id) const {
   const auto& d = devices[device];
   if (const auto it = d.byId.find(id); it != d.byId.end()) return d.first + it->second;
   if (id.empty() || id.front() == '~') return -1;  // a point inside a part, asked for often: nobody calls it anything
-  int i = d.part->indexOf(id);                     // a former id
-  if (i < 0) i = d.part->indexOf(parts::terminalNamed(*d.part, id));
+  const int i = places::terminalMeant(*d.part, id);
   return i < 0 ? -1 : d.first + i;
 }
 

@@ -8,6 +8,7 @@
 
 #include "core/harness/intent.h"
 #include "core/parts/roles.h"
+#include "core/places/numbering.h"
 
 namespace bold::bench {
 namespace {
@@ -122,7 +123,7 @@ class Naming {
       say(fmt::format("The plan of {} has a signal \"{}\", which no stage has.", whose(), s.role));
     const auto* d = m_h.device(s.pin.device);
     if (!d) return say(fmt::format("The signal {} of {} names {}, which is not on the bench.", s.role, whose(), s.pin.text()));
-    if (const auto part = partOf(*d); part && !part->find(s.pin.terminal))
+    if (const auto part = partOf(*d); part && places::terminalMeant(*part, s.pin.terminal) < 0)
       say(fmt::format("The signal {} of {} names {}, which {} does not have.", s.role, whose(), s.pin.text(), d->called()));
   }
 };

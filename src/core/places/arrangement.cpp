@@ -12,7 +12,7 @@ namespace {
 constexpr double kRim = 1;        // pitches between the outline's corner and the first terminal
 constexpr double kNarrowest = 4;  // of a part with a left and a right row
 constexpr double kRowNames = 3;   // room for the names of inner rows at their left
-constexpr double kBoard = 7;      // of one with marks at its edges as well
+constexpr double kBoard = 6;      // of one with marks at its edges as well
 
 // How far along its edge the n-th stands.
 double along(const parts::LayoutRow& row, int index) {

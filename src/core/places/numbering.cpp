@@ -5,6 +5,7 @@
 #include <cctype>
 
 #include "core/base/lower.h"
+#include "core/parts/named_terminal.h"
 
 namespace bold::places {
 namespace {
@@ -125,6 +126,13 @@ std::vector<Meaning> numbersMeant(const parts::Part& part, std::string_view type
       if (here && !known) out.push_back({static_cast<int>(t), n});
     }
   return out;
+}
+
+int terminalMeant(const parts::Part& part, const std::string& word) {
+  if (const int i = part.indexOf(word); i >= 0) return i;
+  const auto counted = numbersMeant(part, word);
+  if (!counted.empty()) return counted.size() == 1 ? counted.front().terminal : -1;  // a number that counts two pins means neither
+  return part.indexOf(parts::terminalNamed(part, word));
 }
 
 }  // namespace bold::places

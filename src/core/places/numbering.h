@@ -39,4 +39,7 @@ struct Meaning {
 /// once, by the first system that has it so. Empty for what holds no number in one of these forms.
 std::vector<Meaning> numbersMeant(const parts::Part& part, std::string_view word);
 
+/// The one terminal that a file means by a word: its id, a number that counts only one, or a name; its index. -1: none, or several.
+int terminalMeant(const parts::Part& part, const std::string& word);
+
 }  // namespace bold::places

@@ -2,25 +2,10 @@
 
 #include <fmt/core.h>
 
+#include "core/base/markup.h"
+
 namespace bold::places {
 namespace {
-
-std::string escaped(const std::string& s) {
-  std::string out;
-  for (const char c : s) {
-    if (c == '&')
-      out += "&amp;";
-    else if (c == '<')
-      out += "&lt;";
-    else if (c == '>')
-      out += "&gt;";
-    else if (c == '"')
-      out += "&quot;";
-    else
-      out += c;
-  }
-  return out;
-}
 
 // Black and white, so that paper shows it: what stands back is grey.
 std::string_view paint(Ink ink) {
@@ -51,7 +36,7 @@ struct Writer {
     out += fmt::format("<text x=\"{:.2f}\" y=\"{:.2f}\" font-size=\"{:.2f}\" text-anchor=\"{}\" dy=\"0.35em\" fill=\"{}\"{}{}>{}</text>\n",
                        w.x, w.y, w.size, anchor, paint(w.ink),
                        w.strong ? " font-weight=\"bold\" paint-order=\"stroke\" stroke=\"#ffffff\" stroke-width=\"3\"" : "", turn,
-                       escaped(w.text));
+                       markupText(w.text));
   }
 };
 
@@ -62,7 +47,7 @@ std::string svgOf(const Drawing& d, const std::string& title) {
       "<svg xmlns=\"http://www.w3.org/2000/svg\" width=\"{0:.0f}\" height=\"{1:.0f}\" viewBox=\"0 0 {0:.2f} {1:.2f}\" "
       "font-family=\"sans-serif\" "
       "role=\"img\">\n<title>{2}</title>\n<rect width=\"100%\" height=\"100%\" fill=\"#ffffff\"/>\n",
-      d.width, d.height, escaped(title));
+      d.width, d.height, markupText(title));
   for (const auto& s : d.shapes) std::visit(Writer{out}, s);
   return out + "</svg>\n";
 }

@@ -212,7 +212,9 @@ void WiringPanel::showSelection() {
   if (of != m_lengthOf || (!m_length->isModified() && m_length->text() != length)) m_length->setText(length);
   m_lengthOf = of;
   const auto place = parseAddress(m_session.selection.subject().toStdString());
-  if (c)
+  if (!m_entry->text().trimmed().isEmpty())
+    followTyped(m_entry->text());
+  else if (c)
     m_places->show(c->a, c->b, wire ? qs(c->colour) : QString());
   else
     m_places->show(m_session.selection.subject(), QString());
@@ -229,15 +231,17 @@ void WiringPanel::showSelection() {
                                           : tr("Pick a wire to see both its ends."));
   }
   m_ends->setVisible(!m_ends->text().isEmpty());
+  layout()->activate();  // at once: nobody scrolls a list that is about to be moved
 }
 
 void WiringPanel::followTyped(const QString& text) {
   const auto& h = m_session.document.harness();
   const auto& library = m_session.document.library();
   if (text.trimmed().isEmpty()) return showSelection();
-  if (const auto wire = harness::parseTypedWire(h, library, text.toStdString())) return m_places->show(wire->a, wire->b);
-  const auto end = harness::parseTypedEnd(h, library, text.toStdString());
-  m_places->show(end ? std::optional(*end) : std::nullopt, std::nullopt);
+  if (const auto wire = harness::parseTypedWire(h, library, text.toStdString()))
+    m_places->show(wire->a, wire->b);
+  else if (const auto end = harness::parseTypedEnd(h, library, text.toStdString()))
+    m_places->show(*end, std::nullopt);  // between two letters what was shown stays
 }
 
 void WiringPanel::say(const QString& sentence) {

@@ -17,7 +17,8 @@
 namespace bold::gui {
 namespace {
 
-constexpr int kTall = 190;
+constexpr int kTall = 160;
+constexpr int kLines = 6;  // of type: the name and what is said below
 constexpr double kPitch = 20;
 
 }  // namespace
@@ -50,6 +51,8 @@ EndsView::EndsView(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     column->addStretch();
     row->addWidget(e.box, 1);
   }
+  // Always as tall: what stands below does not move from wire to wire.
+  setFixedHeight(kTall + kLines * fontMetrics().lineSpacing() + 4);
   show(QString(), QString());
 }
 

@@ -26,6 +26,7 @@ QColor inkOf(places::Ink ink) {
 struct Painting {
   QPainter& p;
   const QColor& wanted;
+  const QRectF& seen;
 
   void pen(places::Ink ink, bool heavy) const {
     p.setPen(QPen(inkOf(ink), heavy ? 2.5 : ink == places::Ink::Outline ? 1.5 : 1.2, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
@@ -60,6 +61,9 @@ struct Painting {
     const double length = m.horizontalAdvance(text);
     const double back = w.anchor == places::Anchor::Start ? 0 : w.anchor == places::Anchor::Middle ? length / 2 : length;
     const double drop = (m.ascent() - m.descent()) / 2;
+    const QRectF flat = w.upwards ? QRectF(w.x - m.height() / 2, w.y + back - length, m.height(), length)
+                                  : QRectF(w.x - back, w.y - m.height() / 2, length, m.height());
+    if (!seen.isEmpty() && !seen.contains(flat)) return;
     p.save();
     p.translate(w.x, w.y);
     if (w.upwards) p.rotate(-90);
@@ -77,9 +81,9 @@ struct Painting {
 
 }  // namespace
 
-void paintDrawing(QPainter& painter, const places::Drawing& drawing, const QColor& wanted) {
+void paintDrawing(QPainter& painter, const places::Drawing& drawing, const QColor& wanted, const QRectF& seen) {
   painter.setRenderHint(QPainter::Antialiasing);
-  for (const auto& s : drawing.shapes) std::visit(Painting{painter, wanted}, s);
+  for (const auto& s : drawing.shapes) std::visit(Painting{painter, wanted, seen}, s);
 }
 
 }  // namespace bold::gui

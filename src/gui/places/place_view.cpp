@@ -72,7 +72,9 @@ void PlaceView::paintEvent(QPaintEvent*) {
   const auto w = window();
   p.translate(w.shift);
   p.scale(w.scale, w.scale);
-  paintDrawing(p, m_drawing, m_colour);
+  const QRectF seen(-w.shift / w.scale, QSizeF(size()) / w.scale);
+  const QRectF whole(0, 0, m_drawing.width, m_drawing.height);
+  paintDrawing(p, m_drawing, m_colour, seen.contains(whole) ? QRectF() : seen);
 }
 
 void PlaceView::mousePressEvent(QMouseEvent* e) {

@@ -162,3 +162,23 @@ TEST_CASE("a bench is shown in another numbering of its board, wires stay where 
   (void)apply(h, back);
   CHECK(h.names.empty());
 }
+
+TEST_CASE("a file that names a pin by number is understood where one pin is meant, and told both places where two are") {
+  const auto problem = [](const char* pin) {
+    auto h = good("array-sbc");
+    for (auto& a : h.assignments)
+      if (a.role == "in1") a.pin.terminal = pin;
+    for (auto& c : h.connections)
+      if (c.a.terminal == "J8-11") c.a.terminal = pin;
+    const auto b = bench::makeBench(h, library());
+    std::string all;
+    for (const auto& x : b.problems) all += x.what + "\n";
+    return all;
+  };
+  CHECK(problem("pos11") == "");
+  CHECK(problem("gpio17") == "");
+  CHECK(problem("pin11") == "");
+  CHECK(problem("11").find(
+            "GPIO11 by program (J8, left column, 9th from the bottom, position 23), or GPIO17 by position (J8, left column, 6th "
+            "from the top, position 11)") != std::string::npos);
+}
