@@ -72,7 +72,11 @@ void terminals(const Part& p, const Say& say, std::string& out) {
     return;
   }
   out += "\n## Terminals\n";
-  if (!p.layoutKnown) out += "\nTheir order on the part is not known.\n";
+  if (!p.layoutKnown)
+    out += p.layout.empty() ? "\nTheir order on the part is not known: look at the print.\n"
+                            : "\nTheir order is the usual one and not certain: look at the print.\n";
+  for (const auto& [what, text] : {std::pair{"Of", p.layout.variant}, std::pair{"By", p.layout.source}})
+    if (!text.empty()) out += fmt::format("\n{}: {}.\n", what, say.line(text));
   out += "\n| where | id | terminal | what it is |\n|---|---|---|---|\n";
   for (const auto& t : p.terminals) {
     auto where = t.place.connector;

@@ -76,7 +76,8 @@ std::optional<std::string> slip(const parts::Part& part, int meant, int taken) {
       return m.in == Numbering::Position ? fmt::format("position {} taken for a name", name) : fmt::format("{} taken for a position", name);
     }
   if (taken == n.across) return "straight across";
-  if (taken == n.fromTheOtherEnd) return "counted from the wrong end";
+  const bool legs = part.layout.rows.size() == 1 && part.terminals[meant].place.contact == "leg";
+  if (taken == n.fromTheOtherEnd) return legs ? "legs read from the back" : "counted from the wrong end";
   if (taken == n.upsideDown) return "the part upside down";
   return std::nullopt;
 }

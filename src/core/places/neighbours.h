@@ -20,8 +20,8 @@ struct Neighbours {
 
 Neighbours neighboursOf(const parts::Part& part, int terminal);
 
-/// How one terminal was taken for another: "one position off", "straight across", "counted from the wrong end", "17 by position", "the
-/// part upside down"; nothing where they have no more to do with each other than any two.
+/// How one terminal was taken for another: "one position off", "straight across", "counted from the wrong end", "legs read from the back",
+/// "position 17 taken for a name", "the part upside down"; nothing where they have no more to do with each other than any two.
 std::optional<std::string> slip(const parts::Part& part, int meant, int taken);
 
 /// "left of it GND, right of it D9", by print, as the part is held; empty where its place is not known.

@@ -151,7 +151,8 @@ TEST_CASE("a slip is called by what happened") {
   CHECK(of("board-uno-atmega328p", "D9", "D10") == "one position off");
   CHECK(of("board-uno-atmega328p", "D9", "D3") == "");
   CHECK(of("uln2003a", "3B", "3C") == "straight across");
-  CHECK(of("nmos-irlz44n", "G", "S") == "counted from the wrong end");
+  CHECK(of("nmos-irlz44n", "G", "S") == "legs read from the back");
+  CHECK(of("l298n-module", "ENA", "ENB") == "counted from the wrong end");
   CHECK(of("uln2003a", "3B", "6C") == "the part upside down");
   CHECK(of("sbc-header-40", "J8-11", "J8-17") == "position 17 taken for a name");
   CHECK(of("sbc-header-40", "J8-11", "J8-23") == "11 taken for a position");
