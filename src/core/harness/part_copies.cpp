@@ -16,7 +16,7 @@ namespace {
 // What is only read by people changes nothing that is judged: nobody needs to be told.
 Json judgedOf(Json part) {
   if (!part.is_object()) return part;
-  for (const auto* key : {"notes", "needs", "pitfalls", "words", "summary", "hold", "layout", "layoutKnown"}) part.erase(key);
+  for (const auto* key : {"notes", "needs", "requires", "pitfalls", "words", "summary", "hold", "layout", "layoutKnown"}) part.erase(key);
   if (part.contains("figures") && part["figures"].is_object())
     for (auto& figure : part["figures"]) {
       if (!figure.is_object() || !figure.contains("value") || !figure["value"].is_object()) continue;

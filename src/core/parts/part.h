@@ -8,6 +8,7 @@
 #include "core/base/figure.h"
 #include "core/parts/element.h"
 #include "core/parts/layout.h"
+#include "core/parts/requirement.h"
 
 namespace bold::parts {
 
@@ -152,8 +153,9 @@ struct Part {
   std::vector<NamedFigure> figures;
   std::vector<std::pair<std::string, std::string>> fitted;  ///< jumpers that come with it
   std::vector<std::string> pitfalls;
-  std::string hold;          ///< how to hold it: "USB up, component side"
-  bool layoutKnown = false;  ///< its order is certain; false: `layout`, if any, is only the usual one
+  std::vector<Requirement> requirements;  ///< what has to be fitted besides
+  std::string hold;                       ///< how to hold it: "USB up, component side"
+  bool layoutKnown = false;               ///< its order is certain; false: `layout`, if any, is only the usual one
   Layout layout;
   bool own = false;           ///< from the user's folder or the document, not shipped
   bool fromDocument = false;  ///< known from the document alone, or as it has it

@@ -197,7 +197,9 @@ void lists(const Part& p, const Json* file, const Say& say, std::string& out) {
     out += fmt::format("\n## {}\n\n", title);
     for (const auto& l : lines) out += "- " + say.line(l) + "\n";
   };
-  list("It also needs", lines(file, "needs"));
+  auto needs = lines(file, "needs");
+  for (const auto& r : p.requirements) needs.push_back(words(r));
+  list("It also needs", needs);
   list("Mind", p.pitfalls);
   std::vector<std::string> measure;
   for (const auto& f : p.figures)

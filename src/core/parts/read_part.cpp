@@ -3,7 +3,9 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
+#include <tuple>
 
 #include "core/base/address.h"
 #include "core/base/reader.h"
@@ -47,6 +49,7 @@ class PartReader {
       expand(j, "terminals", m_root.file(), at, m_problems, [&](const Json& one) { terminal(p, one, at); });
     });
     readLayout(m_root, p);
+    m_root.each("requires", [&](const Json& j, const std::string& at) { requirement(p, j, at); });
     packages(p);
     microsteps(p);
     m_root.each("elements", [&](const Json& j, const std::string& at) {
@@ -111,6 +114,33 @@ class PartReader {
       for (const auto& k : r.unknown()) r.report(k, "is not a field of a setting");
       p.settings.push_back(s);
     });
+  }
+
+  // {"capacitor": ["VM", "GND"], "c": "100 uF"}, {"clamp": true}, {"diodes": ["OUT1", "VS", "GND"]}, {"series": ["G"], "r": "220 ohm"},
+  // {"pull": ["G", "S"], "r": "10 kohm"}, {"join": ["COM"]}
+  void requirement(Part& p, const Json& j, const std::string& at) {
+    ObjectReader r(j, m_root.file(), at, m_problems);
+    using Kind = Requirement::Kind;
+    static constexpr std::array kRequired{std::tuple{"capacitor", Kind::Capacitor, 2}, std::tuple{"diodes", Kind::RailDiodes, 3},
+                                          std::tuple{"series", Kind::Series, 1}, std::tuple{"pull", Kind::Pull, 2},
+                                          std::tuple{"join", Kind::Join, 1}};
+    Requirement q;
+    bool known = r.flag("clamp");
+    for (const auto& [name, kind, count] : kRequired) {
+      if (!r.has(name)) continue;
+      auto ends = r.texts(name);
+      if (static_cast<int>(ends.size()) != count) r.report(name, fmt::format("needs {} terminals", count));
+      ends.resize(3);
+      q.kind = kind;
+      q.a = ends[0], q.b = ends[1], q.c = ends[2];
+      for (const auto& end : ends)
+        if (!end.empty() && !p.find(end)) r.report(name, fmt::format("names the terminal \"{}\", which the part does not have", end));
+      known = true;
+    }
+    if (!known) r.report("", "is no requirement that anything knows");
+    q.value = q.kind == Kind::Capacitor ? m_figures.at(r, "c", Unit::Farad) : m_figures.at(r, "r", Unit::Ohm);
+    for (const auto& k : r.unknown()) r.report(k, "is not a field of a requirement");
+    if (known) p.requirements.push_back(std::move(q));
   }
 
   void conditions() {

@@ -1,0 +1,27 @@
+#include "core/choose/free_pins.h"
+
+namespace bold::choose {
+
+FreePins::FreePins(const harness::Harness& h, const parts::Library& library) : m_h(h), m_library(library) {
+  for (const auto& c : h.connections)
+    for (const auto* end : {&c.a, &c.b}) m_taken.insert(end->text());
+  for (const auto& a : h.assignments) m_taken.insert(a.pin.text());
+}
+
+std::optional<Address> FreePins::take(const std::string& controller, bool pwm) {
+  const auto* d = m_h.device(controller);
+  const auto part = d ? m_library.find(d->part) : nullptr;
+  if (!part) return std::nullopt;
+  for (const bool plain : {true, false})  // a pin with PWM is kept for who needs it
+    for (const auto& t : part->terminals) {
+      const Address at{controller, t.id};
+      if (!t.pin || !t.pin->output || !t.pin->reserved.empty() || !t.pin->serial.empty() || !t.pin->strap.empty() || t.pin->boot != "float")
+        continue;
+      const bool has = !t.pin->pwm.empty();
+      if (pwm ? !has : has == plain) continue;
+      if (m_taken.insert(at.text()).second) return at;
+    }
+  return std::nullopt;
+}
+
+}  // namespace bold::choose

@@ -1,0 +1,26 @@
+#pragma once
+
+#include <optional>
+#include <set>
+#include <string>
+
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
+
+namespace bold::choose {
+
+/// Pins that a program may still take: outputs that nothing is wired to, nobody states, no plan uses, and that neither the console, the
+/// start nor the board needs.
+class FreePins {
+ public:
+  FreePins(const harness::Harness& harness, const parts::Library& library);
+  /// The next one in the order of the board's terminals; those without PWM first where none is asked for. Taken from then on.
+  std::optional<Address> take(const std::string& controller, bool pwm);
+
+ private:
+  const harness::Harness& m_h;
+  const parts::Library& m_library;
+  std::set<std::string> m_taken;  // addresses
+};
+
+}  // namespace bold::choose

@@ -1,0 +1,460 @@
+#include "core/choose/stage_wiring.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <set>
+
+#include "core/base/interpolate.h"
+#include "core/choose/fitting_parts.h"
+#include "core/choose/free_pins.h"
+#include "core/harness/edit_maker.h"
+#include "core/harness/intent.h"
+#include "core/parts/connectors.h"
+#include "core/parts/roles.h"
+#include "core/parts/truth_table.h"
+
+namespace bold::choose {
+namespace {
+
+using harness::Device;
+using parts::Channel;
+using parts::Part;
+using parts::Requirement;
+
+constexpr Metres kSignal{0.2}, kPower{0.3}, kClose{0.05};
+constexpr double kForcedPlain = 20, kForcedDarlington = 500;  // IC / IB that data sheets saturate transistors with
+constexpr std::array kSignalColours{"YE", "GN", "BU", "WH", "OG", "VT", "GY"};
+constexpr std::array kLeadColours{"BN", "WH", "GN", "BU"};
+// Roles that a program has to drive; all others are tied to what lets the stage work.
+const std::set<std::string> kDriven{"in", "in1", "in2", "in3", "in4", "dir", "step", "pulse"};
+
+struct Poles {
+  std::string device;
+  Address plus, minus;
+  Volts full;
+};
+
+template <class Element>
+const Element* first(const Part& p) {
+  for (const auto& e : p.elements)
+    if (const auto* x = std::get_if<Element>(&e.body)) return x;
+  return nullptr;
+}
+
+class Wiring {
+ public:
+  Wiring(const harness::Harness& h, const parts::Library& library, StageWish wish)
+      : m_h(h), m_library(library), m_wish(std::move(wish)), m_maker(h.ids(), harness::State::Planned), m_pins(h, library) {}
+
+  Result<harness::Edit> run() {
+    if (auto why = find(); !why.empty()) return fail(std::move(why));
+    Device d;
+    d.part = m_stage->id;
+    m_id = m_maker.device(std::move(d), "s");
+    supplies();
+    grounds();
+    if (auto why = signals(); !why.empty()) return fail(std::move(why));
+    leads();
+    for (const auto& r : m_stage->requirements) require(r);
+    return done();
+  }
+
+ private:
+  const harness::Harness& m_h;
+  const parts::Library& m_library;
+  StageWish m_wish;
+  harness::EditMaker m_maker;
+  FreePins m_pins;
+  std::shared_ptr<const Part> m_motor, m_stage, m_board;
+  const Channel* m_channel = nullptr;
+  std::string m_id, m_controller;
+  Poles m_supply;
+  harness::Intent m_intent;
+  std::map<std::string, std::string> m_through;  // signal terminal of the stage -> the resistor before it
+  std::set<std::string> m_wired;                 // terminals of the stage
+  std::size_t m_colour = 0;
+
+  Address on(const std::string& terminal) const { return {m_id, terminal}; }
+  Volts full() const { return m_supply.full; }
+
+  std::string find() {
+    const auto* motor = m_h.device(m_wish.motor);
+    m_motor = motor ? m_library.find(motor->part) : nullptr;
+    if (!m_motor || !parts::isMotor(*m_motor)) return fmt::format("\"{}\" is no motor on this bench.", m_wish.motor);
+    m_stage = m_library.find(m_wish.stage);
+    if (!m_stage) return fmt::format("There is no part \"{}\".", m_wish.stage);
+    m_intent.motor = m_wish.motor;
+    if (auto known = harness::intentOf(m_h, m_wish.motor)) m_intent = std::move(*known);
+    for (const auto& c : m_h.connections)
+      if ((c.a.device == m_wish.motor || c.b.device == m_wish.motor) && c.state != harness::State::ToBeRemoved)
+        return fmt::format("{} is wired already: take its leads off first.", motor->called());
+    for (const auto& d : m_h.devices)
+      if (const auto p = m_library.find(d.part);
+          p && m_controller.empty() && parts::isController(*p) && d.state != harness::State::ToBeRemoved)
+        m_controller = d.id, m_board = p;
+    if (!m_board) return "There is no controller on this bench that could drive it.";
+    if (!findSupply()) return "There is no supply on this bench that could feed it.";
+    m_channel = fitting();
+    if (!m_channel) return fmt::format("{} has no channel for {}.", m_stage->name, motor->called());
+    if (m_channel->lowSide && m_intent.bothDirections && windings().size() == 1)
+      return fmt::format("{} switches to ground only: it turns {} one way.", m_stage->name, motor->called());
+    if (sitsOnABoard()) return fmt::format("{} is plugged onto a board: put it there as a whole.", m_stage->name);
+    return {};
+  }
+
+  // A header of its own that goes into the controller's.
+  bool sitsOnABoard() const {
+    for (const auto& own : parts::connectorsOf(*m_stage))
+      for (const auto& other : parts::connectorsOf(*m_board))
+        if (own.terminals.size() > 4 && parts::mates(own, other)) return true;
+    return false;
+  }
+
+  bool findSupply() {
+    const auto feeds = [&](const std::string& device) {
+      return std::ranges::any_of(m_h.connections, [&](const auto& c) {
+        return (c.a.device == device && c.b.device == m_controller) || (c.b.device == device && c.a.device == m_controller);
+      });
+    };
+    for (const bool spare : {true, false})
+      for (const auto& d : m_h.devices) {
+        const auto p = m_library.find(d.part);
+        const auto* s = p ? first<parts::Source>(*p) : nullptr;
+        if (!s || d.state == harness::State::ToBeRemoved) continue;
+        if (m_wish.supply.empty() ? spare && feeds(d.id) : d.id != m_wish.supply) continue;
+        m_supply = {d.id, {d.id, s->positive}, {d.id, s->negative}, Volts{s->full.greatest().value_or(s->nominal.greatest().value_or(0))}};
+        return true;
+      }
+    return false;
+  }
+
+  std::vector<const parts::Winding*> windings() const {
+    std::vector<const parts::Winding*> out;
+    for (const auto& e : m_motor->elements)
+      if (const auto* w = std::get_if<parts::Winding>(&e.body)) out.push_back(w);
+    return out;
+  }
+  bool sharesTap() const {
+    const auto w = windings();
+    for (std::size_t i = 0; i < w.size(); ++i)
+      for (std::size_t k = i + 1; k < w.size(); ++k)
+        if (w[i]->a == w[k]->a || w[i]->b == w[k]->b || w[i]->a == w[k]->b) return true;
+    return false;
+  }
+
+  // The first channel that has as many outputs as this motor needs, and of the right kind.
+  const Channel* fitting() const {
+    const auto w = windings();
+    for (const auto& c : m_stage->channels) {
+      const bool fits = w.empty()       ? false
+                        : sharesTap()   ? c.lowSide && c.out.size() >= 4
+                        : w.size() == 2 ? !c.lowSide && c.out.size() == 4
+                        : c.lowSide     ? c.out.size() == 1
+                                        : c.out.size() == 2;
+      if (fits) return &c;
+    }
+    return nullptr;
+  }
+
+  Amps load() const {
+    double most = 0;
+    for (const auto* w : windings()) {
+      if (const auto phase = w->phase.typical()) most = std::max(most, *phase);
+      if (const auto run = w->run.greatest()) most = std::max(most, *run);
+      const auto r = w->resistance.typical();
+      const auto v = w->nominal.typical();
+      if (!w->phase.known() && r && v && *r > 0) most = std::max(most, std::min(*v, full().value) / *r);
+    }
+    return Amps{most};
+  }
+
+  void power(const Address& a, const Address& b, const char* colour) { m_maker.wire(a, b, colour, gaugeFor(load()), kPower); }
+  void signal(const Address& a, const Address& b, const std::string& colour) { m_maker.wire(a, b, colour, 24, kSignal); }
+
+  bool joined(const std::string& a, const std::string& b) const {
+    return a == b || std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
+             const auto* j = std::get_if<parts::Joint>(&e.body);
+             return j && std::ranges::count(j->nodes, a) > 0 && std::ranges::count(j->nodes, b) > 0;
+           });
+  }
+  bool wiredTo(const std::string& terminal) const {
+    return std::ranges::any_of(m_wired, [&](const std::string& w) { return joined(w, terminal); });
+  }
+
+  // Its own regulator holds this terminal as the part comes.
+  bool feedsItself(const std::string& terminal) const {
+    return std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
+      const auto* g = std::get_if<parts::Regulator>(&e.body);
+      if (!g || g->out != terminal) return false;
+      return std::ranges::all_of(e.when, [&](const auto& when) {
+        const auto* s = m_stage->setting(when.first);
+        return s && s->standard == when.second;
+      });
+    });
+  }
+
+  // The controller's rail that fits the window: the one of its pins before any other.
+  std::optional<std::string> logicRail(const parts::SupplyFacts& supply) const {
+    const auto fits = [&](double volts) {
+      return (!supply.recommended.min || volts >= *supply.recommended.min) && (!supply.recommended.max || volts <= *supply.recommended.max);
+    };
+    const auto* pins = first<parts::Pins>(*m_board);
+    std::optional<std::string> other;
+    for (const auto& e : m_board->elements)
+      if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && g->set.typical() && fits(*g->set.typical()) && !g->out.inner()) {
+        if (pins && g->out == pins->rail) return g->out;
+        if (!other) other = g->out;
+      }
+    return other;
+  }
+
+  void supplies() {
+    bool motor = false;
+    for (const auto& t : m_stage->terminals) {
+      if (!t.supply) continue;
+      if (t.supply->purpose == "motor" && !motor) {
+        power(m_supply.plus, on(t.id), "RD");
+        power(m_supply.minus, on(t.supply->back), "BK");
+        m_wired.insert({t.id, t.supply->back});
+        motor = true;
+      } else if (t.supply->purpose == "logic" && !feedsItself(t.id)) {
+        if (const auto rail = logicRail(*t.supply)) {
+          signal({m_controller, *rail}, on(t.id), "RD");
+          m_wired.insert(t.id);
+        }
+      }
+    }
+    if (!motor && m_channel->lowSide) {
+      power(m_supply.minus, on(m_channel->returnTerminal), "BK");
+      m_wired.insert(m_channel->returnTerminal);
+    }
+  }
+
+  // What its inputs are measured against, its returns, and every ground that nothing inside joins to one of these.
+  void grounds() {
+    const auto ground = first<parts::Pins>(*m_board)->ground;
+    std::set<std::string> reference;
+    for (const auto& [role, t] : m_channel->signals)
+      if (const auto* facts = m_stage->find(t))
+        reference.insert(facts->input ? std::string(facts->input->ground) : m_channel->returnTerminal);
+    bool first = true;
+    for (const auto& t : m_stage->terminals) {
+      const bool measured = reference.contains(t.id);
+      const bool any = std::ranges::any_of(reference, [&](const auto& r) { return joined(r, t.id); });
+      if (!measured && !(t.ground && !t.optional && !wiredTo(t.id))) continue;
+      if (measured || any) {
+        if (first || !wiredTo(t.id)) signal({m_controller, ground}, on(t.id), "BK");
+        first = false;
+      } else {
+        power(m_supply.minus, on(t.id), "BK");
+      }
+      m_wired.insert(t.id);
+    }
+  }
+
+  // A resistor inside that already holds an input where it has to be.
+  bool pulled(const std::string& input, parts::Level level) const {
+    return std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
+      const auto* r = std::get_if<parts::Resistor>(&e.body);
+      if (!r || r->conductor || (r->a != input && r->b != input)) return false;
+      const auto* other = m_stage->find(r->a == input ? r->b : r->a);
+      return other && (level == parts::Level::Low ? other->ground : other->supply.has_value());
+    });
+  }
+
+  // The level of an input at which more of the channel's rows drive something; low where it makes no difference.
+  parts::Level working(const std::vector<parts::TruthRow>& rows, const std::string& input) const {
+    int drives[2] = {0, 0};
+    for (const auto& row : rows) {
+      const auto it = row.inputs.find(input);
+      if (it == row.inputs.end()) continue;
+      const bool on = std::ranges::any_of(row.outputs, [](parts::Drive d) { return d != parts::Drive::Open && d != parts::Drive::Short; });
+      drives[it->second == parts::Level::High] += on;
+    }
+    return drives[1] > drives[0] ? parts::Level::High : parts::Level::Low;
+  }
+
+  void tie(const std::string& input, parts::Level level) {
+    if (pulled(input, level) || m_wired.contains(input)) return;
+    m_wired.insert(input);
+    if (level == parts::Level::Low) {
+      const auto* facts = m_stage->find(input);
+      signal(on(input), on(facts->input ? std::string(facts->input->ground) : m_channel->returnTerminal), "BK");
+      return;
+    }
+    for (const auto& t : m_stage->terminals)
+      if (t.supply && t.supply->purpose == "logic") return signal(on(input), on(t.id), "RD");
+    signal(on(input), {m_controller, first<parts::Pins>(*m_board)->rail}, "RD");
+  }
+
+  const std::pair<std::string, std::string>* jumperAt(const std::string& terminal) const {
+    const auto it = std::ranges::find_if(m_stage->fitted, [&](const auto& j) { return j.first == terminal || j.second == terminal; });
+    return it == m_stage->fitted.end() ? nullptr : &*it;
+  }
+
+  const Requirement* seriesAt(const std::string& terminal) const {
+    const auto it =
+        std::ranges::find_if(m_stage->requirements, [&](const auto& r) { return r.kind == Requirement::Kind::Series && r.a == terminal; });
+    return it == m_stage->requirements.end() ? nullptr : &*it;
+  }
+
+  // Base current that saturates it with this load, by what data sheets promise.
+  Ohms baseResistor() const {
+    const auto* b = first<parts::Bipolar>(*m_stage);
+    const double forced = b && b->darlington ? kForcedDarlington : kForcedPlain;
+    const double vbe = b && b->vbe.typical() ? *b->vbe.typical() : 0.7;
+    const auto* pins = first<parts::Pins>(*m_board);
+    double rail = 5;
+    for (const auto& e : m_board->elements)
+      if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && pins && g->out == pins->rail) rail = g->set.typical().value_or(rail);
+    const double wanted = std::max(load().value / forced, 1e-3);
+    const double inside = pins ? pins->resistance.typical().value_or(0) : 0;
+    return e12(Ohms{std::max((rail - vbe) / wanted - inside, 47.0)});
+  }
+
+  void drive(const std::string& role, const std::string& terminal, const Address& pin) {
+    const std::string colour = kSignalColours[m_colour++ % kSignalColours.size()];
+    m_wired.insert(terminal);
+    m_intent.signals.push_back({role, pin, "label", harness::Active::Unsaid});
+    const auto* series = seriesAt(terminal);
+    const auto ohms = series ? series->value.typical() : std::nullopt;
+    const auto fitted = series ? resistor(m_library, ohms ? Ohms{*ohms} : baseResistor()) : std::nullopt;
+    if (!fitted) return signal(pin, on(terminal), colour);
+    const auto r = loose(*fitted, "r");
+    const auto p = m_library.find(fitted->part);
+    signal(pin, {r, p->terminals[0].id}, colour);
+    m_maker.wire({r, p->terminals[1].id}, on(terminal), colour, 24, kClose);
+  }
+
+  std::string signals() {
+    m_intent.signals.clear();
+    const auto rows = parts::truthTable(*m_stage, *m_channel);
+    std::vector<std::pair<std::string, std::string>> driven;
+    for (const auto& [role, terminal] : m_channel->signals) {
+      const bool speed = role.starts_with("speed") && m_intent.speedControl;
+      // With a speed input of its own, its direction inputs need no PWM.
+      if (kDriven.contains(role) || speed)
+        driven.emplace_back(role, terminal);
+      else if (const auto* jumper = jumperAt(terminal); !jumper)
+        tie(terminal, working(rows, terminal));
+    }
+    const bool ownSpeed = std::ranges::any_of(m_channel->signals, [](const auto& s) { return s.first.starts_with("speed"); });
+    for (const auto& [role, terminal] : driven) {
+      const bool pwm = m_intent.speedControl && (role.starts_with("speed") || (!ownSpeed && role.starts_with("in")));
+      const auto pin = m_pins.take(m_controller, pwm);
+      if (!pin) return fmt::format("{} has no free pin{} for {}.", m_h.device(m_controller)->called(), pwm ? " with PWM" : "", role);
+      drive(role, terminal, *pin);
+    }
+    for (const auto& jumper : m_stage->fitted)
+      if (!m_wired.contains(jumper.first) && !m_wired.contains(jumper.second)) m_maker.jumper(on(jumper.first), on(jumper.second));
+    // Inputs without a role: modes. Of other channels: nothing hangs on them.
+    for (const auto& t : m_stage->terminals) {
+      const bool role = std::ranges::any_of(m_stage->channels, [&](const Channel& c) {
+        return std::ranges::any_of(c.signals, [&](const auto& s) { return s.second == t.id; });
+      });
+      if (t.input && !role && !t.optional) tie(t.id, parts::Level::Low);
+    }
+    return {};
+  }
+
+  // The plus that the load hangs on: the stage's own terminal behind its supply, else the supply.
+  Address loadPlus() const {
+    for (const auto& t : m_stage->terminals)
+      if (!t.supply && !t.ground && !t.output)
+        for (const auto& s : m_stage->terminals)
+          if (s.supply && s.supply->purpose == "motor" && joined(s.id, t.id)) return on(t.id);
+    return m_supply.plus;
+  }
+
+  void leads() {
+    const auto motor = [&](const std::string& t) { return Address{m_wish.motor, t}; };
+    // A plug of the motor that goes into the stage.
+    for (const auto& own : parts::connectorsOf(*m_motor))
+      for (const auto& other : parts::connectorsOf(*m_stage))
+        if (own.contact == "lead" && parts::mates(own, other)) {
+          m_maker.plug(motor(own.id), on(other.id));
+          return;
+        }
+    const auto w = windings();
+    const auto& out = m_channel->out;
+    std::size_t colour = 0;
+    const auto lead = [&](const Address& a, const parts::Node& b) { power(a, motor(b), kLeadColours[colour++ % kLeadColours.size()]); };
+    if (out.size() == 1) {
+      lead(loadPlus(), w[0]->a);
+      lead(on(out[0]), w[0]->b);
+    } else if (!sharesTap()) {
+      for (std::size_t k = 0; k < w.size() && 2 * k + 1 < out.size(); ++k) {
+        lead(on(out[2 * k]), w[k]->a);
+        lead(on(out[2 * k + 1]), w[k]->b);
+      }
+    }
+    if (w.size() == 1 && w[0]->brushed && m_intent.forwardLead.empty()) m_intent.forwardLead = w[0]->a;
+  }
+
+  std::string loose(const Fitting& f, const char* stem) {
+    Device d;
+    d.part = f.part;
+    d.overrides = f.figures;
+    d.group = m_id;
+    return m_maker.device(std::move(d), stem);
+  }
+
+  void diode(const Address& anode, const Address& cathode) {
+    const auto fitted = clampDiode(m_library, load(), full());
+    if (!fitted) return;
+    const auto* d = first<parts::Diode>(*m_library.find(fitted->part));
+    const auto id = loose(*fitted, "d");
+    m_maker.wire({id, d->cathode}, cathode, "RD", gaugeFor(load()), kClose);
+    m_maker.wire({id, d->anode}, anode, "BK", gaugeFor(load()), kClose);
+  }
+
+  void require(const Requirement& r) {
+    const auto between = [&](const Fitting& f, const char* stem, const std::string& a, const std::string& b) {
+      const auto p = m_library.find(f.part);
+      const auto id = loose(f, stem);
+      m_maker.wire({id, p->terminals[0].id}, on(a), "RD", 22, kClose);
+      m_maker.wire({id, p->terminals[1].id}, on(b), "BK", 22, kClose);
+    };
+    switch (r.kind) {
+      case Requirement::Kind::Capacitor:
+        if (const auto c = capacitor(m_library, Farads{r.value.typical().value_or(0)}, full())) between(*c, "c", r.a, r.b);
+        break;
+      case Requirement::Kind::Pull:
+        if (const auto f = resistor(m_library, Ohms{r.value.typical().value_or(10e3)})) between(*f, "r", r.a, r.b);
+        break;
+      case Requirement::Kind::Clamp:
+        if (const auto w = windings(); w.size() == 1) diode({m_wish.motor, w[0]->b}, {m_wish.motor, w[0]->a});
+        break;
+      case Requirement::Kind::RailDiodes:
+        if (std::ranges::count(m_channel->out, r.a) == 0) break;
+        diode(on(r.a), on(r.b));
+        diode(on(r.c), on(r.a));
+        break;
+      case Requirement::Kind::Join:
+        power(loadPlus(), on(r.a), "RD");
+        break;
+      case Requirement::Kind::Series:
+        break;  // with its signal
+    }
+  }
+
+  harness::Edit done() {
+    m_intent.stage = m_id;
+    m_intent.channel = m_stage->channels.size() > 1 ? m_channel->id : std::string();
+    auto edit = m_maker.take(fmt::format("Put {} on the bench for {}", m_stage->name, m_h.device(m_wish.motor)->called()));
+    auto stated = harness::stating(m_h, m_intent, {});
+    edit.changes.insert(edit.changes.end(), std::make_move_iterator(stated.changes.begin()), std::make_move_iterator(stated.changes.end()));
+    return edit;
+  }
+};
+
+}  // namespace
+
+Result<harness::Edit> wireStage(const harness::Harness& h, const parts::Library& library, const StageWish& wish) {
+  return Wiring(h, library, wish).run();
+}
+
+}  // namespace bold::choose
