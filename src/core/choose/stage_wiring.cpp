@@ -25,7 +25,10 @@ using parts::Part;
 using parts::Requirement;
 
 constexpr Metres kSignal{0.2}, kPower{0.3}, kClose{0.05};
+constexpr double kNearly = 0.97;                              // what a wire or a diode takes is no other supply
 constexpr double kForcedPlain = 20, kForcedDarlington = 500;  // IC / IB that data sheets saturate transistors with
+constexpr double kNextInRow = 1.25;                           // to the next value of the E12 row, and not to the one after
+constexpr double kOverdrive = 2, kSureOf = 1.1;               // of the least gain, and of the row of resistors
 constexpr std::array kSignalColours{"YE", "GN", "BU", "WH", "OG", "VT", "GY"};
 constexpr std::array kLeadColours{"BN", "WH", "GN", "BU"};
 // Roles that a program has to drive; all others are tied to what lets the stage work.
@@ -163,10 +166,10 @@ class Wiring {
     double most = 0;
     for (const auto* w : windings()) {
       if (const auto phase = w->phase.typical()) most = std::max(most, *phase);
-      if (const auto run = w->run.greatest()) most = std::max(most, *run);
+      if (const auto run = w->run.typical()) most = std::max(most, *run);
       const auto r = w->resistance.typical();
       const auto v = w->nominal.typical();
-      if (!w->phase.known() && r && v && *r > 0) most = std::max(most, std::min(*v, full().value) / *r);
+      if (!w->phase.known() && !w->run.known() && r && v && *r > 0) most = std::max(most, std::min(*v, full().value) / *r);
     }
     return Amps{most};
   }
@@ -184,30 +187,47 @@ class Wiring {
     return std::ranges::any_of(m_wired, [&](const std::string& w) { return joined(w, terminal); });
   }
 
+  // Whether an element is there with the settings that the part comes with.
+  bool asItComes(const parts::Element& e) const {
+    return std::ranges::all_of(e.when, [&](const auto& when) {
+      const auto* s = m_stage->setting(when.first);
+      return s && s->standard == when.second;
+    });
+  }
+
   // Its own regulator holds this terminal as the part comes.
   bool feedsItself(const std::string& terminal) const {
     return std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
       const auto* g = std::get_if<parts::Regulator>(&e.body);
-      if (!g || g->out != terminal) return false;
-      return std::ranges::all_of(e.when, [&](const auto& when) {
-        const auto* s = m_stage->setting(when.first);
-        return s && s->standard == when.second;
-      });
+      return g && g->out == terminal && asItComes(e);
     });
   }
 
-  // The controller's rail that fits the window: the one of its pins before any other.
+  // A terminal of the controller that gives what the window asks for: the rail of its pins before any other.
   std::optional<std::string> logicRail(const parts::SupplyFacts& supply) const {
-    const auto fits = [&](double volts) {
-      return (!supply.recommended.min || volts >= *supply.recommended.min) && (!supply.recommended.max || volts <= *supply.recommended.max);
+    const auto& need = supply.recommended;
+    const auto fits = [&](const Figure& gives) {
+      const auto low = gives.least();
+      const auto high = gives.greatest();
+      return low && high && (!need.min || *low >= kNearly * *need.min) && (!need.max || *high * kNearly <= *need.max);
     };
     const auto* pins = first<parts::Pins>(*m_board);
     std::optional<std::string> other;
+    const auto take = [&](const std::string& terminal) -> std::optional<std::string> {
+      if (pins && terminal == pins->rail) return terminal;
+      if (!other) other = terminal;
+      return std::nullopt;
+    };
     for (const auto& e : m_board->elements)
-      if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && g->set.typical() && fits(*g->set.typical()) && !g->out.inner()) {
-        if (pins && g->out == pins->rail) return g->out;
-        if (!other) other = g->out;
-      }
+      if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && !g->out.inner() && fits(g->set))
+        if (auto rail = take(g->out)) return rail;
+    for (const auto& t : m_board->terminals)
+      if (t.supply && t.place.contact != "socket" && fits(t.supply->recommended))
+        if (auto rail = take(t.id)) return rail;
+    // What comes in by a plug of the board stands at a pin too.
+    for (const auto& t : m_board->terminals)
+      if (t.supply && fits(t.supply->recommended))
+        if (auto rail = take(t.id)) return rail;
     return other;
   }
 
@@ -220,6 +240,9 @@ class Wiring {
         power(m_supply.minus, on(t.supply->back), "BK");
         m_wired.insert({t.id, t.supply->back});
         motor = true;
+        const bool asked = std::ranges::any_of(m_stage->requirements, [](const auto& r) { return r.kind == Requirement::Kind::Capacitor; });
+        if (const auto bulk = t.supply->bulk.typical(); bulk && !asked)
+          require({.kind = Requirement::Kind::Capacitor, .a = t.id, .b = t.supply->back, .c = {}, .value = t.supply->bulk});
       } else if (t.supply->purpose == "logic" && !feedsItself(t.id)) {
         if (const auto rail = logicRail(*t.supply)) {
           signal({m_controller, *rail}, on(t.id), "RD");
@@ -259,7 +282,7 @@ class Wiring {
   bool pulled(const std::string& input, parts::Level level) const {
     return std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
       const auto* r = std::get_if<parts::Resistor>(&e.body);
-      if (!r || r->conductor || (r->a != input && r->b != input)) return false;
+      if (!r || r->conductor || !asItComes(e) || (r->a != input && r->b != input)) return false;
       const auto* other = m_stage->find(r->a == input ? r->b : r->a);
       return other && (level == parts::Level::Low ? other->ground : other->supply.has_value());
     });
@@ -310,9 +333,65 @@ class Wiring {
     double rail = 5;
     for (const auto& e : m_board->elements)
       if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && pins && g->out == pins->rail) rail = g->set.typical().value_or(rail);
-    const double wanted = std::max(load().value / forced, 1e-3);
+    double wanted = std::max(load().value / forced, 1e-3);
+    if (b && !b->hfeMin.empty()) wanted = std::max(wanted, kOverdrive * load().value / interpolate(b->hfeMin, load().value));
+    wanted *= kSureOf;
+    if (const auto most = pins ? pins->recommended.typical() : std::nullopt) wanted = std::min(wanted, *most);
     const double inside = pins ? pins->resistance.typical().value_or(0) : 0;
-    return e12(Ohms{std::max((rail - vbe) / wanted - inside, 47.0)});
+    const Ohms exact{std::max((rail - vbe) / wanted - inside, 47.0)};
+    const auto below = e12(exact);
+    const auto most = pins ? pins->recommended.typical() : std::nullopt;
+    const bool tooMuch = most && (rail - vbe) / (below.value + inside) > *most;
+    return tooMuch ? e12(exact * kNextInRow) : below;
+  }
+
+  // The way back of a light diode inside: through inner points to the terminal behind it.
+  void isolated(const std::string& terminal) {
+    if (m_stage->find(terminal)->input) return;
+    std::set<std::string> seen{terminal};
+    for (bool more = true; more;) {
+      more = false;
+      for (const auto& e : m_stage->elements) {
+        std::vector<std::string> ends;
+        if (const auto* r = std::get_if<parts::Resistor>(&e.body))
+          ends = {r->a, r->b};
+        else if (const auto* d = std::get_if<parts::Diode>(&e.body); d && d->led)
+          ends = {d->anode, d->cathode};
+        if (ends.empty() || !asItComes(e)) continue;
+        for (const int k : {0, 1})
+          if (seen.contains(ends[k]) && (ends[k] == terminal || ends[k].starts_with('~')) && seen.insert(ends[1 - k]).second) more = true;
+      }
+    }
+    for (const auto& end : seen)
+      if (end != terminal && !end.starts_with('~') && !m_wired.contains(end)) {
+        signal({m_controller, first<parts::Pins>(*m_board)->ground}, on(end), "BK");
+        m_wired.insert(end);
+      }
+  }
+
+  // Until the program runs: low at the one input that stops everything, or at all that nothing inside holds.
+  void holdAtBoot(const std::vector<parts::TruthRow>& rows, const std::vector<std::pair<std::string, std::string>>& driven) {
+    const auto stops = [&](const std::string& input) {
+      return std::ranges::all_of(rows, [&](const parts::TruthRow& row) {
+        const auto it = row.inputs.find(input);
+        const bool open = std::ranges::all_of(row.outputs, [](parts::Drive d) { return d == parts::Drive::Open; });
+        return it == row.inputs.end() || it->second != parts::Level::Low || open;
+      });
+    };
+    std::vector<std::string> loose;
+    for (const auto& [role, input] : driven) {
+      const auto* facts = m_stage->find(input);
+      if (!facts->input || role == "step" || role == "dir") continue;
+      const bool stopsAll = std::ranges::any_of(rows, [&](const auto& row) { return row.inputs.contains(input); }) && stops(input);
+      if (stopsAll && pulled(input, parts::Level::Low)) return;
+      if (stopsAll) {
+        loose = {input};
+        break;
+      }
+      if (!pulled(input, parts::Level::Low)) loose.push_back(input);
+    }
+    for (const auto& input : loose)
+      require({.kind = Requirement::Kind::Pull, .a = input, .b = std::string(m_stage->find(input)->input->ground), .c = {}, .value = {}});
   }
 
   void drive(const std::string& role, const std::string& terminal, const Address& pin) {
@@ -341,6 +420,7 @@ class Wiring {
       else if (const auto* jumper = jumperAt(terminal); !jumper)
         tie(terminal, working(rows, terminal));
     }
+    for (const auto& [role, terminal] : driven) isolated(terminal);
     const bool ownSpeed = std::ranges::any_of(m_channel->signals, [](const auto& s) { return s.first.starts_with("speed"); });
     for (const auto& [role, terminal] : driven) {
       const bool pwm = m_intent.speedControl && (role.starts_with("speed") || (!ownSpeed && role.starts_with("in")));
@@ -348,6 +428,7 @@ class Wiring {
       if (!pin) return fmt::format("{} has no free pin{} for {}.", m_h.device(m_controller)->called(), pwm ? " with PWM" : "", role);
       drive(role, terminal, *pin);
     }
+    holdAtBoot(rows, driven);
     for (const auto& jumper : m_stage->fitted)
       if (!m_wired.contains(jumper.first) && !m_wired.contains(jumper.second)) m_maker.jumper(on(jumper.first), on(jumper.second));
     // Inputs without a role: modes. Of other channels: nothing hangs on them.

@@ -1,11 +1,12 @@
 #include "core/choose/stage_wiring.h"
 
 #include <catch2/catch.hpp>
-#include <iostream>
+#include <map>
+#include <set>
 
 #include "core/checks/analysis.h"
 #include "core/checks/trial.h"
-#include "core/harness/mark_done.h"
+#include "core/harness/intent.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -13,69 +14,183 @@ using namespace bold::test;
 
 namespace {
 
-const char* kUno = "part usb usb-port-0a9\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\n";
-const char* kEsp = "part usb usb-port-0a9\npart u board-esp32-38 Board\nplug usb.USB u.USB\n";
+const std::string kUno = "part usb usb-port-0a9\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\n";
+const std::string kEsp = "part usb usb-port-0a9\npart u board-esp32-38 Board\nplug usb.USB u.USB\n";
+
+// Stops and cautions of a bench as planned, each check once: "current-limit-setting supply-sequence".
+std::string saidOf(const harness::Harness& h, const harness::Edit& edit, const parts::Library& lib) {
+  const auto t = tryOut(h, edit, lib, {}, {});
+  REQUIRE(t);
+  std::set<std::string> said;
+  for (const auto& f : t->findings)
+    if (f.severity != checks::Severity::Note) said.insert((f.severity == checks::Severity::Stop ? "!" : "") + f.check);
+  std::string out;
+  for (const auto& s : said) out += (out.empty() ? "" : " ") + s;
+  return out;
+}
+
+struct Row {
+  const char *stage, *motor, *supply, *intent;
+  const char *at5, *at3;  // what is said as planned, on a board of 5 V and of 3.3 V: the limits that forbid it; "!" a stop
+};
+
+// Reference voltage and sense resistor are trimmed and measured, never planned.
+constexpr const char* kTrim = "current-limit-setting";
+constexpr const char* kGate = "gate-drive";  // too little for its gate: another transistor, or 5 V
+constexpr const char* kSmall = "brushed-n20-6v-low-power";
+
+const std::vector<Row> kMatrix{
+    {"l298n-module", "brushed-gear25-12v", "adapter-12v-2a", "both speed ramp", "", ""},
+    {"tb6612fng", kSmall, "battery-4aa-nimh", "both speed ramp", "", ""},
+    {"drv8833-board", kSmall, "battery-4aa-nimh", "both speed ramp", "", ""},
+    {"drv8835-carrier", kSmall, "battery-4aa-nimh", "both speed ramp", "", ""},
+    {"drv8871-board", "brushed-gear25-12v", "adapter-12v-2a", "both speed ramp", "", ""},
+    {"l293d", kSmall, "battery-5aa-nimh", "both speed ramp", "", ""},
+    {"l293", kSmall, "battery-5aa-nimh", "both speed ramp", "", ""},
+    {"sn754410", kSmall, "battery-5aa-nimh", "both speed ramp", "bridge-diodes-missing", "bridge-diodes-missing"},
+    {"l298", "brushed-gear25-12v", "adapter-12v-2a", "both speed ramp", "", ""},
+    {"l9110s-module", kSmall, "battery-4aa-nimh", "both speed ramp", "", ""},
+    {"mx1508-module", kSmall, "battery-4aa-nimh", "both speed ramp", "", ""},
+    {"bts7960-module", "brushed-gear37-12v", "adapter-12v-5a", "both speed ramp", "", ""},
+    {"vnh2sp30-module", "brushed-gear37-12v", "adapter-12v-5a", "both speed ramp", "", "level-high"},
+    {"vnh5019-carrier", "brushed-gear37-12v", "adapter-12v-5a", "both speed ramp", "", ""},
+    {"bridge-dir-pwm-2x10a", "brushed-gear37-12v", "adapter-12v-5a", "both speed ramp", "", ""},
+    {"bridge-in-in-2x3a", "brushed-gear25-12v", "adapter-12v-2a", "both speed ramp", "", ""},
+    {"a4988-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both", kTrim, kTrim},
+    {"drv8825-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both", kTrim, kTrim},
+    {"tmc2208-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both", kTrim, kTrim},
+    {"tmc2209-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both", kTrim, kTrim},
+    {"a3967-board", "stepper-nema17-0a4", "adapter-12v-2a", "both", kTrim, "current-limit-setting level-high"},
+    {"stepdir-tb6560", "stepper-nema17-1a68", "adapter-12v-5a", "both", "current-limit-setting supply-sequence",
+     "current-limit-setting supply-sequence"},
+    {"stepdir-box-tb6600", "stepper-nema17-1a68", "adapter-24v-5a", "both", "", "opto-input-current"},
+    {"stepdir-box-opto", "stepper-nema17-1a68", "adapter-24v-5a", "both", "", "opto-input-current"},
+    {"uln2003-board", "stepper-28byj48-5v", "adapter-5v-2a", "both sequence=wave", "", ""},
+    {"uln2003a", "electromagnet-5v", "adapter-5v-2a", "", "", ""},
+    {"uln2803a", "electromagnet-5v", "adapter-5v-2a", "", "", ""},
+    {"nmos-irlz44n", "pump-diaphragm-12v", "adapter-12v-2a", "speed", "", kGate},
+    {"nmos-2n7000", "electromagnet-5v", "adapter-5v-2a", "", "", "!gate-drive !motor-undervoltage"},
+    {"nmos-ao3400a", "pump-submersible-5v", "adapter-5v-2a", "speed", "", ""},
+    {"nmos-irlb8721", "pump-diaphragm-12v", "adapter-12v-2a", "speed", "", kGate},
+    {"nmos-irf520", "pump-diaphragm-12v", "adapter-12v-2a", "speed", kGate, "!command-outcome !gate-drive"},
+    {"nmos-irf540n", "pump-diaphragm-12v", "adapter-12v-2a", "speed", kGate, "!command-outcome !gate-drive"},
+    {"npn-pn2222a", "pump-submersible-5v", "adapter-5v-2a", "speed", "", ""},
+    {"npn-bc337", "electromagnet-5v", "adapter-5v-2a", "", "", ""},
+    {"npn-bd139", "pump-submersible-5v", "adapter-5v-2a", "speed", "", ""},
+    {"npn-tip31c", "pump-submersible-5v", "adapter-5v-2a", "speed", "", ""},
+    {"darlington-tip120", "light-strip-12v", "adapter-12v-2a", "", "", ""},
+    {"darlington-tip122", "light-strip-12v", "adapter-12v-2a", "", "", ""},
+    {"mosfet-module-d4184", "pump-diaphragm-12v", "adapter-12v-2a", "speed", "", kGate},
+    {"mosfet-module-irf520", "pump-diaphragm-12v", "adapter-12v-2a", "speed", kGate, "!command-outcome !gate-drive"},
+};
+
+harness::Harness benchFor(const std::string& board, const Row& r) {
+  return wiredBench(board + "part v " + r.supply + " Supply\npart m " + r.motor + " Motor\nintent m " + r.intent);
+}
+
+std::string errorOf(const harness::Harness& h, const char* stage) {
+  const auto edit = choose::wireStage(h, library(), {"m", stage, {}});
+  return edit ? "" : edit.error().what;
+}
 
 }  // namespace
 
-TEST_CASE("matrix probe") {
-  struct Row {
-    const char *stage, *motor, *supply;
-    const char* more;
-  };
-  for (const auto& r : std::vector<Row>{
-           {"l298n-module", "brushed-gear25-12v", "adapter-12v-2a", "both speed"},
-           {"tb6612fng", "brushed-n20-6v", "battery-4aa-nimh", "both speed"},
-           {"drv8833-board", "brushed-n20-6v", "battery-4aa-nimh", "both speed"},
-           {"drv8835-carrier", "brushed-n20-6v", "battery-4aa-nimh", "both speed"},
-           {"drv8871-board", "brushed-gear25-12v", "adapter-12v-2a", "both speed"},
-           {"l293d", "brushed-n20-6v-low-power", "battery-6aa-nimh", "both speed"},
-           {"l293", "brushed-n20-6v-low-power", "battery-6aa-nimh", "both speed"},
-           {"sn754410", "brushed-n20-6v-low-power", "battery-6aa-nimh", "both speed"},
-           {"l298", "brushed-gear25-12v", "adapter-12v-2a", "both speed"},
-           {"l9110s-module", "brushed-n20-6v-low-power", "battery-4aa-nimh", "both speed"},
-           {"mx1508-module", "brushed-n20-6v-low-power", "battery-4aa-nimh", "both speed"},
-           {"bts7960-module", "brushed-775-12v", "battery-lead-12v-7ah", "both speed"},
-           {"vnh2sp30-module", "brushed-550-12v", "battery-lead-12v-7ah", "both speed"},
-           {"vnh5019-carrier", "brushed-550-12v", "battery-lead-12v-7ah", "both speed"},
-           {"bridge-dir-pwm-2x10a", "brushed-gear37-12v", "adapter-12v-5a", "both speed"},
-           {"bridge-in-in-2x3a", "brushed-gear25-12v", "adapter-12v-2a", "both speed"},
-           {"a4988-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both"},
-           {"drv8825-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both"},
-           {"tmc2208-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both"},
-           {"tmc2209-carrier", "stepper-nema17-0a4", "adapter-12v-2a", "both"},
-           {"a3967-board", "stepper-nema17-0a4", "adapter-12v-2a", "both"},
-           {"stepdir-tb6560", "stepper-nema17-1a68", "adapter-12v-5a", "both"},
-           {"stepdir-box-tb6600", "stepper-nema17-1a68", "adapter-24v-5a", "both"},
-           {"stepdir-box-opto", "stepper-nema17-1a68", "adapter-24v-5a", "both"},
-           {"uln2003-board", "stepper-28byj48-5v", "adapter-5v-2a", "both sequence=wave"},
-           {"uln2003a", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"uln2803a", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"nmos-irlz44n", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"nmos-2n7000", "brushed-coin-3v", "battery-2aa-alkaline", ""},
-           {"nmos-ao3400a", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"nmos-irlb8721", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"nmos-irf520", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"nmos-irf540n", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"npn-pn2222a", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"npn-bc337", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"npn-bd139", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"npn-tip31c", "pump-submersible-5v", "adapter-5v-2a", "speed"},
-           {"darlington-tip120", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"darlington-tip122", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"mosfet-module-d4184", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-           {"mosfet-module-irf520", "pump-diaphragm-12v", "adapter-12v-2a", "speed"},
-       })
-    for (const auto* board : {kUno, kEsp}) {
-      const auto h = wiredBench(std::string(board) + "part v " + r.supply + " Supply\npart m " + r.motor + " Motor\nintent m " + r.more);
+TEST_CASE("every stage, wired from its part file for a motor that fits it: nothing is said, or the limit that forbids it") {
+  for (const auto& r : kMatrix)
+    for (const auto& [board, expected] : {std::pair{&kUno, r.at5}, {&kEsp, r.at3}}) {
+      const auto h = benchFor(*board, r);
+      INFO(r.stage << (board == &kUno ? " at 5 V" : " at 3.3 V"));
       const auto edit = choose::wireStage(h, library(), {"m", r.stage, "v"});
-      std::cout << "== " << r.stage << (board == kUno ? " 5 V" : " 3.3 V") << "\n";
-      if (!edit) {
-        std::cout << "   " << edit.error().what << "\n";
-        continue;
-      }
-      const auto t = tryOut(h, *edit, library(), {}, {});
-      for (const auto& f : t->findings)
-        if (f.severity != checks::Severity::Note) std::cout << "   " << checks::word(f.severity) << " " << f.check << ": " << f.text << "\n";
+      REQUIRE(edit);
+      CHECK(saidOf(h, *edit, library()) == expected);
     }
+}
+
+TEST_CASE("every stage of the library stands in the matrix, or cannot be put on by itself") {
+  std::set<std::string> known;
+  for (const auto& r : kMatrix) known.insert(r.stage);
+  const std::map<std::string, std::string> alone{
+      {"bridge-stack-l293d", "is plugged onto a board"},
+      {"bridge-stack-tb6612", "is plugged onto a board"},
+      {"pmos-ao3401a", "has no channel"},
+      {"pmos-irf9540n", "has no channel"},
+      {"pnp-2n2907a", "has no channel"},
+  };
+  for (const auto& [path, text] : parts::shippedPartFiles()) {
+    if (path.find("stages/") == std::string::npos) continue;
+    const auto id = path.substr(path.rfind('/') + 1, path.size() - path.rfind('/') - 6);
+    INFO(id);
+    if (known.contains(id)) continue;
+    REQUIRE(alone.contains(id));
+    const auto h = wiredBench(kUno + "part v adapter-12v-2a Supply\npart m brushed-gear25-12v Motor\nintent m both");
+    CHECK(errorOf(h, id.c_str()).find(alone.at(id)) != std::string::npos);
+  }
+}
+
+TEST_CASE("as one edit, planned, with the pins stated; taken back to the byte") {
+  auto h = benchFor(kUno, kMatrix.front());
+  const auto before = h;
+  const auto edit = choose::wireStage(h, library(), {"m", "l298n-module", {}});
+  REQUIRE(edit);
+  CHECK(edit->title == "Put Bridge module L298N on the bench for Motor");
+  const auto back = apply(h, *edit);
+  for (const auto& d : h.devices)
+    if (!before.device(d.id)) CHECK(d.state == harness::State::Planned);
+  for (const auto& c : h.connections)
+    if (!before.connection(c.id)) CHECK(c.state == harness::State::Planned);
+  const auto intent = harness::intentOf(h, "m");
+  REQUIRE(intent);
+  CHECK(intent->stage == "s1");
+  CHECK(intent->channel == "A");
+  CHECK(intent->forwardLead == "P");
+  CHECK(intent->signals.size() == 3);  // in1, in2 and speed
+  (void)apply(h, back);
+  CHECK(h == before);
+}
+
+TEST_CASE("what cannot be is said in a sentence") {
+  const auto bench = [](const std::string& rest) { return wiredBench(kUno + "part v adapter-12v-2a Supply\n" + rest); };
+  CHECK(errorOf(bench("part m brushed-gear25-12v Motor\nintent m both"), "nmos-irlz44n") ==
+        "MOSFET IRLZ44N switches to ground only: it turns Motor one way.");
+  CHECK(errorOf(bench("part m stepper-nema17-0a4 Motor"), "l9110s-module").find("has no channel for Motor") != std::string::npos);
+  CHECK(errorOf(bench(""), "l298n-module") == "\"m\" is no motor on this bench.");
+  CHECK(errorOf(bench("part m brushed-gear25-12v Motor\nwire v.P m.P"), "l298n-module") ==
+        "Motor is wired already: take its leads off first.");
+  CHECK(errorOf(wiredBench("part v adapter-12v-2a\npart m brushed-gear25-12v Motor"), "l298n-module") ==
+        "There is no controller on this bench that could drive it.");
+  CHECK(errorOf(bench("part m brushed-gear25-12v Motor"), "no-such-part") == "There is no part \"no-such-part\".");
+}
+
+// Nobody here has seen this board: names, order, an enable that is active low, a second one that is high, a clamp-less bridge.
+TEST_CASE("a part file of one's own is wired without a line of code") {
+  const std::string own = R"({"format": 1, "id": "odd-bridge", "name": "Odd bridge", "kind": "bridge", "words": ["odd"],
+    "levels": {"ttl": {"low": "0.8 V", "high": "2 V"}},
+    "terminals": [
+      {"id": "KRAFT", "contact": "screw", "supply": {"for": "motor", "return": "NULL", "recommended": "6 V .. 24 V", "absolute": "28 V", "bulk": "100 uF"}},
+      {"id": "NULL", "contact": "screw", "ground": true},
+      {"id": "HIRN", "supply": {"for": "logic", "return": "NULL", "recommended": "3 V .. 5.5 V", "absolute": "6 V"}},
+      {"id": "VOR", "input": {"levels": "ttl", "ground": "NULL", "absolute": "6 V"}},
+      {"id": "RUECK", "input": {"levels": "ttl", "ground": "NULL", "absolute": "6 V"}},
+      {"id": "HALT", "input": {"levels": "ttl", "ground": "NULL", "absolute": "6 V"}},
+      {"id": "WACH", "input": {"levels": "ttl", "ground": "NULL", "absolute": "6 V"}},
+      {"id": "X", "contact": "screw", "output": true}, {"id": "Y", "contact": "screw", "output": true}],
+    "conditions": {"ready": "!HALT & WACH"},
+    "elements": [
+      {"for": [["X", "VOR", "RUECK"], ["Y", "RUECK", "VOR"]], "as": ["o", "a", "b"], "elements": [
+        {"id": "$o-hi", "switch": ["KRAFT", "$o"], "on": "$a & !$b & ready", "r": "0.1 ohm"},
+        {"id": "$o-lo", "switch": ["$o", "NULL"], "on": "$b & ready", "r": "0.1 ohm"},
+        {"diode": ["$o", "KRAFT"], "drop": "0.8 V", "at": "1 A"},
+        {"diode": ["NULL", "$o"], "drop": "0.8 V", "at": "1 A"}]}],
+    "channels": [{"id": "1", "out": ["X", "Y"], "signals": {"in1": "VOR", "in2": "RUECK", "enable": "HALT", "standby": "WACH"},
+                  "continuous": "3 A", "peak": "6 A", "protection": "thermal", "return": "NULL"}]})";
+  auto lib = library();
+  std::vector<Problem> problems;
+  lib.addOwn({{"odd.json", own}}, problems);
+  for (const auto& p : problems) FAIL_CHECK(p.what);
+  for (const auto& board : {kUno, kEsp}) {
+    const auto h = wiredBench(board + "part v adapter-12v-2a Supply\npart m brushed-gear25-12v Motor\nintent m both speed ramp");
+    const auto edit = choose::wireStage(h, lib, {"m", "odd-bridge", "v"});
+    REQUIRE(edit);
+    CHECK(saidOf(h, *edit, lib).empty());
+  }
 }
