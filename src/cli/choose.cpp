@@ -1,0 +1,88 @@
+#include <fmt/core.h>
+
+#include <filesystem>
+
+#include "core/checks/planned.h"
+#include "core/choose/stage_wiring.h"
+#include "core/harness/document_file.h"
+#include "core/harness/names.h"
+#include "core/report/report.h"
+#include "load.h"
+#include "output.h"
+#include "subcommand.h"
+
+namespace bold::cli::choose {
+namespace {
+
+struct Taken {
+  std::string file, motor, stage, supply, output;
+};
+
+// By id or by name.
+std::string deviceId(const harness::Harness& h, const std::string& typed) {
+  for (const auto& d : h.devices)
+    if (d.id == typed || d.called() == typed) return d.id;
+  return typed;
+}
+
+int put(const Taken& a) {
+  Disk disk;
+  const auto library = ownLibrary(disk);
+  auto loaded = load(disk, library, a.file);
+  complain(loaded.problems);
+  if (!loaded.bench) return 2;
+  auto& h = loaded.bench->harness;
+  if (h.newerFormat) {
+    bold::cli::complain(fmt::format("{} comes from a newer version: it can only be looked at.", a.file));
+    return 2;
+  }
+  const auto edit = bold::choose::wireStage(h, loaded.bench->library,
+                                            {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply)});
+  if (!edit) {
+    bold::cli::complain(edit.error().what);
+    return 2;
+  }
+  apply(h, *edit);
+  say(edit->title + ":\n");
+  for (const auto& change : edit->changes) {
+    if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change))
+      if (const auto part = loaded.bench->library.find(d->value.part))
+        say(fmt::format("  add {} ({})\n", shownName(h, d->value), part->name));
+    if (const auto* c = std::get_if<harness::Put<harness::Connection>>(&change))
+      say(fmt::format("  {} {}{}\n", word(c->value.kind), shownEnds(h, loaded.bench->library, c->value),
+                      c->value.colour.empty() ? std::string() : " " + c->value.colour));
+  }
+  auto analysis = analyse(h, loaded.bench->library);
+  judgePlanned(analysis, h, loaded.bench->library);
+  const auto verdict = analysis.planned ? analysis.planned->verdict : analysis.verdict;
+  say(fmt::format("As planned: {}\n", headline(verdict)));
+  if (analysis.planned)
+    for (const auto& f : analysis.planned->worse) say(fmt::format("  {}\n", f.text));
+  if (!a.output.empty()) {
+    const auto path = std::filesystem::absolute(a.output).string();
+    if (const auto saved = harness::save(disk, h, loaded.bench->library, {}, path, harness::Overwrite::Yes); !saved) {
+      bold::cli::complain(saved.error().what);
+      return 2;
+    }
+    say(fmt::format("Written to {}.\n", a.output));
+  }
+  return verdict == Verdict::DoNotSwitchOn || verdict == Verdict::NotJudged ? 1 : 0;
+}
+
+Run declare(Arguments& takes) {
+  const auto a = std::make_shared<Taken>();
+  takes.positional("FILE", a->file, "a bench");
+  takes.positional("MOTOR", a->motor, "which motor, by id or name");
+  takes.positional("STAGE", a->stage, "a stage of the library, such as l298n-module");
+  takes.option("--supply", a->supply, "what feeds the motor, by id or name; without it the first supply that feeds no controller");
+  takes.option("--output", a->output, "where the bench is written with it planned");
+  return [a] { return put(*a); };
+}
+
+}  // namespace
+
+Subcommand subcommand() {
+  return {"choose", "Plan a stage for a motor, with every wire, and judge the bench as it will be.", declare};
+}
+
+}  // namespace bold::cli::choose
