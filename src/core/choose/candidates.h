@@ -1,0 +1,35 @@
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "core/checks/analysis.h"
+#include "core/checks/trial.h"
+
+namespace bold::choose {
+
+/// A stage tried for a motor as the planned bench that it would be, by the same analysis that judges every bench.
+struct Candidate {
+  std::string part;
+  std::string excluded;  ///< why it cannot be put there at all; empty: it was tried
+  Verdict verdict = Verdict::NotJudged;
+  /// What would be said that is not said now, causes first; notes are left out.
+  checks::Findings against;
+  std::optional<checks::Margin> tightest;  ///< of what is about the stage or the motor
+  int pins = 0;                            ///< of the controller that it takes
+  int parts = 0;                           ///< that are fitted besides
+};
+
+/// Parts of the library that drive a motor from a controller's pins, by name.
+std::vector<std::shared_ptr<const parts::Part>> stagesOf(const parts::Library& library);
+
+/// @param now the bench as it is, judged: cells that stay the same are taken over
+/// @return nothing when it was given up
+std::optional<Candidate> candidate(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
+                                   const std::string& part, const std::string& supply, const Options& options, const JudgedBench& now);
+
+/// Best first: by verdict, then by how many stops and cautions there are, then by what has to be fitted besides, then by pins; those that
+/// cannot be put there last, by name.
+bool better(const Candidate& a, const Candidate& b);
+
+}  // namespace bold::choose
