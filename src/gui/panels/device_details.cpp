@@ -21,6 +21,7 @@
 #include "gui/panels/intent_editor.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/spoken.h"
+#include "gui/panels/stages_dialog.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -110,9 +111,17 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   auto* card = new QPushButton(tr("About this part"), this);
   card->setObjectName("aboutPart");
   connect(card, &QPushButton::clicked, this, [this] {
-    if (const auto* now = m_session.document.harness().device(m_device)) (new PartCardDialog(m_session, now->part, now->id, window()))->show();
+    if (const auto* now = m_session.document.harness().device(m_device))
+      (new PartCardDialog(m_session, now->part, now->id, window()))->show();
   });
   row->addWidget(card);
+  if (part && parts::isMotor(*part)) {
+    auto* stage = new QPushButton(tr("Choose a stage…"), this);
+    stage->setObjectName("chooseStage");
+    stage->setEnabled(!m_session.document.readOnly());
+    connect(stage, &QPushButton::clicked, this, [this] { (new StagesDialog(m_session, m_device, window()))->show(); });
+    row->addWidget(stage);
+  }
   row->addStretch();
   column->addLayout(row);
   row = new QHBoxLayout;
