@@ -86,7 +86,7 @@ int list(const Taken& a) {
 Run declare(Arguments& takes) {
   const auto a = std::make_shared<Taken>();
   takes.positional("FILE", a->file, "a bench");
-  takes.positional("MOTOR", a->motor, "which motor, by id or name; it must not be wired yet");
+  takes.positional("MOTOR", a->motor, "which motor, by id or name");
   takes.option("--supply", a->supply, "what feeds the motor, by id or name");
   takes.option("--format", a->format, "text or json", {"text", "json"});
   takes.flag("--all", a->all, "also those that cannot drive it, and why");

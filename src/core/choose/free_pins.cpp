@@ -2,9 +2,11 @@
 
 namespace bold::choose {
 
-FreePins::FreePins(const harness::Harness& h, const parts::Library& library) : m_h(h), m_library(library) {
+FreePins::FreePins(const harness::Harness& h, const parts::Library& library, const std::set<std::string>& gone)
+    : m_h(h), m_library(library) {
   for (const auto& c : h.connections)
-    for (const auto* end : {&c.a, &c.b}) m_taken.insert(end->text());
+    if (!gone.contains(c.id) && c.state != harness::State::ToBeRemoved)
+      for (const auto* end : {&c.a, &c.b}) m_taken.insert(end->text());
   for (const auto& a : h.assignments) m_taken.insert(a.pin.text());
 }
 

@@ -13,7 +13,8 @@ namespace bold::choose {
 /// start nor the board needs.
 class FreePins {
  public:
-  FreePins(const harness::Harness& harness, const parts::Library& library);
+  /// @param gone connections that will not be there any more, ids
+  FreePins(const harness::Harness& harness, const parts::Library& library, const std::set<std::string>& gone = {});
   /// The next one in the order of the board's terminals; those without PWM first where none is asked for. Taken from then on.
   std::optional<Address> take(const std::string& controller, bool pwm);
 

@@ -10,6 +10,7 @@
 #include "core/base/interpolate.h"
 #include "core/choose/fitting_parts.h"
 #include "core/choose/free_pins.h"
+#include "core/choose/old_stage.h"
 #include "core/harness/edit_maker.h"
 #include "core/harness/intent.h"
 #include "core/parts/connectors.h"
@@ -50,10 +51,19 @@ const Element* first(const Part& p) {
 class Wiring {
  public:
   Wiring(const harness::Harness& h, const parts::Library& library, StageWish wish)
-      : m_h(h), m_library(library), m_wish(std::move(wish)), m_maker(h.ids(), harness::State::Planned), m_pins(h, library) {}
+      : m_h(h),
+        m_library(library),
+        m_wish(std::move(wish)),
+        m_maker(h.ids(), harness::State::Planned),
+        m_old(oldStageOf(h, library, m_wish.motor)),
+        m_pins(h, library, m_old.connections) {}
 
   Result<harness::Edit> run() {
     if (auto why = find(); !why.empty()) return fail(std::move(why));
+    for (const auto& c : m_h.connections)
+      if (m_old.connections.contains(c.id)) m_maker.remove(c);
+    for (auto d : m_h.devices)
+      if (m_old.devices.contains(d.id)) m_maker.remove(std::move(d));
     Device d;
     d.part = m_stage->id;
     m_id = m_maker.device(std::move(d), "s");
@@ -70,6 +80,7 @@ class Wiring {
   const parts::Library& m_library;
   StageWish m_wish;
   harness::EditMaker m_maker;
+  OldStage m_old;
   FreePins m_pins;
   std::shared_ptr<const Part> m_motor, m_stage, m_board;
   const Channel* m_channel = nullptr;
@@ -91,9 +102,6 @@ class Wiring {
     if (!m_stage) return fmt::format("There is no part \"{}\".", m_wish.stage);
     m_intent.motor = m_wish.motor;
     if (auto known = harness::intentOf(m_h, m_wish.motor)) m_intent = std::move(*known);
-    for (const auto& c : m_h.connections)
-      if ((c.a.device == m_wish.motor || c.b.device == m_wish.motor) && c.state != harness::State::ToBeRemoved)
-        return fmt::format("{} is wired already: take its leads off first.", motor->called());
     for (const auto& d : m_h.devices)
       if (const auto p = m_library.find(d.part);
           p && m_controller.empty() && parts::isController(*p) && d.state != harness::State::ToBeRemoved)
@@ -117,9 +125,12 @@ class Wiring {
   }
 
   bool findSupply() {
-    const auto feeds = [&](const std::string& device) {
+    // By a plug, or by its plus; that grounds are joined feeds nothing.
+    const auto feeds = [&](const std::string& device, const parts::Source& s) {
       return std::ranges::any_of(m_h.connections, [&](const auto& c) {
-        return (c.a.device == device && c.b.device == m_controller) || (c.b.device == device && c.a.device == m_controller);
+        const auto* end = c.a.device == device ? &c.a : c.b.device == device ? &c.b : nullptr;
+        const auto* other = end == &c.a ? &c.b : &c.a;
+        return end && other->device == m_controller && (c.kind == harness::ConnectionKind::Plug || end->terminal == s.positive);
       });
     };
     for (const bool spare : {true, false})
@@ -127,7 +138,7 @@ class Wiring {
         const auto p = m_library.find(d.part);
         const auto* s = p ? first<parts::Source>(*p) : nullptr;
         if (!s || d.state == harness::State::ToBeRemoved) continue;
-        if (m_wish.supply.empty() ? spare && feeds(d.id) : d.id != m_wish.supply) continue;
+        if (m_wish.supply.empty() ? spare && feeds(d.id, *s) : d.id != m_wish.supply) continue;
         m_supply = {d.id, {d.id, s->positive}, {d.id, s->negative}, Volts{s->full.greatest().value_or(s->nominal.greatest().value_or(0))}};
         return true;
       }

@@ -57,13 +57,23 @@ EditMaker& EditMaker::jumper(const Address& a, const Address& b) {
 }
 
 EditMaker& EditMaker::remove(const Connection& connection) {
-  if (m_state == State::OnBench) {
+  if (m_state == State::OnBench || connection.state == State::Planned) {  // what is only planned is not taken off
     m_edit.changes.emplace_back(Drop<Connection>{connection.id});
     return *this;
   }
   auto c = connection;
   c.state = State::ToBeRemoved;
   m_edit.changes.emplace_back(Put<Connection>{std::move(c), {}});
+  return *this;
+}
+
+EditMaker& EditMaker::remove(Device device) {
+  if (m_state == State::OnBench || device.state == State::Planned) {
+    m_edit.changes.emplace_back(Drop<Device>{device.id});
+    return *this;
+  }
+  device.state = State::ToBeRemoved;
+  m_edit.changes.emplace_back(Put<Device>{std::move(device), {}});
   return *this;
 }
 

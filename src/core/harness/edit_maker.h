@@ -31,6 +31,8 @@ class EditMaker {
   EditMaker& plug(const Address& a, const Address& b);
   EditMaker& jumper(const Address& a, const Address& b);
   EditMaker& remove(const Connection& connection);
+  /// The device alone: what hangs on it is removed by itself.
+  EditMaker& remove(Device device);
   /// The same connection between other ends.
   EditMaker& move(const Connection& connection, const Address& a, const Address& b);
   /// @param now the setting as it stands

@@ -101,6 +101,13 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
       l->setForegroundRole(QPalette::PlaceholderText);
       column->addWidget(l);
     }
+  if (part && parts::isMotor(*part)) {
+    auto* stage = new QPushButton(tr("Choose a stage…"), this);
+    stage->setObjectName("chooseStage");
+    stage->setEnabled(!m_session.document.readOnly());
+    connect(stage, &QPushButton::clicked, this, [this] { (new StagesDialog(m_session, m_device, window()))->show(); });
+    column->addWidget(stage, 0, Qt::AlignLeft);
+  }
   auto* row = new QHBoxLayout;
   auto* remove = new QPushButton(tr("Take it off the bench"), this);
   remove->setObjectName("deviceRemove");
@@ -115,13 +122,6 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
       (new PartCardDialog(m_session, now->part, now->id, window()))->show();
   });
   row->addWidget(card);
-  if (part && parts::isMotor(*part)) {
-    auto* stage = new QPushButton(tr("Choose a stage…"), this);
-    stage->setObjectName("chooseStage");
-    stage->setEnabled(!m_session.document.readOnly());
-    connect(stage, &QPushButton::clicked, this, [this] { (new StagesDialog(m_session, m_device, window()))->show(); });
-    row->addWidget(stage);
-  }
   row->addStretch();
   column->addLayout(row);
   row = new QHBoxLayout;

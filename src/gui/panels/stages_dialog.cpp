@@ -24,6 +24,8 @@
 namespace bold::gui {
 namespace {
 
+constexpr int kStageWidth = 270;
+
 enum Column { Stage, Verdict, Tightest, Besides, kColumns };
 
 QColor inkOf(bold::Verdict v) {
@@ -57,6 +59,8 @@ StagesDialog::StagesDialog(Session& session, std::string motor, QWidget* parent)
   m_list->setRootIsDecorated(false);
   m_list->setUniformRowHeights(true);
   m_list->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
+  m_list->header()->setSectionResizeMode(Stage, QHeaderView::Interactive);
+  m_list->header()->resizeSection(Stage, kStageWidth);
   m_list->header()->setSectionResizeMode(Tightest, QHeaderView::Stretch);
   column->addWidget(m_list, 1);
   m_why = plainLabel(this);
@@ -119,7 +123,7 @@ void StagesDialog::insert(choose::Candidate candidate) {
     const auto verdict = headline(candidate.verdict);
     item->setText(Verdict, qs(std::string(verdict)));
     item->setForeground(Verdict, inkOf(candidate.verdict));
-    if (candidate.tightest) item->setText(Tightest, qs(candidate.tightest->quantity + " " + checks::percentUsed(*candidate.tightest)));
+    if (candidate.tightest) item->setText(Tightest, qs(checks::percentUsed(*candidate.tightest) + "  " + candidate.tightest->quantity));
     item->setText(Besides,
                   tr("%1, %2").arg(plural(candidate.pins, tr("pin"), tr("pins")), plural(candidate.parts, tr("part"), tr("parts"))));
   } else {

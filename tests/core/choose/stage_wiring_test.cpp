@@ -154,11 +154,32 @@ TEST_CASE("what cannot be is said in a sentence") {
         "MOSFET IRLZ44N switches to ground only: it turns Motor one way.");
   CHECK(errorOf(bench("part m stepper-nema17-0a4 Motor"), "l9110s-module").find("has no channel for Motor") != std::string::npos);
   CHECK(errorOf(bench(""), "l298n-module") == "\"m\" is no motor on this bench.");
-  CHECK(errorOf(bench("part m brushed-gear25-12v Motor\nwire v.P m.P"), "l298n-module") ==
-        "Motor is wired already: take its leads off first.");
   CHECK(errorOf(wiredBench("part v adapter-12v-2a\npart m brushed-gear25-12v Motor"), "l298n-module") ==
         "There is no controller on this bench that could drive it.");
   CHECK(errorOf(bench("part m brushed-gear25-12v Motor"), "no-such-part") == "There is no part \"no-such-part\".");
+}
+
+TEST_CASE("one stage for another: the old one goes with all that served it, and what it shares stays") {
+  // The demo's kind of bench: an L298N module with two motors; one of them gets a board of its own, the module stays for the other.
+  const auto two = good("bridge");
+  const auto one = choose::wireStage(two, library(), {"left", "drv8833-board", "bat"});
+  REQUIRE(one);
+  const auto shared = tryOut(two, *one, library(), {}, {});
+  CHECK(shared->harness.device("s1"));
+  CHECK(harness::intentOf(shared->harness, "left")->stage != "s1");
+  CHECK(harness::intentOf(shared->harness, "right")->stage == "s1");
+  // A MOSFET with its resistors and its diode: all of it goes.
+  const auto h = good("low-side");
+  const auto motor = std::ranges::find_if(h.devices, [](const auto& d) { return harness::Device(d).part.starts_with("pump"); })->id;
+  const auto edit = choose::wireStage(h, library(), {motor, "mosfet-module-d4184", {}});
+  REQUIRE(edit);
+  const auto t = tryOut(h, *edit, library(), {}, {});
+  for (const auto& d : t->harness.devices) {
+    INFO(d.id << " " << d.part);
+    CHECK((d.part == "mosfet-module-d4184" || d.part.starts_with("board") || d.part.starts_with("usb") || d.part.starts_with("adapter") ||
+           d.id == motor || d.part.starts_with("diode")));
+  }
+  CHECK(saidOf(h, *edit, library()).empty());
 }
 
 // Nobody here has seen this board: names, order, an enable that is active low, a second one that is high, a clamp-less bridge.
