@@ -20,6 +20,7 @@
 
 #include "core/checks/wired_signals.h"
 #include "core/harness/mark_done.h"
+#include "core/parts/roles.h"
 #include "gui/file_actions.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/check_page_dialog.h"
@@ -30,6 +31,7 @@
 #include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
+#include "gui/panels/stages_dialog.h"
 #include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
@@ -339,6 +341,23 @@ void MainWindow::about() {
          "GNU General "
          "Public License, version 3 or later. No warranty.</p>")
           .arg(QApplication::applicationVersion()));
+}
+
+void MainWindow::chooseStage() {
+  const auto& h = m_session.document.harness();
+  const auto motor = [&](const harness::Device& d) {
+    const auto part = m_session.document.library().find(d.part);
+    return part && parts::isMotor(*part) && d.state != harness::State::ToBeRemoved;
+  };
+  const auto* d = h.device(m_session.selection.subject().toStdString());
+  if (!d || !motor(*d)) {
+    const auto open = std::ranges::find_if(h.devices, [&](const harness::Device& x) {
+      return motor(x) && std::ranges::none_of(h.connections, [&](const auto& c) { return c.a.device == x.id || c.b.device == x.id; });
+    });
+    if (open == h.devices.end()) return m_status->setText(tr("Pick the motor that is to have a stage."));
+    d = &*open;
+  }
+  (new StagesDialog(m_session, d->id, this))->show();
 }
 
 void MainWindow::lowSideSwitch() {

@@ -81,6 +81,8 @@ class MainWindow : public QMainWindow {
   void deletePicked();
   void stateAsWired();
   void lowSideSwitch();
+  /// For the motor that is picked, else the first that hangs on nothing.
+  void chooseStage();
 };
 
 }  // namespace bold::gui

@@ -75,6 +75,7 @@ void MainWindow::buildEditMenu() {
   edit->addAction(tr("&Find on this bench"), QKeySequence(tr("Ctrl+F")), m_find, &FindDialog::begin);
   edit->addAction(tr("State the pins as they are wire&d"), QKeySequence(tr("Ctrl+U")), this, &MainWindow::stateAsWired);
   edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
+  edit->addAction(tr("Choose a sta&ge for a motor…"), QKeySequence(tr("Ctrl+G")), this, &MainWindow::chooseStage);
   edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
   auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
   drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});

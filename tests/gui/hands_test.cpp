@@ -689,6 +689,16 @@ TEST_CASE("every line of the list of keys does what it says") {
          for (auto* d : w.main.findChildren<QDialog*>("keys")) d->close();
          w.main.activateWindow();
        }},
+      {"Choose a stage for a motor…",
+       [&] {
+         session.selection.select("pump");
+         key(Qt::Key_G);
+         auto* dialog = w.find<QDialog>("stages");
+         REQUIRE(dialog);
+         CHECK(dialog->windowTitle().startsWith("Stages for"));
+         dialog->close();
+         w.main.activateWindow();
+       }},
       {"Go to the next terminal that way",
        [&] {
          session.selection.pick({});

@@ -60,6 +60,13 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   plainRow(*form, tr("Part"), kind);
   if (part) buildSettings(form);
   column->addLayout(form);
+  if (part && parts::isMotor(*part)) {
+    auto* stage = new QPushButton(tr("Choose a stage…"), this);
+    stage->setObjectName("chooseStage");
+    stage->setEnabled(!m_session.document.readOnly());
+    connect(stage, &QPushButton::clicked, this, [this] { (new StagesDialog(m_session, m_device, window()))->show(); });
+    column->addWidget(stage, 0, Qt::AlignLeft);
+  }
   m_said = plainLabel(this);
   m_said->setWordWrap(true);
   m_said->hide();
@@ -101,13 +108,6 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
       l->setForegroundRole(QPalette::PlaceholderText);
       column->addWidget(l);
     }
-  if (part && parts::isMotor(*part)) {
-    auto* stage = new QPushButton(tr("Choose a stage…"), this);
-    stage->setObjectName("chooseStage");
-    stage->setEnabled(!m_session.document.readOnly());
-    connect(stage, &QPushButton::clicked, this, [this] { (new StagesDialog(m_session, m_device, window()))->show(); });
-    column->addWidget(stage, 0, Qt::AlignLeft);
-  }
   auto* row = new QHBoxLayout;
   auto* remove = new QPushButton(tr("Take it off the bench"), this);
   remove->setObjectName("deviceRemove");
