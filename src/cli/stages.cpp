@@ -42,14 +42,14 @@ int list(const Taken& a) {
   }
   const auto now = judge(h, loaded.bench->library, {});
   std::vector<bold::choose::Candidate> all;
-  for (const auto& p : bold::choose::stagesOf(loaded.bench->library))
-    all.push_back(*bold::choose::candidate(h, loaded.bench->library, motor, p->id, a.supply.empty() ? std::string() : deviceId(h, a.supply),
+  for (const auto& stage : bold::choose::stagesFor(h, loaded.bench->library, motor))
+    all.push_back(*bold::choose::candidate(h, loaded.bench->library, motor, stage, a.supply.empty() ? std::string() : deviceId(h, a.supply),
                                            {}, *now));
   std::ranges::sort(all, bold::choose::better);
   if (a.format == "json") {
     Json out{{"motor", motor}, {"candidates", Json::array()}};
     for (const auto& c : all) {
-      Json one{{"stage", c.part}};
+      Json one{{"stage", c.stage}};
       if (!c.excluded.empty()) {
         one["excluded"] = c.excluded;
       } else {
@@ -68,15 +68,14 @@ int list(const Taken& a) {
   say(fmt::format("Stages for {}, best first:\n", d->called()));
   int left = 0;
   for (const auto& c : all) {
-    const auto part = loaded.bench->library.find(c.part);
     if (!c.excluded.empty()) {
       if (a.all)
-        say(fmt::format("  {:24} -- {}\n", c.part, c.excluded));
+        say(fmt::format("  {:24} -- {}\n", c.stage, c.excluded));
       else
         ++left;
       continue;
     }
-    say(fmt::format("  {:24} {}; {} pins, {} parts besides{}\n", c.part, headline(c.verdict), c.pins, c.parts, tightest(c)));
+    say(fmt::format("  {:24} {}; {} pins, {} parts besides{}\n", c.stage, headline(c.verdict), c.pins, c.parts, tightest(c)));
     for (const auto& f : c.against) say(fmt::format("      {}\n", f.text));
   }
   if (left > 0) say(fmt::format("{} more cannot drive it; --all says why.\n", left));

@@ -10,7 +10,7 @@ namespace bold::choose {
 
 /// A stage tried for a motor as the planned bench that it would be, by the same analysis that judges every bench.
 struct Candidate {
-  std::string part;
+  std::string stage;     ///< part, or a device of the bench that has a channel free
   std::string excluded;  ///< why it cannot be put there at all; empty: it was tried
   Verdict verdict = Verdict::NotJudged;
   /// What would be said that is not said now, causes first; notes are left out.
@@ -20,13 +20,14 @@ struct Candidate {
   int parts = 0;                           ///< that are fitted besides
 };
 
-/// Parts of the library that drive a motor from a controller's pins, by name.
-std::vector<std::shared_ptr<const parts::Part>> stagesOf(const parts::Library& library);
+/// What may be tried: stages of the bench with a channel that drives nothing, then the parts of the library that drive a motor from a
+/// controller's pins, by name.
+std::vector<std::string> stagesFor(const harness::Harness& bench, const parts::Library& library, const std::string& motor);
 
 /// @param now the bench as it is, judged: cells that stay the same are taken over
 /// @return nothing when it was given up
 std::optional<Candidate> candidate(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
-                                   const std::string& part, const std::string& supply, const Options& options, const JudgedBench& now);
+                                   const std::string& stage, const std::string& supply, const Options& options, const JudgedBench& now);
 
 /// Best first: by verdict, then by how many stops and cautions there are, then by what has to be fitted besides, then by pins; those that
 /// cannot be put there last, by name.

@@ -64,14 +64,17 @@ class Wiring {
       if (m_old.connections.contains(c.id)) m_maker.remove(c);
     for (auto d : m_h.devices)
       if (m_old.devices.contains(d.id)) m_maker.remove(std::move(d));
-    Device d;
-    d.part = m_stage->id;
-    m_id = m_maker.device(std::move(d), "s");
-    supplies();
-    grounds();
+    if (!m_shared) {
+      Device d;
+      d.part = m_stage->id;
+      m_id = m_maker.device(std::move(d), "s");
+      supplies();
+      grounds();
+    }
     if (auto why = signals(); !why.empty()) return fail(std::move(why));
     leads();
-    for (const auto& r : m_stage->requirements) require(r);
+    for (const auto& r : m_stage->requirements)
+      if (!m_shared || r.kind == Requirement::Kind::Clamp || r.kind == Requirement::Kind::RailDiodes) require(r);
     return done();
   }
 
@@ -90,6 +93,7 @@ class Wiring {
   std::map<std::string, std::string> m_through;  // signal terminal of the stage -> the resistor before it
   std::set<std::string> m_wired;                 // terminals of the stage
   std::size_t m_colour = 0;
+  bool m_shared = false;  // a stage that is on the bench already
 
   Address on(const std::string& terminal) const { return {m_id, terminal}; }
   Volts full() const { return m_supply.full; }
@@ -98,7 +102,17 @@ class Wiring {
     const auto* motor = m_h.device(m_wish.motor);
     m_motor = motor ? m_library.find(motor->part) : nullptr;
     if (!m_motor || !parts::isMotor(*m_motor)) return fmt::format("\"{}\" is no motor on this bench.", m_wish.motor);
-    m_stage = m_library.find(m_wish.stage);
+    if (const auto* shared = m_h.device(m_wish.stage)) {
+      m_shared = true;
+      m_id = shared->id;
+      m_stage = m_library.find(shared->part);
+      for (const auto& c : m_h.connections)
+        for (const auto* end : {&c.a, &c.b})
+          if (end->device == m_id && !m_old.connections.contains(c.id) && c.state != harness::State::ToBeRemoved)
+            m_wired.insert(end->terminal);
+    } else {
+      m_stage = m_library.find(m_wish.stage);
+    }
     if (!m_stage) return fmt::format("There is no part \"{}\".", m_wish.stage);
     m_intent.motor = m_wish.motor;
     if (auto known = harness::intentOf(m_h, m_wish.motor)) m_intent = std::move(*known);
@@ -109,7 +123,7 @@ class Wiring {
     if (!m_board) return "There is no controller on this bench that could drive it.";
     if (!findSupply()) return "There is no supply on this bench that could feed it.";
     m_channel = fitting();
-    if (!m_channel) return fmt::format("{} has no channel for {}.", m_stage->name, motor->called());
+    if (!m_channel) return fmt::format("{} has no {}channel for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
     if (m_channel->lowSide && m_intent.bothDirections && windings().size() == 1)
       return fmt::format("{} switches to ground only: it turns {} one way.", m_stage->name, motor->called());
     if (sitsOnABoard()) return fmt::format("{} is plugged onto a board: put it there as a whole.", m_stage->name);
@@ -168,7 +182,8 @@ class Wiring {
                         : w.size() == 2 ? !c.lowSide && c.out.size() == 4
                         : c.lowSide     ? c.out.size() == 1
                                         : c.out.size() == 2;
-      if (fits) return &c;
+      const bool taken = std::ranges::any_of(c.out, [&](const auto& o) { return m_wired.contains(o); });
+      if (fits && !taken) return &c;
     }
     return nullptr;
   }
@@ -390,9 +405,10 @@ class Wiring {
       });
     };
     std::vector<std::string> loose;
-    for (const auto& [role, input] : driven) {
+    for (const auto& signal : driven) {
+      const auto& input = signal.second;
       const auto* facts = m_stage->find(input);
-      if (!facts->input || role == "step" || role == "dir") continue;
+      if (!facts->input || signal.first == "step" || signal.first == "dir") continue;
       const bool stopsAll = std::ranges::any_of(rows, [&](const auto& row) { return row.inputs.contains(input); }) && stops(input);
       if (stopsAll && pulled(input, parts::Level::Low)) return;
       if (stopsAll) {
@@ -407,6 +423,9 @@ class Wiring {
 
   void drive(const std::string& role, const std::string& terminal, const Address& pin) {
     const std::string colour = kSignalColours[m_colour++ % kSignalColours.size()];
+    // A jumper that gave it a level for good.
+    for (const auto& c : m_h.connections)
+      if (c.kind == harness::ConnectionKind::Jumper && (c.a == on(terminal) || c.b == on(terminal))) m_maker.remove(c);
     m_wired.insert(terminal);
     m_intent.signals.push_back({role, pin, "label", harness::Active::Unsaid});
     const auto* series = seriesAt(terminal);
@@ -441,7 +460,8 @@ class Wiring {
     }
     holdAtBoot(rows, driven);
     for (const auto& jumper : m_stage->fitted)
-      if (!m_wired.contains(jumper.first) && !m_wired.contains(jumper.second)) m_maker.jumper(on(jumper.first), on(jumper.second));
+      if (!m_shared && !m_wired.contains(jumper.first) && !m_wired.contains(jumper.second))
+        m_maker.jumper(on(jumper.first), on(jumper.second));
     // Inputs without a role: modes. Of other channels: nothing hangs on them.
     for (const auto& t : m_stage->terminals) {
       const bool role = std::ranges::any_of(m_stage->channels, [&](const Channel& c) {
@@ -536,7 +556,9 @@ class Wiring {
   harness::Edit done() {
     m_intent.stage = m_id;
     m_intent.channel = m_stage->channels.size() > 1 ? m_channel->id : std::string();
-    auto edit = m_maker.take(fmt::format("Put {} on the bench for {}", m_stage->name, m_h.device(m_wish.motor)->called()));
+    auto edit = m_maker.take(
+        m_shared ? fmt::format("Hang {} on channel {} of {}", m_h.device(m_wish.motor)->called(), m_channel->id, m_h.device(m_id)->called())
+                 : fmt::format("Put {} on the bench for {}", m_stage->name, m_h.device(m_wish.motor)->called()));
     auto stated = harness::stating(m_h, m_intent, {});
     edit.changes.insert(edit.changes.end(), std::make_move_iterator(stated.changes.begin()), std::make_move_iterator(stated.changes.end()));
     return edit;

@@ -95,7 +95,7 @@ void StagesDialog::begin() {
   m_tried.clear();
   m_list->clear();
   m_next = 0;
-  m_stages = choose::stagesOf(m_session.document.library());
+  m_stages = choose::stagesFor(m_session.document.harness(), m_session.document.library(), m_motor);
   m_now = judge(m_session.document.harness(), m_session.document.library(), {});
   showChosen();
   QTimer::singleShot(0, this, &StagesDialog::tryNext);
@@ -103,7 +103,7 @@ void StagesDialog::begin() {
 
 void StagesDialog::tryNext() {
   if (!m_now || m_next >= m_stages.size()) return;
-  auto one = choose::candidate(m_session.document.harness(), m_session.document.library(), m_motor, m_stages[m_next++]->id,
+  auto one = choose::candidate(m_session.document.harness(), m_session.document.library(), m_motor, m_stages[m_next++],
                                m_supply->currentData().toString().toStdString(), {}, *m_now);
   if (one) insert(std::move(*one));
   const auto fit = std::ranges::count_if(m_tried, [](const auto& c) { return c.excluded.empty(); });
@@ -115,10 +115,13 @@ void StagesDialog::tryNext() {
 
 void StagesDialog::insert(choose::Candidate candidate) {
   const auto at = std::ranges::upper_bound(m_tried, candidate, choose::better) - m_tried.begin();
-  const auto part = m_session.document.library().find(candidate.part);
+  const auto& h = m_session.document.harness();
+  const auto* shared = h.device(candidate.stage);
+  const auto part = m_session.document.library().find(candidate.stage);
   auto* item = new QTreeWidgetItem;
-  item->setText(Stage, qs(part ? part->name : candidate.part));
-  item->setData(Stage, Qt::UserRole, qs(candidate.part));
+  item->setText(Stage,
+                shared ? tr("%1, which is on the bench").arg(qs(harness::shownName(h, *shared))) : qs(part ? part->name : candidate.stage));
+  item->setData(Stage, Qt::UserRole, qs(candidate.stage));
   if (candidate.excluded.empty()) {
     const auto verdict = headline(candidate.verdict);
     item->setText(Verdict, qs(std::string(verdict)));

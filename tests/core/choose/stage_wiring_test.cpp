@@ -182,6 +182,29 @@ TEST_CASE("one stage for another: the old one goes with all that served it, and 
   CHECK(saidOf(h, *edit, library()).empty());
 }
 
+TEST_CASE("a second motor hangs on the free channel of a stage that is there: its own pins, no second supply, its jumper taken off") {
+  const auto h = wiredBench(kUno +
+                            "part v adapter-12v-5a Supply\npart m brushed-gear25-12v First\npart m2 brushed-gear25-12v Second\n"
+                            "intent m both speed ramp\nintent m2 both speed ramp");
+  auto one = h;
+  apply(one, *choose::wireStage(h, library(), {"m", "l298n-module", "v"}));
+  const auto edit = choose::wireStage(one, library(), {"m2", "s1", "v"});
+  REQUIRE(edit);
+  CHECK(edit->title == "Hang Second on channel B of s1");
+  CHECK(saidOf(one, *edit, library()).empty());
+  auto two = one;
+  apply(two, *edit);
+  std::set<std::string> pins;
+  for (const auto* motor : {"m", "m2"}) {
+    const auto intent = harness::intentOf(two, motor);
+    for (const auto& s : intent->signals) CHECK(pins.insert(s.pin.text()).second);
+  }
+  CHECK(pins.size() == 6);
+  auto third = wiredBench("part m3 brushed-gear25-12v Third");
+  two.devices.push_back(third.devices.front());
+  CHECK(choose::wireStage(two, library(), {"m3", "s1", "v"}).error().what == "Bridge module L298N has no free channel for Third.");
+}
+
 // Nobody here has seen this board: names, order, an enable that is active low, a second one that is high, a clamp-less bridge.
 TEST_CASE("a part file of one's own is wired without a line of code") {
   const std::string own = R"({"format": 1, "id": "odd-bridge", "name": "Odd bridge", "kind": "bridge", "words": ["odd"],
