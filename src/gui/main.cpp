@@ -14,6 +14,7 @@
 #include "gui/main_window.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/panels/part_card_dialog.h"
+#include "gui/panels/stages_dialog.h"
 #include "gui/panels/step_rail.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
@@ -45,6 +46,7 @@ int main(int argc, char** argv) {
   options.addOption({"steps", "Print the names of the steps and end."});
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"card", "Show the card of this part.", "PART"});
+  options.addOption({"stages", "Try the stages of the library for this motor.", "MOTOR"});
   options.addOption({"change", "Make a part of your own from this part.", "PART"});
   options.addOption({"fields", "With --change: show every field, down to this one (terminals/0).", "PATH"});
   options.addOption({"pick", "Pick the finding with this number.", "N"});
@@ -100,6 +102,12 @@ int main(int argc, char** argv) {
     shown = card;
   }
 
+  if (options.isSet("stages")) {
+    auto* stages = new StagesDialog(session, options.value("stages").toStdString(), &window);
+    stages->show();
+    shown = stages;
+  }
+
   if (options.isSet("change")) {
     const auto id = options.value("change").toStdString();
     if (const auto copy = parts::copyOf(session.document.library(), id, "my-" + id, "My part")) {
@@ -123,7 +131,7 @@ int main(int argc, char** argv) {
     // The explained analysis is the last that comes for a document that nobody edits; then one moment to lay out.
     auto* settle = new QTimer(&app);
     settle->setSingleShot(true);
-    settle->setInterval(150);
+    settle->setInterval(options.isSet("stages") ? 2000 : 150);  // all stages are tried by then
     QObject::connect(&session.analyser, &Analyser::changed, settle, [&session, settle, &options] {
       if (!session.analyser.analysis().explained) return;
       for (const auto& f : session.analyser.analysis().findings)

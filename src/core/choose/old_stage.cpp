@@ -20,6 +20,8 @@ class Looking {
       if (serves(d.id)) m_out.devices.insert(d.id);
     for (const auto& c : m_h.connections)
       if (goes(c.a.device) || goes(c.b.device)) m_out.connections.insert(c.id);
+    for (const auto& device : beside(m_motor))
+      if (isStage(device) && !goes(device)) leaveChannel(device);
     return std::move(m_out);
   }
 
@@ -53,6 +55,30 @@ class Looking {
       const auto p = partOf(d);
       return d != m_motor && p && parts::isMotor(*p);
     });
+  }
+  // Of a stage that stays: the wires from pins to the channel that the motor hung on, as far as no other channel has them too.
+  void leaveChannel(const std::string& stage) {
+    const auto part = partOf(stage);
+    const auto drives = [&](const parts::Channel& c, bool motorsOwn) {
+      return std::ranges::any_of(m_h.connections, [&](const auto& x) {
+        const auto* end = x.a.device == stage ? &x.a : x.b.device == stage ? &x.b : nullptr;
+        const auto& other = end == &x.a ? x.b.device : x.a.device;
+        return end && std::ranges::count(c.out, end->terminal) > 0 && (other == m_motor) == motorsOwn;
+      });
+    };
+    std::set<std::string> own;
+    std::set<std::string> kept;
+    for (const auto& c : part->channels)
+      for (const auto& s : c.signals) {
+        if (drives(c, true)) own.insert(s.second);
+        if (drives(c, false)) kept.insert(s.second);
+      }
+    for (const auto& x : m_h.connections)
+      for (const auto* end : {&x.a, &x.b}) {
+        const auto other = partOf(end == &x.a ? x.b.device : x.a.device);
+        if (end->device == stage && own.contains(end->terminal) && !kept.contains(end->terminal) && other && parts::isController(*other))
+          m_out.connections.insert(x.id);
+      }
   }
   bool serves(const std::string& device) const {
     const auto p = partOf(device);

@@ -90,13 +90,19 @@ class Wiring {
   std::string m_id, m_controller;
   Poles m_supply;
   harness::Intent m_intent;
-  std::map<std::string, std::string> m_through;  // signal terminal of the stage -> the resistor before it
-  std::set<std::string> m_wired;                 // terminals of the stage
+  std::set<std::string> m_wired;  // terminals of the stage
   std::size_t m_colour = 0;
-  bool m_shared = false;  // a stage that is on the bench already
+  std::set<std::string> m_held;  // by loose parts only
+  bool m_shared = false;         // a stage that is on the bench already
 
   Address on(const std::string& terminal) const { return {m_id, terminal}; }
   Volts full() const { return m_supply.full; }
+
+  bool isLoose(const std::string& device) const {
+    const auto* d = m_h.device(device);
+    const auto p = d ? m_library.find(d->part) : nullptr;
+    return p && p->terminals.size() == 2 && !parts::isSource(*p) && !parts::isMotor(*p);
+  }
 
   std::string find() {
     const auto* motor = m_h.device(m_wish.motor);
@@ -109,7 +115,7 @@ class Wiring {
       for (const auto& c : m_h.connections)
         for (const auto* end : {&c.a, &c.b})
           if (end->device == m_id && !m_old.connections.contains(c.id) && c.state != harness::State::ToBeRemoved)
-            m_wired.insert(end->terminal);
+            (isLoose(end == &c.a ? c.b.device : c.a.device) ? m_held : m_wired).insert(end->terminal);
     } else {
       m_stage = m_library.find(m_wish.stage);
     }
@@ -314,16 +320,15 @@ class Wiring {
     });
   }
 
-  // The level of an input at which more of the channel's rows drive something; low where it makes no difference.
+  // The level of an input at which the channel's outputs can be made more different things; low where it makes no difference.
   parts::Level working(const std::vector<parts::TruthRow>& rows, const std::string& input) const {
-    int drives[2] = {0, 0};
+    std::set<std::vector<parts::Drive>> can[2];
     for (const auto& row : rows) {
       const auto it = row.inputs.find(input);
-      if (it == row.inputs.end()) continue;
-      const bool on = std::ranges::any_of(row.outputs, [](parts::Drive d) { return d != parts::Drive::Open && d != parts::Drive::Short; });
-      drives[it->second == parts::Level::High] += on;
+      if (it != row.inputs.end() && std::ranges::count(row.outputs, parts::Drive::Short) == 0)
+        can[it->second == parts::Level::High].insert(row.outputs);
     }
-    return drives[1] > drives[0] ? parts::Level::High : parts::Level::Low;
+    return can[1].size() > can[0].size() ? parts::Level::High : parts::Level::Low;
   }
 
   void tie(const std::string& input, parts::Level level) {
@@ -410,11 +415,12 @@ class Wiring {
       const auto* facts = m_stage->find(input);
       if (!facts->input || signal.first == "step" || signal.first == "dir") continue;
       const bool stopsAll = std::ranges::any_of(rows, [&](const auto& row) { return row.inputs.contains(input); }) && stops(input);
-      if (stopsAll && pulled(input, parts::Level::Low)) return;
+      if (stopsAll && (pulled(input, parts::Level::Low) || m_held.contains(input))) return;
       if (stopsAll) {
         loose = {input};
         break;
       }
+      if (m_held.contains(input)) return;
       if (!pulled(input, parts::Level::Low)) loose.push_back(input);
     }
     for (const auto& input : loose)
@@ -438,12 +444,29 @@ class Wiring {
     m_maker.wire({r, p->terminals[1].id}, on(terminal), colour, 24, kClose);
   }
 
+  // Whether an input is the channel's.
+  bool mine(const std::string& terminal) const {
+    return std::ranges::any_of(m_channel->signals, [&](const auto& s) { return s.second == terminal; });
+  }
+
+  // With its speed input held at work there is still a row in which nothing moves: it need not be driven to stop.
+  bool stopsWithout(const std::vector<parts::TruthRow>& rows, const std::string& speed) const {
+    const auto level = working(rows, speed);
+    return std::ranges::any_of(rows, [&](const parts::TruthRow& row) {
+      const auto it = row.inputs.find(speed);
+      const bool still = row.outputs.size() < 2
+                             ? row.outputs.front() == parts::Drive::Open
+                             : std::ranges::all_of(row.outputs, [&](parts::Drive d) { return d == row.outputs.front(); });
+      return it != row.inputs.end() && it->second == level && still;
+    });
+  }
+
   std::string signals() {
     m_intent.signals.clear();
     const auto rows = parts::truthTable(*m_stage, *m_channel);
     std::vector<std::pair<std::string, std::string>> driven;
     for (const auto& [role, terminal] : m_channel->signals) {
-      const bool speed = role.starts_with("speed") && m_intent.speedControl;
+      const bool speed = role.starts_with("speed") && (m_intent.speedControl || !stopsWithout(rows, terminal));
       // With a speed input of its own, its direction inputs need no PWM.
       if (kDriven.contains(role) || speed)
         driven.emplace_back(role, terminal);
@@ -460,7 +483,7 @@ class Wiring {
     }
     holdAtBoot(rows, driven);
     for (const auto& jumper : m_stage->fitted)
-      if (!m_shared && !m_wired.contains(jumper.first) && !m_wired.contains(jumper.second))
+      if ((!m_shared || mine(jumper.first) || mine(jumper.second)) && !m_wired.contains(jumper.first) && !m_wired.contains(jumper.second))
         m_maker.jumper(on(jumper.first), on(jumper.second));
     // Inputs without a role: modes. Of other channels: nothing hangs on them.
     for (const auto& t : m_stage->terminals) {
