@@ -11,6 +11,7 @@
 #include "core/choose/fitting_parts.h"
 #include "core/choose/free_pins.h"
 #include "core/choose/old_stage.h"
+#include "core/choose/stage_questions.h"
 #include "core/harness/edit_maker.h"
 #include "core/harness/intent.h"
 #include "core/parts/connectors.h"
@@ -26,7 +27,6 @@ using parts::Part;
 using parts::Requirement;
 
 constexpr Metres kSignal{0.2}, kPower{0.3}, kClose{0.05};
-constexpr double kNearly = 0.97;                              // what a wire or a diode takes is no other supply
 constexpr double kForcedPlain = 20, kForcedDarlington = 500;  // IC / IB that data sheets saturate transistors with
 constexpr double kNextInRow = 1.25;                           // to the next value of the E12 row, and not to the one after
 constexpr double kOverdrive = 2, kSureOf = 1.1;               // of the least gain, and of the row of resistors
@@ -209,58 +209,8 @@ class Wiring {
   void power(const Address& a, const Address& b, const char* colour) { m_maker.wire(a, b, colour, gaugeFor(load()), kPower); }
   void signal(const Address& a, const Address& b, const std::string& colour) { m_maker.wire(a, b, colour, 24, kSignal); }
 
-  bool joined(const std::string& a, const std::string& b) const {
-    return a == b || std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
-             const auto* j = std::get_if<parts::Joint>(&e.body);
-             return j && std::ranges::count(j->nodes, a) > 0 && std::ranges::count(j->nodes, b) > 0;
-           });
-  }
   bool wiredTo(const std::string& terminal) const {
-    return std::ranges::any_of(m_wired, [&](const std::string& w) { return joined(w, terminal); });
-  }
-
-  // Whether an element is there with the settings that the part comes with.
-  bool asItComes(const parts::Element& e) const {
-    return std::ranges::all_of(e.when, [&](const auto& when) {
-      const auto* s = m_stage->setting(when.first);
-      return s && s->standard == when.second;
-    });
-  }
-
-  // Its own regulator holds this terminal as the part comes.
-  bool feedsItself(const std::string& terminal) const {
-    return std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
-      const auto* g = std::get_if<parts::Regulator>(&e.body);
-      return g && g->out == terminal && asItComes(e);
-    });
-  }
-
-  // A terminal of the controller that gives what the window asks for: the rail of its pins before any other.
-  std::optional<std::string> logicRail(const parts::SupplyFacts& supply) const {
-    const auto& need = supply.recommended;
-    const auto fits = [&](const Figure& gives) {
-      const auto low = gives.least();
-      const auto high = gives.greatest();
-      return low && high && (!need.min || *low >= kNearly * *need.min) && (!need.max || *high * kNearly <= *need.max);
-    };
-    const auto* pins = first<parts::Pins>(*m_board);
-    std::optional<std::string> other;
-    const auto take = [&](const std::string& terminal) -> std::optional<std::string> {
-      if (pins && terminal == pins->rail) return terminal;
-      if (!other) other = terminal;
-      return std::nullopt;
-    };
-    for (const auto& e : m_board->elements)
-      if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && !g->out.inner() && fits(g->set))
-        if (auto rail = take(g->out)) return rail;
-    for (const auto& t : m_board->terminals)
-      if (t.supply && t.place.contact != "socket" && fits(t.supply->recommended))
-        if (auto rail = take(t.id)) return rail;
-    // What comes in by a plug of the board stands at a pin too.
-    for (const auto& t : m_board->terminals)
-      if (t.supply && fits(t.supply->recommended))
-        if (auto rail = take(t.id)) return rail;
-    return other;
+    return std::ranges::any_of(m_wired, [&](const std::string& w) { return joined(*m_stage, w, terminal); });
   }
 
   void supplies() {
@@ -275,8 +225,8 @@ class Wiring {
         const bool asked = std::ranges::any_of(m_stage->requirements, [](const auto& r) { return r.kind == Requirement::Kind::Capacitor; });
         if (const auto bulk = t.supply->bulk.typical(); bulk && !asked)
           require({.kind = Requirement::Kind::Capacitor, .a = t.id, .b = t.supply->back, .c = {}, .value = t.supply->bulk});
-      } else if (t.supply->purpose == "logic" && !feedsItself(t.id)) {
-        if (const auto rail = logicRail(*t.supply)) {
+      } else if (t.supply->purpose == "logic" && !feedsItself(*m_stage, t.id)) {
+        if (const auto rail = railFor(*m_board, *t.supply)) {
           signal({m_controller, *rail}, on(t.id), "RD");
           m_wired.insert(t.id);
         }
@@ -298,7 +248,7 @@ class Wiring {
     bool first = true;
     for (const auto& t : m_stage->terminals) {
       const bool measured = reference.contains(t.id);
-      const bool any = std::ranges::any_of(reference, [&](const auto& r) { return joined(r, t.id); });
+      const bool any = std::ranges::any_of(reference, [&](const auto& r) { return joined(*m_stage, r, t.id); });
       if (!measured && !(t.ground && !t.optional && !wiredTo(t.id))) continue;
       if (measured || any) {
         if (first || !wiredTo(t.id)) signal({m_controller, ground}, on(t.id), "BK");
@@ -310,29 +260,8 @@ class Wiring {
     }
   }
 
-  // A resistor inside that already holds an input where it has to be.
-  bool pulled(const std::string& input, parts::Level level) const {
-    return std::ranges::any_of(m_stage->elements, [&](const parts::Element& e) {
-      const auto* r = std::get_if<parts::Resistor>(&e.body);
-      if (!r || r->conductor || !asItComes(e) || (r->a != input && r->b != input)) return false;
-      const auto* other = m_stage->find(r->a == input ? r->b : r->a);
-      return other && (level == parts::Level::Low ? other->ground : other->supply.has_value());
-    });
-  }
-
-  // The level of an input at which the channel's outputs can be made more different things; low where it makes no difference.
-  parts::Level working(const std::vector<parts::TruthRow>& rows, const std::string& input) const {
-    std::set<std::vector<parts::Drive>> can[2];
-    for (const auto& row : rows) {
-      const auto it = row.inputs.find(input);
-      if (it != row.inputs.end() && std::ranges::count(row.outputs, parts::Drive::Short) == 0)
-        can[it->second == parts::Level::High].insert(row.outputs);
-    }
-    return can[1].size() > can[0].size() ? parts::Level::High : parts::Level::Low;
-  }
-
   void tie(const std::string& input, parts::Level level) {
-    if (pulled(input, level) || m_wired.contains(input)) return;
+    if (pulled(*m_stage, input, level) || m_wired.contains(input)) return;
     m_wired.insert(input);
     if (level == parts::Level::Low) {
       const auto* facts = m_stage->find(input);
@@ -342,17 +271,6 @@ class Wiring {
     for (const auto& t : m_stage->terminals)
       if (t.supply && t.supply->purpose == "logic") return signal(on(input), on(t.id), "RD");
     signal(on(input), {m_controller, first<parts::Pins>(*m_board)->rail}, "RD");
-  }
-
-  const std::pair<std::string, std::string>* jumperAt(const std::string& terminal) const {
-    const auto it = std::ranges::find_if(m_stage->fitted, [&](const auto& j) { return j.first == terminal || j.second == terminal; });
-    return it == m_stage->fitted.end() ? nullptr : &*it;
-  }
-
-  const Requirement* seriesAt(const std::string& terminal) const {
-    const auto it =
-        std::ranges::find_if(m_stage->requirements, [&](const auto& r) { return r.kind == Requirement::Kind::Series && r.a == terminal; });
-    return it == m_stage->requirements.end() ? nullptr : &*it;
   }
 
   // Base current that saturates it with this load, by what data sheets promise.
@@ -376,52 +294,27 @@ class Wiring {
     return tooMuch ? e12(exact * kNextInRow) : below;
   }
 
-  // The way back of a light diode inside: through inner points to the terminal behind it.
   void isolated(const std::string& terminal) {
     if (m_stage->find(terminal)->input) return;
-    std::set<std::string> seen{terminal};
-    for (bool more = true; more;) {
-      more = false;
-      for (const auto& e : m_stage->elements) {
-        std::vector<std::string> ends;
-        if (const auto* r = std::get_if<parts::Resistor>(&e.body))
-          ends = {r->a, r->b};
-        else if (const auto* d = std::get_if<parts::Diode>(&e.body); d && d->led)
-          ends = {d->anode, d->cathode};
-        if (ends.empty() || !asItComes(e)) continue;
-        for (const int k : {0, 1})
-          if (seen.contains(ends[k]) && (ends[k] == terminal || ends[k].starts_with('~')) && seen.insert(ends[1 - k]).second) more = true;
-      }
-    }
-    for (const auto& end : seen)
-      if (end != terminal && !end.starts_with('~') && !m_wired.contains(end)) {
-        signal({m_controller, first<parts::Pins>(*m_board)->ground}, on(end), "BK");
-        m_wired.insert(end);
-      }
+    for (const auto& end : wayBack(*m_stage, terminal))
+      if (m_wired.insert(end).second) signal({m_controller, first<parts::Pins>(*m_board)->ground}, on(end), "BK");
   }
 
   // Until the program runs: low at the one input that stops everything, or at all that nothing inside holds.
   void holdAtBoot(const std::vector<parts::TruthRow>& rows, const std::vector<std::pair<std::string, std::string>>& driven) {
-    const auto stops = [&](const std::string& input) {
-      return std::ranges::all_of(rows, [&](const parts::TruthRow& row) {
-        const auto it = row.inputs.find(input);
-        const bool open = std::ranges::all_of(row.outputs, [](parts::Drive d) { return d == parts::Drive::Open; });
-        return it == row.inputs.end() || it->second != parts::Level::Low || open;
-      });
-    };
     std::vector<std::string> loose;
     for (const auto& signal : driven) {
       const auto& input = signal.second;
       const auto* facts = m_stage->find(input);
       if (!facts->input || signal.first == "step" || signal.first == "dir") continue;
-      const bool stopsAll = std::ranges::any_of(rows, [&](const auto& row) { return row.inputs.contains(input); }) && stops(input);
-      if (stopsAll && (pulled(input, parts::Level::Low) || m_held.contains(input))) return;
+      const bool stopsAll = lowStopsAll(rows, input);
+      if (stopsAll && (pulled(*m_stage, input, parts::Level::Low) || m_held.contains(input))) return;
       if (stopsAll) {
         loose = {input};
         break;
       }
       if (m_held.contains(input)) return;
-      if (!pulled(input, parts::Level::Low)) loose.push_back(input);
+      if (!pulled(*m_stage, input, parts::Level::Low)) loose.push_back(input);
     }
     for (const auto& input : loose)
       require({.kind = Requirement::Kind::Pull, .a = input, .b = std::string(m_stage->find(input)->input->ground), .c = {}, .value = {}});
@@ -434,7 +327,7 @@ class Wiring {
       if (c.kind == harness::ConnectionKind::Jumper && (c.a == on(terminal) || c.b == on(terminal))) m_maker.remove(c);
     m_wired.insert(terminal);
     m_intent.signals.push_back({role, pin, "label", harness::Active::Unsaid});
-    const auto* series = seriesAt(terminal);
+    const auto* series = seriesAt(*m_stage, terminal);
     const auto ohms = series ? series->value.typical() : std::nullopt;
     const auto fitted = series ? resistor(m_library, ohms ? Ohms{*ohms} : baseResistor()) : std::nullopt;
     if (!fitted) return signal(pin, on(terminal), colour);
@@ -449,18 +342,6 @@ class Wiring {
     return std::ranges::any_of(m_channel->signals, [&](const auto& s) { return s.second == terminal; });
   }
 
-  // With its speed input held at work there is still a row in which nothing moves: it need not be driven to stop.
-  bool stopsWithout(const std::vector<parts::TruthRow>& rows, const std::string& speed) const {
-    const auto level = working(rows, speed);
-    return std::ranges::any_of(rows, [&](const parts::TruthRow& row) {
-      const auto it = row.inputs.find(speed);
-      const bool still = row.outputs.size() < 2
-                             ? row.outputs.front() == parts::Drive::Open
-                             : std::ranges::all_of(row.outputs, [&](parts::Drive d) { return d == row.outputs.front(); });
-      return it != row.inputs.end() && it->second == level && still;
-    });
-  }
-
   std::string signals() {
     m_intent.signals.clear();
     const auto rows = parts::truthTable(*m_stage, *m_channel);
@@ -470,7 +351,7 @@ class Wiring {
       // With a speed input of its own, its direction inputs need no PWM.
       if (kDriven.contains(role) || speed)
         driven.emplace_back(role, terminal);
-      else if (const auto* jumper = jumperAt(terminal); !jumper)
+      else if (const auto* jumper = jumperAt(*m_stage, terminal); !jumper)
         tie(terminal, working(rows, terminal));
     }
     for (const auto& [role, terminal] : driven) isolated(terminal);
@@ -500,7 +381,7 @@ class Wiring {
     for (const auto& t : m_stage->terminals)
       if (!t.supply && !t.ground && !t.output)
         for (const auto& s : m_stage->terminals)
-          if (s.supply && s.supply->purpose == "motor" && joined(s.id, t.id)) return on(t.id);
+          if (s.supply && s.supply->purpose == "motor" && joined(*m_stage, s.id, t.id)) return on(t.id);
     return m_supply.plus;
   }
 

@@ -1,0 +1,35 @@
+#pragma once
+
+#include <optional>
+#include <string>
+#include <vector>
+
+#include "core/parts/part.h"
+#include "core/parts/truth_table.h"
+
+/// What is asked of a part before it is wired: of its file alone, with the settings that it comes with.
+namespace bold::choose {
+
+/// Two terminals are one copper inside.
+bool joined(const parts::Part& part, const std::string& a, const std::string& b);
+/// A regulator of its own holds this terminal.
+bool feedsItself(const parts::Part& part, const std::string& terminal);
+/// A resistor inside holds an input at this level.
+bool pulled(const parts::Part& part, const std::string& input, parts::Level level);
+/// Terminals behind a light diode that this one lights, through inner points: its way back.
+std::vector<std::string> wayBack(const parts::Part& part, const std::string& terminal);
+/// The jumper that comes with it at this terminal; nullptr: none.
+const std::pair<std::string, std::string>* jumperAt(const parts::Part& part, const std::string& terminal);
+/// What has to stand before this input; nullptr: nothing.
+const parts::Requirement* seriesAt(const parts::Part& part, const std::string& terminal);
+/// The terminal of a controller that gives what a window asks for: the rail of its pins before any other.
+std::optional<std::string> railFor(const parts::Part& board, const parts::SupplyFacts& need);
+
+/// The level of an input at which the channel's outputs can be made more different things; low where it makes no difference.
+parts::Level working(const std::vector<parts::TruthRow>& rows, const std::string& input);
+/// With this input held at work there is still a row in which nothing moves: it need not be driven to stop.
+bool stopsWithout(const std::vector<parts::TruthRow>& rows, const std::string& input);
+/// Low at this input opens all outputs.
+bool lowStopsAll(const std::vector<parts::TruthRow>& rows, const std::string& input);
+
+}  // namespace bold::choose
