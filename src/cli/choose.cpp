@@ -18,13 +18,6 @@ struct Taken {
   std::string file, motor, stage, supply, output;
 };
 
-// By id or by name.
-std::string deviceId(const harness::Harness& h, const std::string& typed) {
-  for (const auto& d : h.devices)
-    if (d.id == typed || d.called() == typed) return d.id;
-  return typed;
-}
-
 int put(const Taken& a) {
   Disk disk;
   const auto library = ownLibrary(disk);

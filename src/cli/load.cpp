@@ -32,4 +32,10 @@ LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::str
   return out;
 }
 
+std::string deviceId(const harness::Harness& h, const std::string& typed) {
+  for (const auto& d : h.devices)
+    if (d.id == typed || d.called() == typed) return d.id;
+  return typed;
+}
+
 }  // namespace bold::cli

@@ -26,4 +26,7 @@ struct LoadedOrNot {
 LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file);
 void complain(const std::vector<Problem>& problems);
 
+/// The id of the device that is called so, by id or by name; what was typed where there is none.
+std::string deviceId(const harness::Harness& harness, const std::string& typed);
+
 }  // namespace bold::cli

@@ -1,11 +1,10 @@
-#include "core/places/words.h"
-
 #include <fmt/core.h>
 
 #include "core/parts/library.h"
 #include "core/parts/named_terminal.h"
 #include "core/places/neighbours.h"
 #include "core/places/svg.h"
+#include "core/places/words.h"
 #include "load.h"
 #include "output.h"
 #include "subcommand.h"

@@ -17,12 +17,6 @@ struct Taken {
   bool all = false;
 };
 
-std::string deviceId(const harness::Harness& h, const std::string& typed) {
-  for (const auto& d : h.devices)
-    if (d.id == typed || d.called() == typed) return d.id;
-  return typed;
-}
-
 std::string tightest(const bold::choose::Candidate& c) {
   return c.tightest ? fmt::format("; tightest: {} {}", c.tightest->quantity, checks::percentUsed(*c.tightest)) : std::string();
 }

@@ -96,7 +96,9 @@ void StagesDialog::begin() {
   m_list->clear();
   m_next = 0;
   m_stages = choose::stagesFor(m_session.document.harness(), m_session.document.library(), m_motor);
-  m_now = judge(m_session.document.harness(), m_session.document.library(), {});
+  // Most often it is judged already: only what a stage changes is worked out then.
+  m_now = m_session.analyser.current() ? m_session.analyser.analysis().judged
+                                       : judge(m_session.document.harness(), m_session.document.library(), {}).value_or(JudgedBench{});
   showChosen();
   QTimer::singleShot(0, this, &StagesDialog::tryNext);
 }
