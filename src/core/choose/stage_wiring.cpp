@@ -109,6 +109,7 @@ class Wiring {
     m_motor = motor ? m_library.find(motor->part) : nullptr;
     if (!m_motor || !parts::isMotor(*m_motor)) return fmt::format("\"{}\" is no motor on this bench.", m_wish.motor);
     if (const auto* shared = m_h.device(m_wish.stage)) {
+      if (m_old.devices.contains(shared->id)) return fmt::format("{} hangs on {} already.", motor->called(), shared->called());
       m_shared = true;
       m_id = shared->id;
       m_stage = m_library.find(shared->part);

@@ -1,5 +1,7 @@
 #include "core/choose/stage_wiring.h"
 
+#include <fmt/core.h>
+
 #include <catch2/catch.hpp>
 #include <map>
 #include <set>
@@ -146,6 +148,27 @@ TEST_CASE("as one edit, planned, with the pins stated; taken back to the byte") 
   CHECK(intent->signals.size() == 3);  // in1, in2 and speed
   (void)apply(h, back);
   CHECK(h == before);
+}
+
+TEST_CASE("a pin is taken under whatever name a file has for it, and a motor is not hung on what goes with it") {
+  auto h = benchFor(kUno, kMatrix.front());
+  for (const auto* pin : {"9", "PB3", "code10"})
+    h.assignments.push_back({fmt::format("a{}", h.assignments.size()), "x", "in", {"u", pin}, {}, {}, {}, {}});
+  const auto edit = choose::wireStage(h, library(), {"m", "l298n-module", "v"});
+  REQUIRE(edit);
+  auto planned = h;
+  apply(planned, *edit);
+  const auto intent = harness::intentOf(planned, "m");
+  for (const auto& s : intent->signals) {
+    CHECK(s.pin.terminal != "D9");
+    CHECK(s.pin.terminal != "D11");
+    CHECK(s.pin.terminal != "D10");
+  }
+  const auto low = good("low-side");
+  const auto motor = std::ranges::find_if(low.devices, [](const auto& d) { return d.part.starts_with("pump"); })->id;
+  const auto own = choose::wireStage(low, library(), {motor, "q1", {}});
+  REQUIRE_FALSE(own);
+  CHECK(own.error().what.find("hangs on q1 already") != std::string::npos);
 }
 
 TEST_CASE("what cannot be is said in a sentence") {
