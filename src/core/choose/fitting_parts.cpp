@@ -10,6 +10,7 @@ namespace bold::choose {
 namespace {
 
 constexpr double kToSpare = 4.0 / 3;
+constexpr int kThinnest = 26;      // AWG, of what carries power on a bench
 constexpr double kSlowest = 1e-6;  // s of recovery above which a diode is no clamp for a chopped motor
 
 // The only element of a part with two terminals, of this kind.
@@ -26,15 +27,6 @@ std::string figureOf(const parts::Part& p, Unit unit) {
 }
 
 }  // namespace
-
-Ohms e12(Ohms most) {
-  static constexpr std::array kRow{1.0, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2};
-  const double decade = std::pow(10, std::floor(std::log10(most.value)));
-  double best = decade;
-  for (const double step : kRow)
-    if (step * decade <= most.value * 1.001) best = step * decade;
-  return Ohms{best};
-}
 
 std::optional<Fitting> resistor(const parts::Library& library, Ohms value) {
   std::optional<Fitting> open;
@@ -91,12 +83,16 @@ std::optional<Fitting> clampDiode(const parts::Library& library, Amps current, V
   return best;
 }
 
-int gaugeFor(Amps current) {
-  // A for good in a bundle at 30 degC, as the wires of the library are.
-  static constexpr std::array kCarries{std::pair{0.5, 26}, std::pair{1.0, 24},  std::pair{2.0, 22}, std::pair{3.5, 20},
-                                       std::pair{6.0, 18}, std::pair{10.0, 16}, std::pair{16.0, 14}};
-  const auto it = std::ranges::find_if(kCarries, [&](const auto& row) { return current.value <= row.first; });
-  return it == kCarries.end() ? 12 : it->second;
+int gaugeFor(const parts::Library& library, Amps current) {
+  int thickest = kThinnest;
+  for (int awg = kThinnest; awg >= 0; awg -= 2) {
+    const auto wire = library.find("wire-" + std::to_string(awg) + "awg");
+    const auto* bundled = wire ? wire->figure("bundled") : nullptr;
+    if (!bundled) continue;
+    thickest = awg;
+    if (bundled->figure.typical().value_or(0) >= current.value) break;
+  }
+  return thickest;
 }
 
 }  // namespace bold::choose

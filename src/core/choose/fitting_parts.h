@@ -23,10 +23,7 @@ std::optional<Fitting> resistor(const parts::Library& library, Ohms value);
 std::optional<Fitting> capacitor(const parts::Library& library, Farads value, Volts voltage);
 /// The smallest diode that carries this current, stands the voltage with a third to spare and is fast.
 std::optional<Fitting> clampDiode(const parts::Library& library, Amps current, Volts voltage);
-/// The thinnest wire that carries this for good, AWG.
-int gaugeFor(Amps current);
-
-/// The largest value of the E12 row that is no larger.
-Ohms e12(Ohms most);
+/// The thinnest wire of the library that carries this in a bundle, AWG; the thickest there is where none does.
+int gaugeFor(const parts::Library& library, Amps current);
 
 }  // namespace bold::choose

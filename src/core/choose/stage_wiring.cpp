@@ -7,6 +7,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/base/e_series.h"
 #include "core/base/interpolate.h"
 #include "core/choose/fitting_parts.h"
 #include "core/choose/free_pins.h"
@@ -207,7 +208,7 @@ class Wiring {
     return Amps{most};
   }
 
-  void power(const Address& a, const Address& b, const char* colour) { m_maker.wire(a, b, colour, gaugeFor(load()), kPower); }
+  void power(const Address& a, const Address& b, const char* colour) { m_maker.wire(a, b, colour, gaugeFor(m_library, load()), kPower); }
   void signal(const Address& a, const Address& b, const std::string& colour) { m_maker.wire(a, b, colour, 24, kSignal); }
 
   bool wiredTo(const std::string& terminal) const {
@@ -424,8 +425,8 @@ class Wiring {
     if (!fitted) return;
     const auto* d = first<parts::Diode>(*m_library.find(fitted->part));
     const auto id = loose(*fitted, "d");
-    m_maker.wire({id, d->cathode}, cathode, "RD", gaugeFor(load()), kClose);
-    m_maker.wire({id, d->anode}, anode, "BK", gaugeFor(load()), kClose);
+    m_maker.wire({id, d->cathode}, cathode, "RD", gaugeFor(m_library, load()), kClose);
+    m_maker.wire({id, d->anode}, anode, "BK", gaugeFor(m_library, load()), kClose);
   }
 
   void require(const Requirement& r) {

@@ -1,9 +1,9 @@
 #include <fmt/core.h>
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
+#include "core/base/e_series.h"
 #include "core/base/interpolate.h"
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
@@ -100,16 +100,6 @@ const parts::Resistor* seriesResistor(const SolvedBench& s, const Drive& d, int&
   return n == 1 ? found : nullptr;
 }
 
-// The next smaller value of the E12 row.
-Ohms e12(double ohms) {
-  static constexpr std::array kRow{1.0, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2};
-  const double decade = std::pow(10, std::floor(std::log10(ohms)));
-  double best = decade;
-  for (const double step : kRow)
-    if (step * decade <= ohms * 1.001) best = step * decade;
-  return Ohms{best};
-}
-
 // A smaller resistor as far as the pin stands what it lets through; a MOSFET; another transistor.
 std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
   std::vector<Way> out;
@@ -120,7 +110,7 @@ std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
   const auto pin = drivenBy(s, s.bench.terminal(d.device, d.transistor->base));
   const auto group = pin >= 0 ? pinGroup(s.bench, pin) : std::nullopt;
   const auto most = group ? group->pins->recommended.typical() : std::nullopt;
-  const auto fitted = ohms && wanted > d.base ? std::optional(e12(*ohms * d.base.value / wanted.value)) : std::nullopt;
+  const auto fitted = ohms && wanted > d.base ? std::optional(e12(Ohms{*ohms * d.base.value / wanted.value})) : std::nullopt;
   const Amps then{fitted ? *ohms * d.base.value / fitted->value : 0};  // of the row's value, which lets through more than is wanted
   if (fitted && (!most || then.value <= *most))
     out.push_back({fmt::format("Put {} in the place of {} ({}): the base then gets about {}.", show(*fitted), called(s.bench, device),
