@@ -16,9 +16,9 @@
 
 #include "core/harness/read_harness.h"
 #include "core/parts/own_parts.h"
-#include "gui/places/place_view.h"
 #include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/own_part_dialog.h"
+#include "gui/places/place_view.h"
 #include "window.h"
 
 using namespace bold;

@@ -5,8 +5,8 @@
 #include <sstream>
 #include <stdexcept>
 
-#include "core/harness/intent.h"
 #include "core/harness/add_part.h"
+#include "core/harness/intent.h"
 #include "core/harness/remove_device.h"
 
 namespace bold::test {

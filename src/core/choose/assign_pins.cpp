@@ -11,7 +11,7 @@ namespace {
 
 using Cost = std::uint64_t;
 // One number for wishes in their order: each has room for all signals that a group may have.
-constexpr Cost kPrinted = 1, kWasted = kPrinted << 20, kStrips = kWasted << 10, kApart = kStrips << 10;
+constexpr Cost kPrinted = 1, kWasted = kPrinted << 20, kSides = kWasted << 10, kApart = kSides << 10;
 constexpr Cost kNever = std::numeric_limits<Cost>::max() / 4;
 
 class Assigning {
@@ -153,8 +153,8 @@ class Assigning {
   Cost step(int from, int to) const {
     const auto& a = spot(from);
     const auto& b = spot(to);
-    const bool beside = a.strip == b.strip && std::abs(a.position - b.position) == 1;
-    return (beside ? 0 : kApart) + (a.strip == b.strip ? 0 : kStrips);
+    const bool beside = a.side == b.side && std::abs(a.position - b.position) == 1;
+    return (beside ? 0 : kApart) + (a.side == b.side ? 0 : kSides);
   }
 
   // What a chain of signals costs at least from each pin on, as if pins could be used twice.

@@ -9,9 +9,9 @@ namespace bold::choose {
 
 /// Where a pin lies.
 struct PinSpot {
-  int strip = 0;       ///< pins of one strip lie beside each other
-  int position = 0;    ///< within the strip
-  bool scarce = false; ///< can what not every pin can
+  int side = 0;         ///< of the board
+  int position = 0;     ///< those beside each other on a side differ by one
+  bool scarce = false;  ///< can what not every pin can
 };
 
 /// Pins that together give no more than so much.
@@ -35,8 +35,8 @@ struct PinPuzzle {
 };
 
 /// A pin for each signal, no two alike, no rule broken. Of all such the one with, in this order: as few wires moved as can be; then group
-/// by group, in their order, the fewest steps from one signal to the next that do not lie beside each other, the fewest from strip to
-/// strip, the fewest scarce pins for who needs none, the first pins in printed order. Nothing: there is none.
+/// by group, in their order, the fewest steps from one signal to the next that do not lie beside each other, the fewest from side to
+/// side, the fewest scarce pins for who needs none, the first pins in printed order. Nothing: there is none.
 std::optional<std::vector<int>> assignPins(const PinPuzzle& puzzle);
 
 /// Signals that cannot be placed together, and could if any one of them were left out; empty: all can.

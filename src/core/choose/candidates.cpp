@@ -4,6 +4,7 @@
 #include <tuple>
 
 #include "core/choose/old_stage.h"
+#include "core/choose/pin_demands.h"
 #include "core/choose/stage_wiring.h"
 #include "core/parts/roles.h"
 
@@ -47,12 +48,14 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
       if (d->value.state != harness::State::Planned) continue;  // what goes
       if (id.empty()) id = d->value.id;
       out.parts += d->value.id != id;
-    } else if (std::holds_alternative<harness::Put<harness::Assignment>>(change)) {
-      ++out.pins;
     }
   const auto said = now.findings();
   const auto trial = tryOut(bench, *edit, library, options, now);
   if (!trial) return std::nullopt;
+  for (const auto& d : pinDemands(trial->harness, library, motor)) {
+    ++out.pins;
+    out.pwmPins += d.pwm;
+  }
   for (const auto& f : trial->findings) {
     const bool known = std::ranges::any_of(said, [&](const checks::Finding& x) { return x.identity() == f.identity(); });
     if (f.severity != checks::Severity::Note && !known) out.against.push_back(f);

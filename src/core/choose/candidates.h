@@ -16,7 +16,7 @@ struct Candidate {
   /// What would be said that is not said now, causes first; notes are left out.
   checks::Findings against;
   std::optional<checks::Margin> tightest;  ///< of what is about the stage or the motor
-  int pins = 0;                            ///< of the controller that it takes
+  int pins = 0, pwmPins = 0;               ///< of the controller that it takes, and those of them that need PWM
   int parts = 0;                           ///< that are fitted besides
 };
 

@@ -24,6 +24,11 @@ const parts::Pins* pinsOf(const parts::Part& board) {
 
 }  // namespace
 
+bool drivenRole(const std::string& role) {
+  static const std::set<std::string> all{"in", "in1", "in2", "in3", "in4", "dir", "step", "pulse"};
+  return all.contains(role);
+}
+
 bool joined(const parts::Part& part, const std::string& a, const std::string& b) {
   return a == b || std::ranges::any_of(part.elements, [&](const parts::Element& e) {
            const auto* j = std::get_if<parts::Joint>(&e.body);
@@ -66,6 +71,33 @@ std::vector<std::string> wayBack(const parts::Part& part, const std::string& ter
   for (const auto& end : seen)
     if (end != terminal && !end.starts_with('~')) out.push_back(end);
   return out;
+}
+
+Amps inputCurrent(const parts::Part& part, const std::string& input, Volts high) {
+  Amps out{};
+  for (const auto& e : part.elements) {
+    const auto* r = std::get_if<parts::Resistor>(&e.body);
+    if (!r || r->conductor || !asItComes(part, e) || (r->a != input && r->b != input)) continue;
+    const auto& other = r->a == input ? r->b : r->a;
+    const auto* facts = part.find(other);
+    const auto least = r->resistance.least();
+    if (!least || *least <= 0 || (!other.inner() && !(facts && facts->ground))) continue;
+    double drop = 0;
+    for (const auto& x : part.elements)
+      if (const auto* d = std::get_if<parts::Diode>(&x.body); d && (d->anode == other || d->cathode == other))
+        drop = std::max(drop, d->drop.least().value_or(0));
+    out = out + Volts{std::max(high.value - drop, 0.0)} / Ohms{*least};
+  }
+  return out;
+}
+
+Volts pinLevel(const parts::Part& board) {
+  const auto* pins = pinsOf(board);
+  for (const auto& e : board.elements)
+    if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && pins && g->out == pins->rail)
+      if (const auto v = g->set.typical()) return Volts{*v};
+  const auto* rail = pins ? board.find(pins->rail) : nullptr;
+  return Volts{rail && rail->supply ? rail->supply->recommended.typical().value_or(5) : 5};
 }
 
 const std::pair<std::string, std::string>* jumperAt(const parts::Part& part, const std::string& terminal) {
@@ -116,13 +148,42 @@ parts::Level working(const std::vector<parts::TruthRow>& rows, const std::string
   return can[1].size() > can[0].size() ? parts::Level::High : parts::Level::Low;
 }
 
+namespace {
+
+bool still(const parts::TruthRow& row, bool lowSide = false) {
+  return lowSide || row.outputs.size() < 2 ? std::ranges::all_of(row.outputs, [](parts::Drive d) { return d == parts::Drive::Open; })
+                                           : std::ranges::all_of(row.outputs, [&](parts::Drive d) { return d == row.outputs.front(); });
+}
+
+}  // namespace
+
+std::optional<parts::Level> offLevel(const parts::Part& part, const parts::Channel& channel, const std::string& input) {
+  std::vector<std::string> group{input};
+  for (const auto& [role, terminal] : channel.signals)
+    if (role.starts_with("in") &&
+        std::ranges::any_of(channel.signals, [&](const auto& s) { return s.second == input && s.first.starts_with("in"); }))
+      group.push_back(terminal);
+  bool moves[2] = {false, false};
+  bool known = false;
+  for (const auto& row : parts::truthTable(part, channel)) {
+    const auto it = row.inputs.find(input);
+    if (it == row.inputs.end()) continue;
+    known = true;
+    const bool alike =
+        std::ranges::all_of(group, [&](const std::string& g) { return !row.inputs.contains(g) || row.inputs.at(g) == it->second; });
+    if (alike && !still(row, channel.lowSide)) moves[it->second == parts::Level::High] = true;
+  }
+  // Both are off: low is what pins are given first.
+  if (!known || (moves[0] && moves[1])) return std::nullopt;
+  if (!moves[0] && !moves[1] && group.size() < 2) return std::nullopt;
+  return moves[0] ? parts::Level::High : parts::Level::Low;
+}
+
 bool stopsWithout(const std::vector<parts::TruthRow>& rows, const std::string& input) {
   const auto level = working(rows, input);
   return std::ranges::any_of(rows, [&](const parts::TruthRow& row) {
     const auto it = row.inputs.find(input);
-    const bool still = row.outputs.size() < 2 ? row.outputs.front() == parts::Drive::Open
-                                              : std::ranges::all_of(row.outputs, [&](parts::Drive d) { return d == row.outputs.front(); });
-    return it != row.inputs.end() && it->second == level && still;
+    return it != row.inputs.end() && it->second == level && still(row);
   });
 }
 

@@ -10,6 +10,8 @@
 /// What is asked of a part before it is wired: of its file alone, with the settings that it comes with.
 namespace bold::choose {
 
+/// A role that a program has to drive; what is no such role and sets no speed is tied to what lets the stage work.
+bool drivenRole(const std::string& role);
 /// Two terminals are one copper inside.
 bool joined(const parts::Part& part, const std::string& a, const std::string& b);
 /// A regulator of its own holds this terminal.
@@ -20,13 +22,21 @@ bool pulled(const parts::Part& part, const std::string& input, parts::Level leve
 std::vector<std::string> wayBack(const parts::Part& part, const std::string& terminal);
 /// The jumper that comes with it at this terminal; nullptr: none.
 const std::pair<std::string, std::string>* jumperAt(const parts::Part& part, const std::string& terminal);
+/// What an input takes at most from a pin at this level, through the resistors inside; without what a transistor's base takes.
+Amps inputCurrent(const parts::Part& part, const std::string& input, Volts high);
 /// What has to stand before this input; nullptr: nothing.
 const parts::Requirement* seriesAt(const parts::Part& part, const std::string& terminal);
 /// The terminal of a controller that gives what a window asks for: the rail of its pins before any other.
 std::optional<std::string> railFor(const parts::Part& board, const parts::SupplyFacts& need);
 
+/// The rail that the pins of a controller give.
+Volts pinLevel(const parts::Part& board);
+
 /// The level of an input at which the channel's outputs can be made more different things; low where it makes no difference.
 parts::Level working(const std::vector<parts::TruthRow>& rows, const std::string& input);
+/// The level of an input at which nothing of the channel moves, whatever the others are; of in1, in2 and so on with all of them at it.
+/// Nothing: at either, or at neither.
+std::optional<parts::Level> offLevel(const parts::Part& part, const parts::Channel& channel, const std::string& input);
 /// With this input held at work there is still a row in which nothing moves: it need not be driven to stop.
 bool stopsWithout(const std::vector<parts::TruthRow>& rows, const std::string& input);
 /// Low at this input opens all outputs.

@@ -10,8 +10,8 @@
 #include "core/base/e_series.h"
 #include "core/base/interpolate.h"
 #include "core/choose/fitting_parts.h"
-#include "core/choose/free_pins.h"
 #include "core/choose/old_stage.h"
+#include "core/choose/pin_plan.h"
 #include "core/choose/stage_questions.h"
 #include "core/harness/edit_maker.h"
 #include "core/harness/intent.h"
@@ -33,8 +33,6 @@ constexpr double kNextInRow = 1.25;                           // to the next val
 constexpr double kOverdrive = 2, kSureOf = 1.1;               // of the least gain, and of the row of resistors
 constexpr std::array kSignalColours{"YE", "GN", "BU", "WH", "OG", "VT", "GY"};
 constexpr std::array kLeadColours{"BN", "WH", "GN", "BU"};
-// Roles that a program has to drive; all others are tied to what lets the stage work.
-const std::set<std::string> kDriven{"in", "in1", "in2", "in3", "in4", "dir", "step", "pulse"};
 
 struct Poles {
   std::string device;
@@ -56,8 +54,7 @@ class Wiring {
         m_library(library),
         m_wish(std::move(wish)),
         m_maker(h.ids(), harness::State::Planned),
-        m_old(oldStageOf(h, library, m_wish.motor)),
-        m_pins(h, library, m_old.connections) {}
+        m_old(oldStageOf(h, library, m_wish.motor)) {}
 
   Result<harness::Edit> run() {
     if (auto why = find(); !why.empty()) return fail(std::move(why));
@@ -85,13 +82,13 @@ class Wiring {
   StageWish m_wish;
   harness::EditMaker m_maker;
   OldStage m_old;
-  FreePins m_pins;
   std::shared_ptr<const Part> m_motor, m_stage, m_board;
   const Channel* m_channel = nullptr;
   std::string m_id, m_controller;
   Poles m_supply;
   harness::Intent m_intent;
-  std::set<std::string> m_wired;  // terminals of the stage
+  std::set<std::string> m_wired;          // terminals of the stage
+  std::vector<harness::Signal> m_stated;  // before
   std::size_t m_colour = 0;
   std::set<std::string> m_held;  // by loose parts only
   bool m_shared = false;         // a stage that is on the bench already
@@ -275,25 +272,26 @@ class Wiring {
     signal(on(input), {m_controller, first<parts::Pins>(*m_board)->rail}, "RD");
   }
 
-  // Base current that saturates it with this load, by what data sheets promise.
+  // What is left of a pin's level for the resistor before the base, and what the pin itself has inside.
+  Volts beforeBase() const {
+    const auto* b = first<parts::Bipolar>(*m_stage);
+    return Volts{pinLevel(*m_board).value - (b ? b->vbe.typical().value_or(0.7) : 0.7)};
+  }
+  Ohms insidePin() const { return Ohms{first<parts::Pins>(*m_board)->resistance.typical().value_or(0)}; }
+  Amps baseCurrent(Ohms resistor) const { return beforeBase() / (resistor + insidePin()); }
+
+  // That saturates it with this load, by what data sheets promise.
   Ohms baseResistor() const {
     const auto* b = first<parts::Bipolar>(*m_stage);
     const double forced = b && b->darlington ? kForcedDarlington : kForcedPlain;
-    const double vbe = b && b->vbe.typical() ? *b->vbe.typical() : 0.7;
-    const auto* pins = first<parts::Pins>(*m_board);
-    double rail = 5;
-    for (const auto& e : m_board->elements)
-      if (const auto* g = std::get_if<parts::Regulator>(&e.body); g && pins && g->out == pins->rail) rail = g->set.typical().value_or(rail);
     double wanted = std::max(load().value / forced, 1e-3);
     if (b && !b->hfeMin.empty()) wanted = std::max(wanted, kOverdrive * load().value / interpolate(b->hfeMin, load().value));
     wanted *= kSureOf;
-    if (const auto most = pins ? pins->recommended.typical() : std::nullopt) wanted = std::min(wanted, *most);
-    const double inside = pins ? pins->resistance.typical().value_or(0) : 0;
-    const Ohms exact{std::max((rail - vbe) / wanted - inside, 47.0)};
+    const auto most = first<parts::Pins>(*m_board)->recommended.typical();
+    if (most) wanted = std::min(wanted, *most);
+    const Ohms exact{std::max(beforeBase().value / wanted - insidePin().value, 47.0)};
     const auto below = e12(exact);
-    const auto most = pins ? pins->recommended.typical() : std::nullopt;
-    const bool tooMuch = most && (rail - vbe) / (below.value + inside) > *most;
-    return tooMuch ? e12(exact * kNextInRow) : below;
+    return most && baseCurrent(below).value > *most ? e12(exact * kNextInRow) : below;
   }
 
   void isolated(const std::string& terminal) {
@@ -344,26 +342,40 @@ class Wiring {
     return std::ranges::any_of(m_channel->signals, [&](const auto& s) { return s.second == terminal; });
   }
 
+  PinDemand demand(const std::string& role, const std::string& terminal, bool pwm) const {
+    PinDemand out{.motor = m_wish.motor, .role = role, .controller = m_controller, .pwm = pwm, .frequency = m_intent.pwm};
+    out.off = offLevel(*m_stage, *m_channel, terminal);
+    for (const auto& s : m_stated)
+      if (s.role == role && s.pin.device == m_controller) out.has = m_board->find(s.pin.terminal) ? m_board->find(s.pin.terminal)->id : "";
+    const auto* series = seriesAt(*m_stage, terminal);
+    const auto level = pinLevel(*m_board);
+    out.current = inputCurrent(*m_stage, terminal, level);
+    if (series && !series->value.known()) out.current = std::max(out.current, baseCurrent(baseResistor()));
+    return out;
+  }
+
   std::string signals() {
-    m_intent.signals.clear();
+    m_stated = std::exchange(m_intent.signals, {});
     const auto rows = parts::truthTable(*m_stage, *m_channel);
     std::vector<std::pair<std::string, std::string>> driven;
     for (const auto& [role, terminal] : m_channel->signals) {
       const bool speed = role.starts_with("speed") && (m_intent.speedControl || !stopsWithout(rows, terminal));
       // With a speed input of its own, its direction inputs need no PWM.
-      if (kDriven.contains(role) || speed)
+      if (drivenRole(role) || speed)
         driven.emplace_back(role, terminal);
       else if (const auto* jumper = jumperAt(*m_stage, terminal); !jumper)
         tie(terminal, working(rows, terminal));
     }
+    std::ranges::sort(driven, {}, [&](const auto& d) { return m_stage->indexOf(d.second); });
     for (const auto& [role, terminal] : driven) isolated(terminal);
     const bool ownSpeed = std::ranges::any_of(m_channel->signals, [](const auto& s) { return s.first.starts_with("speed"); });
-    for (const auto& [role, terminal] : driven) {
-      const bool pwm = m_intent.speedControl && (role.starts_with("speed") || (!ownSpeed && role.starts_with("in")));
-      const auto pin = m_pins.take(m_controller, pwm);
-      if (!pin) return fmt::format("{} has no free pin{} for {}.", m_h.device(m_controller)->called(), pwm ? " with PWM" : "", role);
-      drive(role, terminal, *pin);
-    }
+    std::vector<PinDemand> demands;
+    for (const auto& [role, terminal] : driven)
+      demands.push_back(
+          demand(role, terminal, m_intent.speedControl && (role.starts_with("speed") || (!ownSpeed && role.starts_with("in")))));
+    const auto pins = placeSignals(m_h, m_library, std::move(demands), m_old.connections);
+    if (!pins.problem.empty()) return pins.problem;
+    for (std::size_t k = 0; k < driven.size(); ++k) drive(driven[k].first, driven[k].second, pins.choices[k].pin);
     holdAtBoot(rows, driven);
     for (const auto& jumper : m_stage->fitted)
       if ((!m_shared || mine(jumper.first) || mine(jumper.second)) && !m_wired.contains(jumper.first) && !m_wired.contains(jumper.second))

@@ -5,8 +5,8 @@
 #include <cmath>
 #include <map>
 
-#include "core/checks/judged_bench.h"
 #include "core/bench/solved_bench.h"
+#include "core/checks/judged_bench.h"
 #include "support/benches.h"
 #include "support/generate.h"
 #include "support/mutants.h"

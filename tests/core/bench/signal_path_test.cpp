@@ -80,8 +80,8 @@ TEST_CASE("a buffer that is a part of the user's own passes the steps on") {
 
 TEST_CASE("what is switched on through an inverter is written high to run, and the wires are held against that") {
   const auto runs = [](const std::string& enable) {
-    return analyse(wiredBench(kInverter + "intent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4" + enable), library()).verdict !=
-           Verdict::DoNotSwitchOn;
+    return analyse(wiredBench(kInverter + "intent m both hold stage=s1 step=uno.D2 dir=uno.D3 enable=uno.D4" + enable), library())
+               .verdict != Verdict::DoNotSwitchOn;
   };
   CHECK(runs(""));
   CHECK(runs("^"));

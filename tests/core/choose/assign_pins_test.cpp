@@ -24,7 +24,7 @@ bool allowed(const PinPuzzle& p, const std::vector<int>& pins) {
   return true;
 }
 
-// Wires moved; then of each group in turn: apart, strips, wasted, printed. Less is better, the first difference decides.
+// Wires moved; then of each group in turn: apart, sides, wasted, printed. Less is better, the first difference decides.
 std::vector<int> wishesOf(const PinPuzzle& p, const std::vector<int>& pins) {
   std::vector<int> out{0};
   for (std::size_t a = 0; a < pins.size(); ++a) {
@@ -35,8 +35,8 @@ std::vector<int> wishesOf(const PinPuzzle& p, const std::vector<int>& pins) {
     const auto& here = p.spots[std::size_t(pins[a])];
     if (same) {
       const auto& before = p.spots[std::size_t(pins[a - 1])];
-      w[0] += here.strip != before.strip || std::abs(here.position - before.position) != 1;
-      w[1] += here.strip != before.strip;
+      w[0] += here.side != before.side || std::abs(here.position - before.position) != 1;
+      w[1] += here.side != before.side;
     }
     w[2] += here.scarce && !p.scarce[a];
     w[3] += pins[a];
@@ -83,7 +83,7 @@ PinPuzzle random(unsigned seed) {
   PinPuzzle p;
   const int pins = 3 + roll(4);
   const int signals = 1 + roll(std::min(pins, 5));
-  for (int i = 0; i < pins; ++i) p.spots.push_back({.strip = i * 2 / pins, .position = i, .scarce = roll(2) == 0});
+  for (int i = 0; i < pins; ++i) p.spots.push_back({.side = i * 2 / pins, .position = i, .scarce = roll(2) == 0});
   int group = 0;
   for (int s = 0; s < signals; ++s) {
     p.scarce.push_back(roll(2) == 0);
@@ -142,7 +142,7 @@ TEST_CASE("signals on pins: against every way there is, on small boards") {
 
 TEST_CASE("seven speeds and six pins that can: all seven clash, and any six do not") {
   PinPuzzle p;
-  for (int i = 0; i < 20; ++i) p.spots.push_back({.strip = 0, .position = i, .scarce = i % 3 == 0 && i < 18});
+  for (int i = 0; i < 20; ++i) p.spots.push_back({.side = 0, .position = i, .scarce = i % 3 == 0 && i < 18});
   for (int s = 0; s < 9; ++s) {
     const bool speed = s > 1;
     auto& fits = p.fits.emplace_back();

@@ -6,8 +6,8 @@
 #include "core/bench/coils.h"
 #include "core/checks/check.h"
 #include "core/checks/current/stall_table.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::phase_current_unlimited {
 namespace {

@@ -2,8 +2,8 @@
 
 #include "core/checks/check.h"
 #include "core/checks/heat/package_heat.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::heat_sink_needed {
 namespace {

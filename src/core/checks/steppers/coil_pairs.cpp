@@ -4,8 +4,8 @@
 
 #include "core/bench/coils.h"
 #include "core/checks/check.h"
-#include "core/checks/repair_draft.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::coil_pairs {
 namespace {

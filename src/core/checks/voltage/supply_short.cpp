@@ -158,8 +158,8 @@ void whileMoved(const SolvedBench& s, const bench::Nets::Pole& pole, Findings& o
         finding(Severity::Stop, fmt::format("{} shorts {}", called(s.bench, mover), name),
                 fmt::format("With {} {} gives {} and sinks from {} to {}.", p->command().title, name, show(i), show(*open), show(*left)),
                 {idOf(s.bench, pole.device), idOf(s.bench, mover)});
-    f.ways = {
-        {fmt::format("Let {} join a pin to one level, and keep its other end off {}.", called(s.bench, mover), s.bench.called(pole.positive))}};
+    f.ways = {{fmt::format("Let {} join a pin to one level, and keep its other end off {}.", called(s.bench, mover),
+                           s.bench.called(pole.positive))}};
     f.formula = fmt::format("{} of {} left at {}", show(*left), show(*open), show(i));
     f.args = {{"current", i}, {"voltage", *left}};
     out.push_back(std::move(f));

@@ -117,14 +117,16 @@ TEST_CASE("the pin of a sensor is asked what it can do") {
   CHECK(said(esp + "wire esp.SD2 b1.1\nintent b1 1=esp.SD2", "pin-cannot-drive"));
   CHECK_FALSE(said(esp + "wire esp.IO34 b1.1\nintent b1 1=esp.IO34", "pin-cannot-drive"));
   // Two pins of a Nano-format board only measure: right for a dial, doubtful for a button.
-  const std::string nano = "part nano board-nano-atmega328p Controller\npart usb usb-port-0a5\nwire usb.P nano.USB-P\nwire usb.N nano.USB-N\n";
+  const std::string nano =
+      "part nano board-nano-atmega328p Controller\npart usb usb-port-0a5\nwire usb.P nano.USB-P\nwire usb.N nano.USB-N\n";
   const std::string knob = "part p potentiometer Dial\nwire nano.5V p.A\nwire nano.GND p.B\nwire p.W nano.";
   CHECK_FALSE(said(nano + knob + "A6\nintent p W=nano.A6", "pin-no-analog"));
   CHECK_FALSE(said(nano + knob + "A6\nintent p W=nano.A6", "pin-cannot-drive"));
   CHECK(said(nano + knob + "D6\nintent p W=nano.D6", "pin-no-analog"));
   CHECK(said(nano + "part b1 button-4leg Button\nwire nano.GND b1.2\nwire nano.A7 b1.1\nintent b1 1=nano.A7", "pin-no-analog"));
   // A single-board computer measures nothing.
-  CHECK(said("part sbc sbc-header-40 Controller\npart feed usb-port-3a\nwire feed.P sbc.PWR-P\nwire feed.N sbc.PWR-N\npart p potentiometer Dial\n"
-             "wire sbc.J8-1 p.A\nwire sbc.J8-6 p.B\nwire p.W sbc.J8-11\nintent p W=sbc.J8-11",
-             "pin-no-analog"));
+  CHECK(said(
+      "part sbc sbc-header-40 Controller\npart feed usb-port-3a\nwire feed.P sbc.PWR-P\nwire feed.N sbc.PWR-N\npart p potentiometer Dial\n"
+      "wire sbc.J8-1 p.A\nwire sbc.J8-6 p.B\nwire p.W sbc.J8-11\nintent p W=sbc.J8-11",
+      "pin-no-analog"));
 }

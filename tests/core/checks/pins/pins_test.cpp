@@ -75,7 +75,8 @@ TEST_CASE("a wire at the pin that the plan's number means in another system is t
   const Judged mixed("pin-numbering", sbc + "unwire sbc.J8-11 s1.IN1\nwire sbc.J8-17 s1.IN1");
   REQUIRE(mixed.only() == kStop);
   CHECK(mixed.text() ==
-        "The plan drives in1 of Gate from Controller GPIO17 (J8, left column, 6th from the top); its wire is at Controller 3V3 (J8, left column, "
+        "The plan drives in1 of Gate from Controller GPIO17 (J8, left column, 6th from the top); its wire is at Controller 3V3 (J8, left "
+        "column, "
         "9th from the top), which is 17 by position.");
   CHECK(mixed.findings[0].repair);
   // The pin beside it is a slip of the finger, not of the numbers.

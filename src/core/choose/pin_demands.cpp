@@ -1,0 +1,184 @@
+#include "core/choose/pin_demands.h"
+
+#include <algorithm>
+
+#include "core/bench/signal_nets.h"
+#include "core/bench/solved_bench.h"
+#include "core/checks/wired_signals.h"
+#include "core/choose/stage_questions.h"
+#include "core/harness/edit_maker.h"
+#include "core/harness/intent.h"
+#include "core/parts/roles.h"
+#include "core/places/numbering.h"
+
+namespace bold::choose {
+namespace {
+
+constexpr Metres kLength{0.2};
+constexpr int kGauge = 24;
+
+std::string firstController(const bench::Bench& b) {
+  const auto it = std::ranges::find_if(b.devices, [](const auto& d) { return !d.unknown && parts::isController(*d.part); });
+  return it == b.devices.end() ? std::string() : it->doc.id;
+}
+
+// The input that a role of a motor is for, on its stage, its relay or in itself.
+bench::TerminalIndex inputFor(const bench::SolvedBench& s, const bench::Motor& m, const std::string& role) {
+  if (m.coil >= 0) return bench::inputOf(s.bench, s.motors[static_cast<std::size_t>(m.coil)], role);
+  if (m.kind != bench::MotorKind::Servo) return bench::inputOf(s.bench, m, role);
+  for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
+    if (t.input) return s.bench.terminal(m.device, t.id);
+  return -1;
+}
+
+// Runs the program by itself: no register or expander that is written to.
+bool isBoard(const bench::Bench& b, const std::string& device) {
+  const int d = b.deviceIndex(device);
+  return d >= 0 && parts::isController(*b.devices[static_cast<std::size_t>(d)].part);
+}
+
+// By copper on a rail, or driven by something that is no controller's pin.
+bool isHeld(const bench::SolvedBench& s, bench::TerminalIndex input) {
+  if (s.nets.rail(s.nets.of(input))) return true;
+  for (const int net : bench::signalNets(s.bench, s.nets, input, bench::Along::Copper))
+    for (const auto t : s.nets.members(net))
+      if (s.bench.deviceOf(t) != s.bench.deviceOf(input) && (s.bench.facts(t).output || s.bench.facts(t).pin)) return true;
+  return false;
+}
+
+// Where a wire from a pin would go: to the open end of a resistor before the input, else to the input.
+bench::TerminalIndex looseEnd(const bench::SolvedBench& s, bench::TerminalIndex input) {
+  for (const auto t : s.nets.members(s.nets.of(input))) {
+    const auto& d = s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(t))];
+    if (d.part->terminals.size() != 2 || d.part->elements.size() != 1 ||
+        !std::holds_alternative<parts::Resistor>(d.part->elements.front().body))
+      continue;
+    const auto other = t == d.first ? d.first + 1 : d.first;
+    if (!s.bench.connected(other)) return other;
+  }
+  return input;
+}
+
+const harness::Signal* statedSignal(const bench::Motor& m, const std::string& role) {
+  if (!m.intent) return nullptr;
+  const auto it = std::ranges::find(m.intent->signals, role, &harness::Signal::role);
+  return it == m.intent->signals.end() ? nullptr : &*it;
+}
+
+// As the truth table of the channel says whose input it is.
+std::optional<parts::Level> offOf(const bench::Bench& b, const bench::Motor& m, bench::TerminalIndex input) {
+  for (const auto& meant : bench::meantChannels(b, m)) {
+    if (meant.ref.device != b.deviceOf(input)) continue;
+    const auto& part = *b.devices[static_cast<std::size_t>(meant.ref.device)].part;
+    if (const auto off = offLevel(part, bench::channelOf(b, meant.ref), b.facts(input).id)) return off;
+  }
+  return std::nullopt;
+}
+
+std::vector<PinDemand> demandsOf(const bench::SolvedBench& s, const bench::Motor& m) {
+  std::vector<PinDemand> out;
+  const auto& id = s.bench.devices[static_cast<std::size_t>(m.device)].doc.id;
+  const auto wired = checks::wiredSignals(s, m);
+  std::string controller = firstController(s.bench);
+  for (const auto& w : wired)
+    if (!w.pin.device.empty() && isBoard(s.bench, w.pin.device)) controller = w.pin.device;
+  if (!isBoard(s.bench, controller)) return out;
+  const bool speed = m.intent && m.intent->speedControl;
+  // A speed input that a jumper ties is none.
+  const auto tied = [&](const checks::WiredSignal& w, bench::TerminalIndex input) {
+    return w.pin.device.empty() && input >= 0 && isHeld(s, input);
+  };
+  const bool own = std::ranges::any_of(wired, [&](const auto& w) { return w.role.starts_with("speed") && !tied(w, inputFor(s, m, w.role)); });
+  for (const auto& w : wired) {
+    const auto input = inputFor(s, m, w.role);
+    if (tied(w, input) || (!w.pin.device.empty() && w.pin.device != controller)) continue;
+    PinDemand d{.motor = id, .role = w.role, .controller = controller};
+    d.pwm = speed && (w.role.starts_with("speed") || (!own && w.role.starts_with("in")));
+    d.servo = m.kind == bench::MotorKind::Servo;
+    if (m.intent) d.frequency = m.intent->pwm;
+    if (input >= 0) {
+      d.off = offOf(s.bench, m, input);
+      d.end = s.bench.place(looseEnd(s, input));
+      const int board = s.bench.deviceIndex(controller);
+      d.current = inputCurrent(*s.bench.devices[static_cast<std::size_t>(s.bench.deviceOf(input))].part, s.bench.facts(input).id,
+                               pinLevel(*s.bench.devices[static_cast<std::size_t>(board)].part));
+    }
+    if (!w.pin.device.empty()) {
+      d.has = w.pin.terminal;
+      d.wired = true;
+    } else if (const auto* signal = statedSignal(m, w.role)) {
+      const auto t = s.bench.terminal(signal->pin);
+      if (t >= 0 && signal->pin.device != controller) continue;  // of a register
+      if (t >= 0) d.has = s.bench.facts(t).id;
+    }
+    const bool wanted = drivenRole(w.role) || (speed && w.role.starts_with("speed"));
+    if (!d.has.empty() || (wanted && input >= 0)) out.push_back(std::move(d));
+  }
+  std::ranges::stable_sort(out, {}, [&](const PinDemand& d) { return s.bench.terminal(d.end); });
+  return out;
+}
+
+}  // namespace
+
+std::vector<PinDemand> pinDemands(const harness::Harness& h, const parts::Library& library, const std::string& motor) {
+  const bench::SolvedBench s(bench::makeBench(harness::asPlanned(h), library));
+  std::vector<PinDemand> out;
+  for (const auto& m : s.motors) {
+    if (!motor.empty() && s.bench.devices[static_cast<std::size_t>(m.device)].doc.id != motor) continue;
+    for (auto& d : demandsOf(s, m)) {
+      // Two motors that one pin moves.
+      const bool shared = !d.has.empty() && std::ranges::any_of(out, [&](const PinDemand& x) {
+        return x.controller == d.controller && x.has == d.has;
+      });
+      if (!shared) out.push_back(std::move(d));
+    }
+  }
+  return out;
+}
+
+harness::Edit pinEdit(const harness::Harness& h, const parts::Library& library, const PinPlan& plan) {
+  harness::EditMaker maker(h.ids(), harness::State::Planned);
+  std::vector<harness::Change> stated;
+  const auto is = [&](const Address& end, const std::string& device, const std::string& terminal) {
+    const auto* d = h.device(end.device);
+    const auto part = d && end.device == device ? library.find(d->part) : nullptr;
+    const int t = part ? places::terminalMeant(*part, end.terminal) : -1;
+    return t >= 0 && part->terminals[static_cast<std::size_t>(t)].id == terminal;
+  };
+  std::vector<std::string> motors;
+  for (const auto& c : plan.choices) {
+    const auto& d = c.demand;
+    if (std::ranges::count(motors, d.motor) == 0) motors.push_back(d.motor);
+    if (d.wired) {
+      if (d.has != c.pin.terminal)
+        for (const auto& x : h.connections) {
+          if (x.kind != harness::ConnectionKind::Wire || x.state == harness::State::ToBeRemoved) continue;
+          if (is(x.a, d.controller, d.has)) maker.move(x, c.pin, x.b);
+          else if (is(x.b, d.controller, d.has)) maker.move(x, x.a, c.pin);
+        }
+      continue;
+    }
+    const auto* device = h.device(d.end.device);
+    const auto part = device ? library.find(device->part) : nullptr;
+    if (part && !seriesAt(*part, d.end.terminal)) maker.wire(c.pin, d.end, "GN", kGauge, kLength);
+  }
+  auto edit = maker.take("Put open signals on free pins");
+  for (const auto& motor : motors) {
+    harness::Intent intent;
+    intent.motor = motor;
+    if (auto known = harness::intentOf(h, motor)) intent = std::move(*known);
+    for (const auto& c : plan.choices) {
+      if (c.demand.motor != motor) continue;
+      const auto at = std::ranges::find(intent.signals, c.demand.role, &harness::Signal::role);
+      if (at == intent.signals.end())
+        intent.signals.push_back({c.demand.role, c.pin, "label", harness::Active::Unsaid});
+      else if (!is(at->pin, c.pin.device, c.pin.terminal))
+        at->pin = c.pin;
+    }
+    auto more = harness::stating(h, intent, {});
+    edit.changes.insert(edit.changes.end(), std::make_move_iterator(more.changes.begin()), std::make_move_iterator(more.changes.end()));
+  }
+  return edit;
+}
+
+}  // namespace bold::choose
