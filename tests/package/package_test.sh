@@ -47,7 +47,7 @@ manual() {
   zcat "$root/usr/share/man/man1/$1.1.gz" >"$page"
   [ -z "$(groff -man -ww -z -Tutf8 "$page" 2>&1)" ] || fail "the manual of $1"
   for option in $("$root/usr/bin/$1" "$2" | grep -o -e '--[a-z][a-z-]*' | sort -u); do
-    sed 's/\\-/-/g' "$page" | grep -q -e "$option" || fail "$option is not in the manual of $1"
+    sed 's/\\-/-/g' "$page" | grep -e "$option" >/dev/null || fail "$option is not in the manual of $1"
   done
 }
 manual boldh --help-all
