@@ -9,6 +9,29 @@
 #include "core/parts/roles.h"
 
 namespace bold::choose {
+namespace {
+
+// Channels of a stage of which no output is wired.
+int freeChannels(const harness::Harness& h, const parts::Part& part, const std::string& device, const std::set<std::string>& gone) {
+  return static_cast<int>(std::ranges::count_if(part.channels, [&](const parts::Channel& c) {
+    return std::ranges::none_of(h.connections, [&](const auto& x) {
+      const auto at = [&](const Address& end) { return end.device == device && std::ranges::count(c.out, end.terminal) > 0; };
+      return !gone.contains(x.id) && (at(x.a) || at(x.b));
+    });
+  }));
+}
+
+// K/W that keep a package as cool as it should be, of the margin that says it is not.
+std::optional<double> sinkNeeded(const checks::Margins& margins, const std::string& device, const parts::Part& part) {
+  for (const auto& m : margins) {
+    if (m.check != "heat-sink-needed" || m.subjects.front() != device || !m.passed() || !m.passed()->most || part.packages.empty()) continue;
+    const auto bare = part.packages.front().thermal.typical();
+    if (bare && m.from && *m.value > *m.from) return *bare * (*m.passed()->most - *m.from) / (*m.value - *m.from);
+  }
+  return std::nullopt;
+}
+
+}  // namespace
 
 std::vector<std::string> stagesFor(const harness::Harness& bench, const parts::Library& library, const std::string& motor) {
   const auto stage = [](const parts::Part& p) {
@@ -19,13 +42,7 @@ std::vector<std::string> stagesFor(const harness::Harness& bench, const parts::L
   for (const auto& d : bench.devices) {
     const auto p = library.find(d.part);
     if (!p || !stage(*p) || old.devices.contains(d.id) || d.state == harness::State::ToBeRemoved) continue;
-    const bool free = std::ranges::any_of(p->channels, [&](const parts::Channel& c) {
-      return std::ranges::none_of(bench.connections, [&](const auto& x) {
-        const auto at = [&](const Address& end) { return end.device == d.id && std::ranges::count(c.out, end.terminal) > 0; };
-        return !old.connections.contains(x.id) && (at(x.a) || at(x.b));
-      });
-    });
-    if (free) out.push_back(d.id);
+    if (freeChannels(bench, *p, d.id, old.connections) > 0) out.push_back(d.id);
   }
   auto all = library.search("");
   std::erase_if(all, [&](const auto& p) { return !stage(*p); });
@@ -37,20 +54,21 @@ std::vector<std::string> stagesFor(const harness::Harness& bench, const parts::L
 std::optional<Candidate> candidate(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
                                    const std::string& stage, const std::string& supply, const Options& options, const JudgedBench& now) {
   Candidate out{.stage = stage};
-  const auto edit = wireStage(bench, library, {motor, stage, supply});
+  auto edit = wireStage(bench, library, {motor, stage, supply});
   if (!edit) {
     out.excluded = edit.error().what;
     return out;
   }
-  std::string id = bench.device(stage) ? stage : std::string();
-  for (const auto& change : edit->changes)
+  out.edit = std::move(*edit);
+  if (bench.device(stage)) out.device = stage;
+  for (const auto& change : out.edit.changes)
     if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change)) {
       if (d->value.state != harness::State::Planned) continue;  // what goes
-      if (id.empty()) id = d->value.id;
-      out.parts += d->value.id != id;
+      if (out.device.empty()) out.device = d->value.id;
+      out.parts += d->value.id != out.device;
     }
   const auto said = now.findings();
-  const auto trial = tryOut(bench, *edit, library, options, now);
+  const auto trial = tryOut(bench, out.edit, library, options, now);
   if (!trial) return std::nullopt;
   for (const auto& d : pinDemands(trial->harness, library, motor)) {
     ++out.pins;
@@ -65,14 +83,26 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
     out.verdict = f.severity == checks::Severity::Stop ? Verdict::DoNotSwitchOn
                   : out.verdict == Verdict::Clear      ? Verdict::LookAgain
                                                        : out.verdict;
-  for (const auto& m : trial->judged.margins()) {
-    const bool mine =
-        std::ranges::any_of(m.subjects, [&](const std::string& s) { return s == id || s == motor || s.starts_with(id + "."); });
+  const auto margins = trial->judged.margins();
+  for (const auto& m : margins) {
+    const bool mine = std::ranges::any_of(
+        m.subjects, [&](const std::string& s) { return s == out.device || s == motor || s.starts_with(out.device + "."); });
     if (mine && m.value && !m.limits.empty()) {
       out.tightest = m;
       break;
     }
   }
+  out.margins = inRows(margins, {out.device, motor});
+  for (const auto& cell : trial->judged.cells)
+    if (cell->solved->bench.deviceIndex(motor) >= 0) out.gets = motorGets(*cell->solved, motor);
+  if (const auto* d = trial->harness.device(out.device))
+    if (const auto part = library.find(d->part)) {
+      out.sink = sinkNeeded(margins, out.device, *part);
+      out.channelsLeft = freeChannels(trial->harness, *part, out.device, {});
+    }
+  // The points that margins refer to go with the trial.
+  for (auto& row : out.margins) row.second.at = nullptr;
+  if (out.tightest) out.tightest->at = nullptr;
   return out;
 }
 

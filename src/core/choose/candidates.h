@@ -1,10 +1,13 @@
 #pragma once
 
+#include <map>
 #include <string>
 #include <vector>
 
 #include "core/checks/analysis.h"
 #include "core/checks/trial.h"
+#include "core/choose/margin_rows.h"
+#include "core/choose/motor_gets.h"
 
 namespace bold::choose {
 
@@ -12,12 +15,18 @@ namespace bold::choose {
 struct Candidate {
   std::string stage;     ///< part, or a device of the bench that has a channel free
   std::string excluded;  ///< why it cannot be put there at all; empty: it was tried
+  std::string device;    ///< of the stage, on the planned bench
+  harness::Edit edit;    ///< that puts it there
   Verdict verdict = Verdict::NotJudged;
   /// What would be said that is not said now, causes first; notes are left out.
   checks::Findings against;
-  std::optional<checks::Margin> tightest;  ///< of what is about the stage or the motor
-  int pins = 0, pwmPins = 0;               ///< of the controller that it takes, and those of them that need PWM
-  int parts = 0;                           ///< that are fitted besides
+  std::optional<checks::Margin> tightest;          ///< of what is about the stage or the motor
+  std::map<std::string, checks::Margin> margins;   ///< by rows of margin_rows.h
+  MotorGets gets;
+  std::optional<double> sink;   ///< K/W from the junction to the air that it needs, where it is too hot bare
+  int pins = 0, pwmPins = 0;    ///< of the controller that it takes, and those of them that need PWM
+  int parts = 0;                ///< that are fitted besides
+  int channelsLeft = 0;         ///< of the stage, that drive nothing then
 };
 
 /// What may be tried: stages of the bench with a channel that drives nothing, then the parts of the library that drive a motor from a

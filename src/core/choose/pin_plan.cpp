@@ -16,13 +16,13 @@ namespace {
 std::vector<PinDemand> withOthers(const harness::Harness& h, const parts::Library& library, std::vector<PinDemand> demands) {
   for (const auto& intent : harness::intentsOf(h)) {
     if (std::ranges::any_of(demands, [&](const PinDemand& d) { return !d.stays && d.motor == intent.motor; })) continue;
-    const bool own = std::ranges::any_of(intent.signals, [](const auto& s) { return s.role.starts_with("speed"); });
+    const auto duties = harness::dutySignals(intent);
     for (const auto& s : intent.signals) {
       const auto* device = h.device(s.pin.device);
       const auto part = device ? library.find(device->part) : nullptr;
       const int t = part ? places::terminalMeant(*part, s.pin.terminal) : -1;
       if (t < 0) continue;
-      const bool pwm = intent.speedControl && (s.role.starts_with("speed") || (!own && s.role.starts_with("in")));
+      const bool pwm = std::ranges::count(duties, &s) > 0;
       demands.push_back({.motor = intent.motor,
                          .role = s.role,
                          .controller = s.pin.device,

@@ -254,6 +254,17 @@ std::optional<Intent> intentOf(const Harness& h, const std::string& motor) {
   return joined(h, motor);
 }
 
+std::vector<const Signal*> dutySignals(const Intent& intent) {
+  std::vector<const Signal*> out;
+  if (!intent.speedControl) return out;
+  for (const auto& s : intent.signals)
+    if (s.role.starts_with("speed")) out.push_back(&s);
+  if (!out.empty()) return out;
+  for (const auto& s : intent.signals)
+    if (s.role == "in" || s.role == "in1" || s.role == "in2") out.push_back(&s);
+  return out;
+}
+
 std::vector<Problem> disagreements(const Harness& h) {
   return Comparing(h).run();
 }

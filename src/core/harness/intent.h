@@ -38,6 +38,9 @@ struct Intent {
 std::vector<Intent> intentsOf(const Harness& harness);
 std::optional<Intent> intentOf(const Harness& harness, const std::string& motor);
 
+/// Signals by which the speed is set: the speed inputs where it has such, else the inputs themselves. None where no speed is to be set.
+std::vector<const Signal*> dutySignals(const Intent& intent);
+
 /// Items that two statements differ in; `where` is "#" and the id of the later one.
 std::vector<Problem> disagreements(const Harness& harness);
 

@@ -32,11 +32,10 @@ void servoTimers(const SolvedBench& s, Findings& out) {
       const auto group = pinGroup(s.bench, s.bench.terminal(pulse.pin));
       if (pulse.role != "pulse" || !group || group->pins->servoTimer.empty()) continue;
       for (const auto& m : s.motors) {
-        if (!m.intent || !m.intent->speedControl) continue;
-        for (const auto& sig : m.intent->signals) {
-          const auto t = s.bench.terminal(sig.pin);
-          const bool duty = sig.role == "speed" || sig.role == "in" || sig.role == "in1" || sig.role == "in2";
-          if (!duty || t < 0 || s.bench.deviceOf(t) != group->device || !s.bench.facts(t).pin ||
+        if (!m.intent) continue;
+        for (const auto* sig : harness::dutySignals(*m.intent)) {
+          const auto t = s.bench.terminal(sig->pin);
+          if (t < 0 || s.bench.deviceOf(t) != group->device || !s.bench.facts(t).pin ||
               s.bench.facts(t).pin->pwm != group->pins->servoTimer)
             continue;
           auto f = finding(Severity::Caution, fmt::format("{} loses its PWM to the servo", s.bench.called(t)),

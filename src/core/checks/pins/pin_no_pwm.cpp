@@ -8,17 +8,6 @@
 namespace bold::checks::pin_no_pwm {
 namespace {
 
-// The roles that carry the duty: the speed input where the intent has one, else the inputs themselves.
-std::vector<const harness::Signal*> speedSignals(const harness::Intent& intent) {
-  std::vector<const harness::Signal*> out;
-  for (const auto& sig : intent.signals)
-    if (sig.role == "speed") out.push_back(&sig);
-  if (out.empty())
-    for (const auto& sig : intent.signals)
-      if (sig.role == "in" || sig.role == "in1" || sig.role == "in2") out.push_back(&sig);
-  return out;
-}
-
 // Two inputs of which one has PWM: the speed comes through that one; static-direction-pwm says what that means.
 bool oneIsEnough(const SolvedBench& s, const std::vector<const harness::Signal*>& signals) {
   return signals.size() == 2 && std::ranges::any_of(signals, [&](const harness::Signal* sig) {
@@ -32,8 +21,7 @@ bool oneIsEnough(const SolvedBench& s, const std::vector<const harness::Signal*>
 Findings judge(const SolvedBench& s) {
   Findings out;
   for (const auto& intent : s.bench.intents) {
-    if (!intent.speedControl) continue;
-    const auto signals = speedSignals(intent);
+    const auto signals = harness::dutySignals(intent);
     if (oneIsEnough(s, signals)) continue;
     for (const auto* signal : signals) {
       const auto t = s.bench.terminal(signal->pin);

@@ -1,15 +1,10 @@
 #include <fmt/core.h>
 
-#include <algorithm>
-#include <array>
-
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::pwm_channel_shared {
 namespace {
-
-constexpr std::array<std::string_view, 5> kDuties{"speed", "speed2", "in", "in1", "in2"};
 
 struct Speed {
   TerminalIndex pin;
@@ -17,18 +12,13 @@ struct Speed {
   const harness::Signal* signal;
 };
 
-// Every signal that carries a duty: the speed inputs where the intent has them, else the inputs themselves.
 std::vector<Speed> speeds(const SolvedBench& s) {
   std::vector<Speed> out;
-  for (const auto& intent : s.bench.intents) {
-    if (!intent.speedControl) continue;
-    const bool own = std::ranges::any_of(intent.signals, [](const auto& sig) { return sig.role.starts_with("speed"); });
-    for (const auto& signal : intent.signals) {
-      if (std::ranges::count(kDuties, signal.role) == 0 || (own && !signal.role.starts_with("speed"))) continue;
-      const auto pin = s.bench.terminal(signal.pin);
-      if (pin >= 0 && s.bench.facts(pin).pin && !s.bench.facts(pin).pin->channel.empty()) out.push_back({pin, &intent, &signal});
+  for (const auto& intent : s.bench.intents)
+    for (const auto* signal : harness::dutySignals(intent)) {
+      const auto pin = s.bench.terminal(signal->pin);
+      if (pin >= 0 && s.bench.facts(pin).pin && !s.bench.facts(pin).pin->channel.empty()) out.push_back({pin, &intent, signal});
     }
-  }
   return out;
 }
 

@@ -69,11 +69,10 @@ Findings sharedTimers(const SolvedBench& s) {
   };
   std::map<std::pair<int, std::string>, std::vector<User>> timers;
   for (const auto& m : s.motors) {
-    if (!m.intent || !m.intent->pwm || !m.intent->speedControl) continue;
-    for (const auto& sig : m.intent->signals) {
-      const auto t = s.bench.terminal(sig.pin);
-      const bool duty = sig.role == "speed" || sig.role == "in" || sig.role == "in1" || sig.role == "in2";
-      if (duty && t >= 0 && s.bench.facts(t).pin && !s.bench.facts(t).pin->pwm.empty())
+    if (!m.intent || !m.intent->pwm) continue;
+    for (const auto* sig : harness::dutySignals(*m.intent)) {
+      const auto t = s.bench.terminal(sig->pin);
+      if (t >= 0 && s.bench.facts(t).pin && !s.bench.facts(t).pin->pwm.empty())
         timers[{s.bench.deviceOf(t), s.bench.facts(t).pin->pwm}].push_back({&m, t, *m.intent->pwm});
     }
   }

@@ -1,0 +1,142 @@
+#include "core/choose/smallest_change.h"
+
+#include <algorithm>
+#include <map>
+#include <set>
+
+#include "core/checks/trial.h"
+
+namespace bold::choose {
+namespace {
+
+constexpr std::size_t kFew = 8;      // steps that are tried one by one
+constexpr std::size_t kSamples = 6;  // of a longer row, to begin with
+
+using Checks = std::set<std::string>;
+
+class Search {
+ public:
+  Search(const harness::Harness& bench, const parts::Library& library, const Candidate& c, const Options& options, const JudgedBench& now)
+      : m_library(library), m_options(options), m_now(now), m_said(now.findings()), m_bench(bench) {
+    apply(m_bench, c.edit);
+    m_grave = std::ranges::any_of(c.against, [](const auto& f) { return f.severity == checks::Severity::Stop; }) ? checks::Severity::Stop
+                                                                                                                 : checks::Severity::Caution;
+    for (const auto& f : c.against)
+      if (f.severity == m_grave) m_base.insert(f.check);
+  }
+
+  const harness::Harness& bench() const { return m_bench; }
+
+  std::optional<SmallestChange> run(const std::vector<ChangeRow>& rows) {
+    struct Sampled {
+      std::size_t row;
+      std::map<std::size_t, Checks> left;
+    };
+    std::vector<Sampled> useful;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+      Sampled one{r, {}};
+      std::size_t before = 0;
+      // What the most of it leaves as it was, less of it leaves too.
+      const bool many = rows[r].size() > kFew;
+      const auto most = many ? leftBy({&rows[r].back()}) : Checks{};
+      if (many && std::ranges::includes(most, m_base)) continue;
+      for (const auto s : samples(rows[r].size())) {
+        const auto left = many && s + 1 == rows[r].size() ? most : leftBy({&rows[r][s]});
+        if (m_stopped) return std::nullopt;
+        if (left.empty()) return found(rows, {r}, {least(s, before, [&](std::size_t x) { return leftBy({&rows[r][x]}).empty(); })});
+        before = s + 1;
+        if (!std::ranges::includes(left, m_base)) one.left[s] = left;
+      }
+      if (!one.left.empty()) useful.push_back(std::move(one));
+    }
+    for (std::size_t i = 0; i < useful.size(); ++i)
+      for (std::size_t k = i + 1; k < useful.size(); ++k)
+        for (const auto& [a, leftA] : useful[i].left)
+          for (const auto& [b, leftB] : useful[k].left) {
+            if (m_stopped) return std::nullopt;
+            if (sharesBase(leftA, leftB)) continue;
+            const auto& one = rows[useful[i].row];
+            const auto& other = rows[useful[k].row];
+            if (!leftBy({&one[a], &other[b]}).empty()) continue;
+            const auto first = least(a, 0, [&](std::size_t x) { return leftBy({&one[x], &other[b]}).empty(); });
+            const auto second = least(b, 0, [&](std::size_t x) { return leftBy({&one[first], &other[x]}).empty(); });
+            return found(rows, {useful[i].row, useful[k].row}, {first, second});
+          }
+    return std::nullopt;
+  }
+
+ private:
+  const parts::Library& m_library;
+  const Options& m_options;
+  const JudgedBench& m_now;
+  checks::Findings m_said;
+  harness::Harness m_bench;  // with the stage on it
+  checks::Severity m_grave;
+  Checks m_base;
+  bool m_stopped = false;
+
+  static std::vector<std::size_t> samples(std::size_t n) {
+    std::vector<std::size_t> out;
+    const auto count = n <= kFew ? n : kSamples;
+    for (std::size_t k = 1; k <= count; ++k) out.push_back(k * n / count - 1);
+    return out;
+  }
+
+  bool sharesBase(const Checks& a, const Checks& b) const {
+    return std::ranges::any_of(m_base, [&](const auto& c) { return a.contains(c) && b.contains(c); });
+  }
+
+  // Checks that still say something as grave as what kept it out, and did not before there was a stage.
+  Checks leftBy(const std::vector<const Change*>& changes) {
+    auto h = m_bench;
+    for (const auto* c : changes) apply(h, c->edit(h));
+    const auto trial = tryOut(h, {}, m_library, m_options, m_now);
+    if (!trial) {
+      m_stopped = true;
+      return m_base;
+    }
+    Checks out;
+    for (const auto& f : trial->findings) {
+      const bool grave = f.severity == checks::Severity::Stop || (f.severity == checks::Severity::Caution && f.severity == m_grave);
+      if (grave && std::ranges::none_of(m_said, [&](const auto& x) { return x.identity() == f.identity(); })) out.insert(f.check);
+    }
+    return out;
+  }
+
+  // The first step that passes between one before which all is known to fail and one that passes.
+  static std::size_t least(std::size_t passes, std::size_t from, auto pass) {
+    std::size_t low = from;
+    while (low < passes) {
+      const auto middle = low + (passes - low) / 2;
+      if (pass(middle))
+        passes = middle;
+      else
+        low = middle + 1;
+    }
+    return passes;
+  }
+
+  static std::optional<SmallestChange> found(const std::vector<ChangeRow>& rows, std::vector<std::size_t> row, std::vector<std::size_t> step) {
+    SmallestChange out;
+    for (std::size_t k = 0; k < row.size(); ++k) {
+      out.changes.push_back(rows[row[k]][step[k]]);
+      const auto& text = out.changes.back().text;
+      out.text += k == 0 ? text : " and " + (text.starts_with("with ") ? text.substr(5) : text);
+      out.plannable = out.plannable && out.changes.back().plannable;
+    }
+    out.row = std::move(row);
+    out.step = std::move(step);
+    return out;
+  }
+};
+
+}  // namespace
+
+std::optional<SmallestChange> smallestChange(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
+                                             const Candidate& candidate, const Options& options, const JudgedBench& now) {
+  if (!candidate.excluded.empty() || candidate.against.empty()) return std::nullopt;
+  Search search(bench, library, candidate, options, now);
+  return search.run(changeRows(search.bench(), library, motor, candidate.device));
+}
+
+}  // namespace bold::choose
