@@ -16,6 +16,7 @@ namespace {
 
 struct Taken {
   std::string file, motor, stage, supply, output;
+  bool parallel = false;
 };
 
 int put(const Taken& a) {
@@ -30,7 +31,7 @@ int put(const Taken& a) {
     return 2;
   }
   const auto edit = bold::choose::wireStage(h, loaded.bench->library,
-                                            {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply)});
+                                            {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply), a.parallel});
   if (!edit) {
     bold::cli::complain(edit.error().what);
     return 2;
@@ -68,6 +69,7 @@ Run declare(Arguments& takes) {
   takes.positional("MOTOR", a->motor, "which motor, by id or name");
   takes.positional("STAGE", a->stage, "a stage of the library, such as l298n-module");
   takes.option("--supply", a->supply, "what feeds the motor, by id or name; without it the first supply that feeds no controller");
+  takes.flag("--parallel", a->parallel, "on two channels of it that may be joined");
   takes.option("--output", a->output, "where the bench is written with it planned");
   return [a] { return put(*a); };
 }

@@ -32,6 +32,7 @@ struct Row {
 Json jsonOf(const Row& row) {
   const auto& c = row.candidate;
   Json one{{"stage", c.stage}};
+  if (c.parallel) one["parallel"] = true;
   if (!c.excluded.empty()) {
     one["excluded"] = c.excluded;
     return one;
@@ -66,7 +67,7 @@ Json jsonOf(const Row& row) {
 
 void print(const Row& row) {
   const auto& c = row.candidate;
-  say(fmt::format("  {:24} {}; {}, {} besides{}\n", c.stage, headline(c.verdict), counted(c.pins, "pin", "pins"),
+  say(fmt::format("  {:24} {}; {}, {} besides{}\n", c.stage + (c.parallel ? " --parallel" : ""), headline(c.verdict), counted(c.pins, "pin", "pins"),
                   counted(c.parts, "part", "parts"), tightest(c)));
   for (const auto& f : c.against) say(fmt::format("      {}\n", f.text));
   if (row.change) say(fmt::format("      {} {}.\n", c.verdict == Verdict::DoNotSwitchOn ? "Fits" : "Clear", row.change->text));
@@ -88,8 +89,8 @@ int list(const Taken& a) {
   const auto now = judge(h, loaded.bench->library, {});
   const auto supply = a.supply.empty() ? std::string() : deviceId(h, a.supply);
   std::vector<Row> all;
-  for (const auto& stage : bold::choose::stagesFor(h, loaded.bench->library, motor))
-    all.push_back({*bold::choose::candidate(h, loaded.bench->library, motor, stage, supply, {}, *now), {}});
+  for (const auto& offer : bold::choose::stagesFor(h, loaded.bench->library, motor))
+    all.push_back({*bold::choose::candidate(h, loaded.bench->library, motor, offer, supply, {}, *now), {}});
   std::ranges::sort(all, bold::choose::better, &Row::candidate);
   if (!a.quick)
     for (auto& row : all) row.change = smallestChange(h, loaded.bench->library, motor, row.candidate, {}, *now);
@@ -106,7 +107,7 @@ int list(const Taken& a) {
     if (c.excluded.empty())
       print(row);
     else if (a.all)
-      say(fmt::format("  {:24} -- {}\n", c.stage, c.excluded));
+      say(fmt::format("  {:24} -- {}\n", c.stage + (c.parallel ? " --parallel" : ""), c.excluded));
     else
       ++left;
   }

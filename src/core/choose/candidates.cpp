@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <tuple>
 
+#include "core/choose/channel_use.h"
 #include "core/choose/old_stage.h"
 #include "core/choose/pin_demands.h"
 #include "core/choose/stage_wiring.h"
@@ -33,28 +34,36 @@ std::optional<double> sinkNeeded(const checks::Margins& margins, const std::stri
 
 }  // namespace
 
-std::vector<std::string> stagesFor(const harness::Harness& bench, const parts::Library& library, const std::string& motor) {
+std::vector<Offer> stagesFor(const harness::Harness& bench, const parts::Library& library, const std::string& motor) {
   const auto stage = [](const parts::Part& p) {
     return !p.channels.empty() && !parts::isMotor(p) && !parts::isController(p) && !parts::isSource(p) && !parts::isPeripheral(p);
   };
-  std::vector<std::string> out;
+  std::vector<Offer> out;
+  const auto* device = bench.device(motor);
+  const auto driven = device ? library.find(device->part) : nullptr;
+  const bool twoLeads = driven && windingsOf(*driven).size() == 1;
+  const auto offer = [&](const std::string& which, const parts::Part& p) {
+    out.push_back({which});
+    if (twoLeads && std::ranges::any_of(p.channels, [](const parts::Channel& c) { return !c.parallel.empty(); })) out.push_back({which, true});
+  };
   const auto old = oldStageOf(bench, library, motor);
   for (const auto& d : bench.devices) {
     const auto p = library.find(d.part);
     if (!p || !stage(*p) || old.devices.contains(d.id) || d.state == harness::State::ToBeRemoved) continue;
-    if (freeChannels(bench, *p, d.id, old.connections) > 0) out.push_back(d.id);
+    if (freeChannels(bench, *p, d.id, old.connections) > 0) offer(d.id, *p);
   }
   auto all = library.search("");
   std::erase_if(all, [&](const auto& p) { return !stage(*p); });
   std::ranges::stable_sort(all, {}, [](const auto& p) { return p->name; });
-  for (const auto& p : all) out.push_back(p->id);
+  for (const auto& p : all) offer(p->id, *p);
   return out;
 }
 
 std::optional<Candidate> candidate(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
-                                   const std::string& stage, const std::string& supply, const Options& options, const JudgedBench& now) {
-  Candidate out{.stage = stage};
-  auto edit = wireStage(bench, library, {motor, stage, supply});
+                                   const Offer& offer, const std::string& supply, const Options& options, const JudgedBench& now) {
+  const auto& stage = offer.stage;
+  Candidate out{.stage = stage, .parallel = offer.parallel};
+  auto edit = wireStage(bench, library, {motor, stage, supply, offer.parallel});
   if (!edit) {
     out.excluded = edit.error().what;
     return out;
@@ -114,7 +123,7 @@ bool better(const Candidate& a, const Candidate& b) {
   };
   const auto ra = rank(a);
   const auto rb = rank(b);
-  return ra != rb ? ra < rb : a.stage < b.stage;
+  return ra != rb ? ra < rb : std::tie(a.stage, a.parallel) < std::tie(b.stage, b.parallel);
 }
 
 }  // namespace bold::choose

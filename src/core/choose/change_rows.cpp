@@ -132,12 +132,17 @@ std::vector<ChangeRow> supplies(const std::string& device, const parts::Part& pa
                   },
                   false};
   };
+  // What is printed on a supply is its nominal voltage; what counts is what it gives when it is full, or nearly empty.
   ChangeRow lower, higher;
   const auto step = [](double v) { return v > kCoarseFrom + 1e-9 ? kCoarseVolts : kFineVolts; };
-  for (double v = std::floor(full / step(full) - 1e-6) * step(full); v > kFarDown * full; v -= step(v))
-    lower.push_back(change(fmt::format("with a supply of {} or less", displayText(Volts{v})), v / full));
-  for (double v = std::ceil(empty / step(empty) + 1e-6) * step(empty); v < kFarUp * empty && v <= 60; v += step(v + 1e-6))
-    higher.push_back(change(fmt::format("with a supply of {} or more", displayText(Volts{v})), v / empty));
+  const auto text = [&](double v, const char* end, double at) {
+    return fmt::format("with a supply of {} ({} {}) or {}", displayText(Volts{v}), displayText(Volts{at * v / nominal}), end,
+                       at > nominal ? "less" : "more");
+  };
+  for (double v = std::ceil(nominal / step(nominal) - 1 - 1e-6) * step(nominal); v > kFarDown * nominal; v -= step(v))
+    lower.push_back(change(text(v, "full", full), v / nominal));
+  for (double v = std::floor(nominal / step(nominal) + 1 + 1e-6) * step(nominal); v < kFarUp * nominal && v <= 60; v += step(v + 1e-6))
+    higher.push_back(change(text(v, "nearly empty", empty), v / nominal));
   return {lower, higher};
 }
 

@@ -25,7 +25,7 @@ const parts::Pins* pinsOf(const parts::Part& board) {
 }  // namespace
 
 bool drivenRole(const std::string& role) {
-  static const std::set<std::string> all{"in", "in1", "in2", "in3", "in4", "dir", "step", "pulse"};
+  static const std::set<std::string> all{"in", "in1", "in2", "in3", "in4", "dir", "dir2", "step", "pulse"};
   return all.contains(role);
 }
 

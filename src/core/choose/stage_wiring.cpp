@@ -9,6 +9,7 @@
 
 #include "core/base/e_series.h"
 #include "core/base/interpolate.h"
+#include "core/choose/channel_use.h"
 #include "core/choose/fitting_parts.h"
 #include "core/choose/old_stage.h"
 #include "core/choose/pin_plan.h"
@@ -83,7 +84,8 @@ class Wiring {
   harness::EditMaker m_maker;
   OldStage m_old;
   std::shared_ptr<const Part> m_motor, m_stage, m_board;
-  const Channel* m_channel = nullptr;
+  ChannelUse m_use;
+  std::vector<const parts::Winding*> m_windings;
   std::string m_id, m_controller;
   Poles m_supply;
   harness::Intent m_intent;
@@ -95,6 +97,7 @@ class Wiring {
 
   Address on(const std::string& terminal) const { return {m_id, terminal}; }
   Volts full() const { return m_supply.full; }
+  bool lowSide() const { return m_use.channels.front()->lowSide; }
 
   bool isLoose(const std::string& device) const {
     const auto* d = m_h.device(device);
@@ -127,9 +130,12 @@ class Wiring {
         m_controller = d.id, m_board = p;
     if (!m_board) return "There is no controller on this bench that could drive it.";
     if (!findSupply()) return "There is no supply on this bench that could feed it.";
-    m_channel = fitting();
-    if (!m_channel) return fmt::format("{} has no {}channel for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
-    if (m_channel->lowSide && m_intent.bothDirections && windings().size() == 1)
+    const auto use = channelsFor(*m_stage, *m_motor, m_wired, m_wish.parallel);
+    if (!use && m_wish.parallel) return fmt::format("{} has no two {}channels that may be joined for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
+    if (!use) return fmt::format("{} has no {}channel for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
+    m_use = *use;
+    m_windings = windingsOf(*m_motor);
+    if (lowSide() && m_intent.bothDirections && m_windings.size() == 1)
       return fmt::format("{} switches to ground only: it turns {} one way.", m_stage->name, motor->called());
     if (sitsOnABoard()) return fmt::format("{} is plugged onto a board: put it there as a whole.", m_stage->name);
     return {};
@@ -164,38 +170,9 @@ class Wiring {
     return false;
   }
 
-  std::vector<const parts::Winding*> windings() const {
-    std::vector<const parts::Winding*> out;
-    for (const auto& e : m_motor->elements)
-      if (const auto* w = std::get_if<parts::Winding>(&e.body)) out.push_back(w);
-    return out;
-  }
-  bool sharesTap() const {
-    const auto w = windings();
-    for (std::size_t i = 0; i < w.size(); ++i)
-      for (std::size_t k = i + 1; k < w.size(); ++k)
-        if (w[i]->a == w[k]->a || w[i]->b == w[k]->b || w[i]->a == w[k]->b) return true;
-    return false;
-  }
-
-  // The first channel that has as many outputs as this motor needs, and of the right kind.
-  const Channel* fitting() const {
-    const auto w = windings();
-    for (const auto& c : m_stage->channels) {
-      const bool fits = w.empty()       ? false
-                        : sharesTap()   ? c.lowSide && c.out.size() >= 4
-                        : w.size() == 2 ? !c.lowSide && c.out.size() == 4
-                        : c.lowSide     ? c.out.size() == 1
-                                        : c.out.size() == 2;
-      const bool taken = std::ranges::any_of(c.out, [&](const auto& o) { return m_wired.contains(o); });
-      if (fits && !taken) return &c;
-    }
-    return nullptr;
-  }
-
   Amps load() const {
     double most = 0;
-    for (const auto* w : windings()) {
+    for (const auto* w : m_windings) {
       if (const auto phase = w->phase.typical()) most = std::max(most, *phase);
       if (const auto run = w->run.typical()) most = std::max(most, *run);
       const auto r = w->resistance.typical();
@@ -231,19 +208,18 @@ class Wiring {
         }
       }
     }
-    if (!motor && m_channel->lowSide) {
-      power(m_supply.minus, on(m_channel->returnTerminal), "BK");
-      m_wired.insert(m_channel->returnTerminal);
-    }
+    if (!motor && lowSide())
+      for (const auto* c : m_use.channels)
+        if (m_wired.insert(c->returnTerminal).second) power(m_supply.minus, on(c->returnTerminal), "BK");
   }
 
   // What its inputs are measured against, its returns, and every ground that nothing inside joins to one of these.
   void grounds() {
     const auto ground = first<parts::Pins>(*m_board)->ground;
     std::set<std::string> reference;
-    for (const auto& [role, t] : m_channel->signals)
+    for (const auto& [role, t] : m_use.signals)
       if (const auto* facts = m_stage->find(t))
-        reference.insert(facts->input ? std::string(facts->input->ground) : m_channel->returnTerminal);
+        reference.insert(facts->input ? std::string(facts->input->ground) : m_use.of(t).returnTerminal);
     bool first = true;
     for (const auto& t : m_stage->terminals) {
       const bool measured = reference.contains(t.id);
@@ -264,7 +240,7 @@ class Wiring {
     m_wired.insert(input);
     if (level == parts::Level::Low) {
       const auto* facts = m_stage->find(input);
-      signal(on(input), on(facts->input ? std::string(facts->input->ground) : m_channel->returnTerminal), "BK");
+      signal(on(input), on(facts->input ? std::string(facts->input->ground) : m_use.of(input).returnTerminal), "BK");
       return;
     }
     for (const auto& t : m_stage->terminals)
@@ -301,9 +277,11 @@ class Wiring {
   }
 
   // Until the program runs: low at the one input that stops everything, or at all that nothing inside holds.
-  void holdAtBoot(const std::vector<parts::TruthRow>& rows, const std::vector<std::pair<std::string, std::string>>& driven) {
+  void holdAtBoot(const Channel& channel, const std::vector<std::pair<std::string, std::string>>& driven) {
+    const auto rows = parts::truthTable(*m_stage, channel);
     std::vector<std::string> loose;
     for (const auto& signal : driven) {
+      if (&m_use.of(signal.second) != &channel) continue;
       const auto& input = signal.second;
       const auto* facts = m_stage->find(input);
       if (!facts->input || signal.first == "step" || signal.first == "dir") continue;
@@ -337,14 +315,31 @@ class Wiring {
     m_maker.wire({r, p->terminals[1].id}, on(terminal), colour, 24, kClose);
   }
 
+  // Inputs with inputs, outputs with outputs: one pin drives both channels.
+  void join() {
+    for (const auto& [second, firstOf] : m_use.joined) {
+      m_wired.insert(second);
+      if (!mine(second)) continue;  // outputs: with the leads
+      for (const auto& c : m_h.connections)
+        if (c.kind == harness::ConnectionKind::Jumper && (c.a == on(second) || c.b == on(second))) m_maker.remove(c);
+      m_maker.wire(on(second), on(firstOf), "GY", 24, kClose);
+    }
+  }
+
+  bool drives(const std::string& output) const {
+    return std::ranges::any_of(m_use.channels, [&](const Channel* c) { return std::ranges::count(c->out, output) > 0; });
+  }
+
   // Whether an input is the channel's.
   bool mine(const std::string& terminal) const {
-    return std::ranges::any_of(m_channel->signals, [&](const auto& s) { return s.second == terminal; });
+    return std::ranges::any_of(m_use.channels, [&](const Channel* c) {
+      return std::ranges::any_of(c->signals, [&](const auto& s) { return s.second == terminal; });
+    });
   }
 
   PinDemand demand(const std::string& role, const std::string& terminal, bool pwm) const {
     PinDemand out{.motor = m_wish.motor, .role = role, .controller = m_controller, .pwm = pwm, .frequency = m_intent.pwm};
-    out.off = offLevel(*m_stage, *m_channel, terminal);
+    out.off = offLevel(*m_stage, m_use.of(terminal), terminal);
     for (const auto& s : m_stated)
       if (s.role == role && s.pin.device == m_controller) out.has = m_board->find(s.pin.terminal) ? m_board->find(s.pin.terminal)->id : "";
     const auto* series = seriesAt(*m_stage, terminal);
@@ -356,9 +351,9 @@ class Wiring {
 
   std::string signals() {
     m_stated = std::exchange(m_intent.signals, {});
-    const auto rows = parts::truthTable(*m_stage, *m_channel);
     std::vector<std::pair<std::string, std::string>> driven;
-    for (const auto& [role, terminal] : m_channel->signals) {
+    for (const auto& [role, terminal] : m_use.signals) {
+      const auto rows = parts::truthTable(*m_stage, m_use.of(terminal));
       const bool speed = role.starts_with("speed") && (m_intent.speedControl || !stopsWithout(rows, terminal));
       // With a speed input of its own, its direction inputs need no PWM.
       if (drivenRole(role) || speed)
@@ -368,7 +363,7 @@ class Wiring {
     }
     std::ranges::sort(driven, {}, [&](const auto& d) { return m_stage->indexOf(d.second); });
     for (const auto& [role, terminal] : driven) isolated(terminal);
-    const bool ownSpeed = std::ranges::any_of(m_channel->signals, [](const auto& s) { return s.first.starts_with("speed"); });
+    const bool ownSpeed = std::ranges::any_of(m_use.signals, [](const auto& s) { return s.first.starts_with("speed"); });
     std::vector<PinDemand> demands;
     for (const auto& [role, terminal] : driven)
       demands.push_back(
@@ -376,7 +371,8 @@ class Wiring {
     const auto pins = placeSignals(m_h, m_library, std::move(demands), m_old.connections);
     if (!pins.problem.empty()) return pins.problem;
     for (std::size_t k = 0; k < driven.size(); ++k) drive(driven[k].first, driven[k].second, pins.choices[k].pin);
-    holdAtBoot(rows, driven);
+    join();
+    for (const auto* c : m_use.channels) holdAtBoot(*c, driven);
     for (const auto& jumper : m_stage->fitted)
       if ((!m_shared || mine(jumper.first) || mine(jumper.second)) && !m_wired.contains(jumper.first) && !m_wired.contains(jumper.second))
         m_maker.jumper(on(jumper.first), on(jumper.second));
@@ -408,19 +404,29 @@ class Wiring {
           m_maker.plug(motor(own.id), on(other.id));
           return;
         }
-    const auto w = windings();
-    const auto& out = m_channel->out;
+    const auto& w = m_windings;
+    const auto& out = m_use.out;
     std::size_t colour = 0;
     const auto lead = [&](const Address& a, const parts::Node& b) { power(a, motor(b), kLeadColours[colour++ % kLeadColours.size()]); };
     if (out.size() == 1) {
       lead(loadPlus(), w[0]->a);
       lead(on(out[0]), w[0]->b);
-    } else if (!sharesTap()) {
+    } else if (sharesTap(w)) {
+      const bool common = std::ranges::all_of(w, [&](const auto* x) { return x->a == w[0]->a; });
+      lead(loadPlus(), w[0]->a);
+      for (std::size_t k = 0; k < w.size() && k < out.size(); ++k) {
+        if (k > 0 && !common && w[k]->a != w[k - 1]->a) lead(loadPlus(), w[k]->a);
+        lead(on(out[k]), w[k]->b);
+      }
+    } else {
       for (std::size_t k = 0; k < w.size() && 2 * k + 1 < out.size(); ++k) {
         lead(on(out[2 * k]), w[k]->a);
         lead(on(out[2 * k + 1]), w[k]->b);
       }
     }
+    for (const auto& [second, firstOf] : m_use.joined)
+      for (std::size_t k = 0; k < out.size(); ++k)
+        if (out[k] == firstOf) power(on(second), motor(k == 0 && out.size() > 1 ? w[0]->a : w[0]->b), kLeadColours[k]);
     if (w.size() == 1 && w[0]->brushed && m_intent.forwardLead.empty()) m_intent.forwardLead = w[0]->a;
   }
 
@@ -456,10 +462,10 @@ class Wiring {
         if (const auto f = resistor(m_library, Ohms{r.value.typical().value_or(10e3)})) between(*f, "r", r.a, r.b);
         break;
       case Requirement::Kind::Clamp:
-        if (const auto w = windings(); w.size() == 1) diode({m_wish.motor, w[0]->b}, {m_wish.motor, w[0]->a});
+        if (m_windings.size() == 1) diode({m_wish.motor, m_windings[0]->b}, {m_wish.motor, m_windings[0]->a});
         break;
       case Requirement::Kind::RailDiodes:
-        if (std::ranges::count(m_channel->out, r.a) == 0) break;
+        if (!drives(r.a)) break;
         diode(on(r.a), on(r.b));
         diode(on(r.c), on(r.a));
         break;
@@ -473,9 +479,10 @@ class Wiring {
 
   harness::Edit done() {
     m_intent.stage = m_id;
-    m_intent.channel = m_stage->channels.size() > 1 ? m_channel->id : std::string();
+    const bool named = m_stage->channels.size() > 1 && (m_use.channels.size() == 1 || m_use.parallel());
+    m_intent.channel = named ? m_use.channels.front()->id : std::string();
     auto edit = m_maker.take(
-        m_shared ? fmt::format("Hang {} on channel {} of {}", m_h.device(m_wish.motor)->called(), m_channel->id, m_h.device(m_id)->called())
+        m_shared ? fmt::format("Hang {} on channel {} of {}", m_h.device(m_wish.motor)->called(), m_use.channels.front()->id, m_h.device(m_id)->called())
                  : fmt::format("Put {} on the bench for {}", m_stage->name, m_h.device(m_wish.motor)->called()));
     auto stated = harness::stating(m_h, m_intent, {});
     edit.changes.insert(edit.changes.end(), std::make_move_iterator(stated.changes.begin()), std::make_move_iterator(stated.changes.end()));

@@ -12,6 +12,7 @@ struct StageWish {
   std::string motor;   ///< device
   std::string stage;   ///< part; or a device of the bench that has a channel free
   std::string supply;  ///< device that feeds the motor; empty: the first supply that feeds no controller, else the first of all
+  bool parallel = false;  ///< on two channels that may be joined
 };
 
 /// The edit, all of it planned, that puts a stage on the bench for a motor, in the place of the one it hangs on, and wires it: supplies by

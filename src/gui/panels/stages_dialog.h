@@ -30,7 +30,7 @@ class StagesDialog : public QDialog {
   QLabel *m_said, *m_why;
   QPushButton* m_put;
   std::optional<JudgedBench> m_now;
-  std::vector<std::string> m_stages;  ///< to be tried
+  std::vector<choose::Offer> m_stages;  ///< to be tried
   std::size_t m_next = 0;
   std::vector<choose::Candidate> m_tried;  ///< best first
 

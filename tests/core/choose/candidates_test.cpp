@@ -23,7 +23,7 @@ struct All {
     const auto now = judge(h, library(), {});
     for (const auto& s : choose::stagesFor(h, library(), "m")) sorted.push_back(*choose::candidate(h, library(), "m", s, "v", {}, *now));
     std::ranges::sort(sorted, choose::better);
-    for (const auto& c : sorted) by.emplace(c.stage, c);
+    for (const auto& c : sorted) by.emplace(c.stage + (c.parallel ? " in parallel" : ""), c);
   }
   bool clear(const char* stage) const { return by.at(stage).excluded.empty() && by.at(stage).verdict == Verdict::Clear; }
   // The checks that are against it; "-" where it cannot be put there.
@@ -63,16 +63,24 @@ TEST_CASE("a 12 V gearmotor of 2 A stalled: stages for 12 V and 2.5 A are clear,
   // Both ways: no transistor alone. Two leads: no step/dir stage.
   CHECK(all.by.at("nmos-irlz44n").excluded.find("one way") != std::string::npos);
   CHECK(all.by.at("a4988-carrier").excluded.find("no channel") != std::string::npos);
-  // The first needs least: two pins and a capacitor.
-  CHECK(all.sorted.front().pins == 2);
-  CHECK(all.sorted.front().parts == 1);
+  // Its two channels joined stand twice as much: and nothing has to be fitted besides, which puts it first.
+  CHECK(all.clear("tb6612fng in parallel"));
+  CHECK(all.sorted.front().stage == "tb6612fng");
+  CHECK(all.sorted.front().parallel);
+  CHECK(all.sorted.front().parts == 0);
+  CHECK(all.sorted[1].pins == 2);  // then two pins and a capacitor
+  CHECK(all.sorted[1].parts == 1);
 }
 
 // 1.68 A a phase, two coils of four leads.
-TEST_CASE("a bipolar stepper hangs on step/dir stages alone; what is trimmed is asked for, not planned") {
+TEST_CASE("a bipolar stepper: step/dir stages first; what is trimmed is asked for, not planned; both bridges have no limit of their own") {
   const All all(kFiveVolts + "part v adapter-24v-5a Supply\npart m stepper-nema17-1a68 Motor\nintent m both\n");
-  CHECK(all.possible() == std::set<std::string>{"a3967-board", "a4988-carrier", "drv8825-carrier", "stepdir-box-opto", "stepdir-box-tb6600",
-                                                "stepdir-tb6560", "tmc2208-carrier", "tmc2209-carrier"});
+  for (const auto* stage : {"a3967-board", "a4988-carrier", "drv8825-carrier", "stepdir-box-opto", "stepdir-box-tb6600", "stepdir-tb6560",
+                            "tmc2208-carrier", "tmc2209-carrier"})
+    CHECK(all.possible().contains(stage));
+  // 24 V across 1.65 ohm: far too much without a limit.
+  for (const auto* bridge : {"l298n-module", "l298", "bridge-dir-pwm-2x10a"}) CHECK(all.by.at(bridge).verdict == Verdict::DoNotSwitchOn);
+  CHECK(all.against("bts7960-module") == "-");  // one bridge only
   CHECK(all.against("a4988-carrier") == "current-limit-setting");
   CHECK(all.clear("stepdir-box-tb6600"));
 }
@@ -80,7 +88,7 @@ TEST_CASE("a bipolar stepper hangs on step/dir stages alone; what is trimmed is 
 // Four coils on a common tap, 5 V, a plug of five.
 TEST_CASE("a small unipolar stepper goes by its plug onto its board") {
   const All all(kFiveVolts + "part v adapter-5v-2a Supply\npart m stepper-28byj48-5v Motor\nintent m both sequence=wave\n");
-  CHECK(all.possible() == std::set<std::string>{"uln2003-board"});
+  CHECK(all.possible() == std::set<std::string>{"uln2003-board", "uln2003a", "uln2803a"});
   CHECK(all.clear("uln2003-board"));
   CHECK(all.by.at("uln2003-board").pins == 4);
 }

@@ -175,7 +175,7 @@ TEST_CASE("what cannot be is said in a sentence") {
   const auto bench = [](const std::string& rest) { return wiredBench(kUno + "part v adapter-12v-2a Supply\n" + rest); };
   CHECK(errorOf(bench("part m brushed-gear25-12v Motor\nintent m both"), "nmos-irlz44n") ==
         "MOSFET IRLZ44N switches to ground only: it turns Motor one way.");
-  CHECK(errorOf(bench("part m stepper-nema17-0a4 Motor"), "l9110s-module").find("has no channel for Motor") != std::string::npos);
+  CHECK(errorOf(bench("part m stepper-nema17-0a4 Motor"), "drv8871-board").find("has no channel for Motor") != std::string::npos);
   CHECK(errorOf(bench(""), "l298n-module") == "\"m\" is no motor on this bench.");
   CHECK(errorOf(wiredBench("part v adapter-12v-2a\npart m brushed-gear25-12v Motor"), "l298n-module") ==
         "There is no controller on this bench that could drive it.");
@@ -260,4 +260,44 @@ TEST_CASE("a part file of one's own is wired without a line of code") {
     REQUIRE(edit);
     CHECK(saidOf(h, *edit, lib).empty());
   }
+}
+
+TEST_CASE("two channels in parallel: inputs with inputs, both outputs on each lead; both bridges and four switches for steppers") {
+  auto h = benchFor(kUno, kMatrix.front());
+  const auto edit = choose::wireStage(h, library(), {"m", "l298n-module", {}, true});
+  REQUIRE(edit);
+  apply(h, *edit);
+  const auto joined = [&](const char* a, const char* b) {
+    return std::ranges::any_of(h.connections, [&](const auto& c) {
+      return (c.a == Address{"s1", a} && c.b == Address{"s1", b}) || (c.b == Address{"s1", a} && c.a == Address{"s1", b});
+    });
+  };
+  CHECK(joined("IN1", "IN4"));
+  CHECK(joined("IN2", "IN3"));
+  CHECK(joined("ENA", "ENB"));
+  int leads = 0;
+  for (const auto& c : h.connections) leads += c.a.device == "m" || c.b.device == "m";
+  CHECK(leads == 4);
+  const auto a = analyseFast(harness::asPlanned(h));
+  CHECK(findingsOf(a, "paralleled-channels").empty());
+  CHECK(a.causes(checks::Severity::Stop) == 0);
+  CHECK(harness::intentOf(h, "m")->channel == "A");
+  const auto none = choose::wireStage(benchFor(kUno, kMatrix.front()), library(), {"m", "l9110s-module", {}, true});
+  REQUIRE_FALSE(none);
+  CHECK(none.error().what == "Bridge module L9110S has no two channels that may be joined for Motor.");
+
+  const auto judged = [](const std::string& bench, const char* stage) {
+    auto on = wiredBench(kUno + bench);
+    const auto put = choose::wireStage(on, library(), {"m", stage, {}});
+    REQUIRE(put);
+    apply(on, *put);
+    return std::pair(analyseFast(harness::asPlanned(on)), *harness::intentOf(on, "m"));
+  };
+  const auto bridges = judged("part v adapter-5v-3a\npart m stepper-nema11-0a67 Motor\nfigure m.winding 11 ohm\nintent m both hold", "tb6612fng");
+  CHECK(bridges.first.verdict == Verdict::Clear);
+  CHECK(bridges.second.signals.size() == 4);
+  CHECK(bridges.second.channel.empty());
+  const auto switches = judged("part v adapter-5v-2a\npart m stepper-28byj48-5v Motor\nintent m both sequence=full", "uln2803a");
+  CHECK(switches.first.verdict == Verdict::Clear);
+  CHECK(switches.second.signals.size() == 4);
 }
