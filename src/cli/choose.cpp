@@ -30,8 +30,8 @@ int put(const Taken& a) {
     bold::cli::complain(fmt::format("{} comes from a newer version: it can only be looked at.", a.file));
     return 2;
   }
-  const auto edit = bold::choose::wireStage(h, loaded.bench->library,
-                                            {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply), a.parallel});
+  const auto edit = bold::choose::wireStage(
+      h, loaded.bench->library, {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply), a.parallel});
   if (!edit) {
     bold::cli::complain(edit.error().what);
     return 2;

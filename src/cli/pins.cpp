@@ -84,8 +84,8 @@ int place(const Taken& a) {
   if (!plan.problem.empty()) return 1;
   if (a.output.empty()) return 0;
   apply(h, bold::choose::pinEdit(h, loaded.bench->library, plan));
-  if (const auto saved = harness::save(disk, h, loaded.bench->library, {}, std::filesystem::absolute(a.output).string(),
-                                       harness::Overwrite::Yes);
+  if (const auto saved =
+          harness::save(disk, h, loaded.bench->library, {}, std::filesystem::absolute(a.output).string(), harness::Overwrite::Yes);
       !saved) {
     bold::cli::complain(saved.error().what);
     return 2;

@@ -67,8 +67,8 @@ Json jsonOf(const Row& row) {
 
 void print(const Row& row) {
   const auto& c = row.candidate;
-  say(fmt::format("  {:24} {}; {}, {} besides{}\n", c.stage + (c.parallel ? " --parallel" : ""), headline(c.verdict), counted(c.pins, "pin", "pins"),
-                  counted(c.parts, "part", "parts"), tightest(c)));
+  say(fmt::format("  {:24} {}; {}, {} besides{}\n", c.stage + (c.parallel ? " --parallel" : ""), standing(c),
+                  counted(c.pins, "pin", "pins"), counted(c.parts, "part", "parts"), tightest(c)));
   for (const auto& f : c.against) say(fmt::format("      {}\n", f.text));
   if (row.change) say(fmt::format("      {} {}.\n", c.verdict == Verdict::DoNotSwitchOn ? "Fits" : "Clear", row.change->text));
 }
@@ -86,14 +86,14 @@ int list(const Taken& a) {
     complain(fmt::format("\"{}\" is no motor on this bench.", a.motor));
     return 2;
   }
-  const auto now = judge(h, loaded.bench->library, {});
+  const auto before = bold::choose::beforeStages(h, loaded.bench->library, motor, {});
   const auto supply = a.supply.empty() ? std::string() : deviceId(h, a.supply);
   std::vector<Row> all;
   for (const auto& offer : bold::choose::stagesFor(h, loaded.bench->library, motor))
-    all.push_back({*bold::choose::candidate(h, loaded.bench->library, motor, offer, supply, {}, *now), {}});
+    all.push_back({*bold::choose::candidate(h, loaded.bench->library, motor, offer, supply, {}, *before), {}});
   std::ranges::sort(all, bold::choose::better, &Row::candidate);
   if (!a.quick)
-    for (auto& row : all) row.change = smallestChange(h, loaded.bench->library, motor, row.candidate, {}, *now);
+    for (auto& row : all) row.change = smallestChange(h, loaded.bench->library, motor, row.candidate, {}, *before);
   if (a.format == "json") {
     Json out{{"motor", motor}, {"candidates", Json::array()}};
     for (const auto& row : all) out["candidates"].push_back(jsonOf(row));

@@ -14,7 +14,6 @@
 #include "gui/main_window.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/panels/part_card_dialog.h"
-#include "gui/panels/stages_dialog.h"
 #include "gui/panels/step_rail.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
@@ -102,11 +101,7 @@ int main(int argc, char** argv) {
     shown = card;
   }
 
-  if (options.isSet("stages")) {
-    auto* stages = new StagesDialog(session, options.value("stages").toStdString(), &window);
-    stages->show();
-    shown = stages;
-  }
+  if (options.isSet("stages")) window.showStages(options.value("stages").toStdString());
 
   if (options.isSet("change")) {
     const auto id = options.value("change").toStdString();
@@ -131,7 +126,7 @@ int main(int argc, char** argv) {
     // The explained analysis is the last that comes for a document that nobody edits; then one moment to lay out.
     auto* settle = new QTimer(&app);
     settle->setSingleShot(true);
-    settle->setInterval(options.isSet("stages") ? 2000 : 150);  // all stages are tried by then
+    settle->setInterval(options.isSet("stages") ? 4000 : 150);  // all stages are tried by then
     QObject::connect(&session.analyser, &Analyser::changed, settle, [&session, settle, &options] {
       if (!session.analyser.analysis().explained) return;
       for (const auto& f : session.analyser.analysis().findings)

@@ -31,7 +31,6 @@
 #include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
-#include "gui/panels/stages_dialog.h"
 #include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
@@ -40,6 +39,7 @@
 #include "gui/places/ends_view.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
+#include "gui/stages/stages_panel.h"
 #include "gui/subject_menu.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
@@ -81,6 +81,7 @@ MainWindow::MainWindow(Session& session)
   m_wiring = m_side->findChild<WiringPanel*>();
   m_findings = m_side->findChild<FindingsPanel*>();
   m_currents = m_side->findChild<CurrentsPanel*>();
+  m_stages = m_side->findChild<StagesPanel*>();
   m_side->setAutoFillBackground(true);
   m_side->setObjectName("side");
 
@@ -125,6 +126,9 @@ void MainWindow::connectPanels() {
   connect(&picture, &Picture::litChanged, this, [this](const QString& what) {
     m_status->setText(what.isEmpty() ? m_usually : tr("Lit: %1. Escape in the picture lights everything.").arg(what));
   });
+  connect(&m_session.selection, &Selection::stageWanted, this, [this](const QString& motor) { showStages(motor.toStdString()); });
+  connect(m_stages, &StagesPanel::loomChanged, this, &MainWindow::showGhost);
+  connect(m_stages, &StagesPanel::placed, this, [this] { m_rail->setStep(Step::Wiring); });
   connect(m_wiring, &WiringPanel::refused, m_status, &QLabel::setText);
   // Emptied is not untouched: what was taken off the bench may still be wanted.
   connect(m_start, &StartCard::demo, this, [this](const QString& name) {
@@ -225,11 +229,12 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event) {
 void MainWindow::arrange() {
   m_narrow = width() < kSheetBelow;
   m_rail->setNarrow(width() < kShortBelow);
-  m_sheet->setVisible(m_narrow);
+  m_sheet->setVisible(m_narrow && m_rail->step() != Step::Stages);
   const int rail = m_rail->width();
   const int h = m_body->height();
-  const int side = std::min(kSideWidth, m_body->width() - rail - 60);
-  const bool shown = !m_narrow || m_sheet->isChecked();
+  const bool whole = m_rail->step() == Step::Stages && m_stages->wide();
+  const int side = whole ? m_body->width() - rail : std::min(kSideWidth, m_body->width() - rail - 60);
+  const bool shown = !m_narrow || m_sheet->isChecked() || m_rail->step() == Step::Stages;
   m_rail->setGeometry(0, 0, rail, h);
   m_picture->setGeometry(rail, 0, m_body->width() - rail - (shown ? side : 0), h);
   m_side->setVisible(shown);
@@ -240,16 +245,28 @@ void MainWindow::arrange() {
   const int tall = shown ? h : std::min(m_joining->sizeHint().height(), h);
   m_joining->setGeometry(shown ? m_body->width() - side : m_picture->x() + 12, shown ? 0 : h - tall - 24, wide, tall);
   m_joining->raise();
-  m_start->setVisible(m_session.document.harness().devices.empty());
+  m_start->setVisible(m_session.document.harness().devices.empty() && !whole);
   m_start->move(m_picture->x() + std::max(8, (m_picture->width() - m_start->width()) / 2), std::max(8, (h - m_start->height()) / 3));
 }
 
 void MainWindow::showStep() {
   m_side->setCurrentIndex(static_cast<int>(m_rail->step()));
-  m_picture->picture().setDimming(m_rail->step() != Step::Wiring);
+  m_picture->picture().setDimming(m_rail->step() != Step::Wiring && m_rail->step() != Step::Stages);
   m_picture->picture().showCurrents(m_rail->step() == Step::Currents);
   if (m_narrow && !m_sheet->isChecked()) m_sheet->setChecked(true);
+  showGhost();
+}
+
+void MainWindow::showGhost() {
   arrange();
+  if (m_rail->step() == Step::Stages) m_status->setText(m_usually);  // of the picture nothing is seen
+  m_picture->picture().showInstead(m_rail->step() == Step::Stages ? m_stages->ghost() : std::nullopt);
+}
+
+void MainWindow::showStages(const std::string& motor) {
+  m_stages->chooseFor(motor);
+  m_session.selection.select(QString::fromStdString(motor));
+  m_rail->setStep(Step::Stages);
 }
 
 void MainWindow::goTo(const QString& subject, const QString& field) {
@@ -357,7 +374,7 @@ void MainWindow::chooseStage() {
     if (open == h.devices.end()) return m_status->setText(tr("Pick the motor that is to have a stage."));
     d = &*open;
   }
-  (new StagesDialog(m_session, d->id, this))->show();
+  showStages(d->id);
 }
 
 void MainWindow::lowSideSwitch() {

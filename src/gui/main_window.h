@@ -20,6 +20,7 @@ class NoticeBar;
 class PictureView;
 class Session;
 class StartCard;
+class StagesPanel;
 class StepRail;
 class VerdictBar;
 class WiringPanel;
@@ -33,6 +34,8 @@ class MainWindow : public QMainWindow {
   /// Offers what killed windows left behind; asked for once, at start.
   void offerRecovery();
   StepRail& rail() { return *m_rail; }
+  /// Shows the stages for a motor (device).
+  void showStages(const std::string& motor);
 
  protected:
   void closeEvent(QCloseEvent* event) override;
@@ -55,6 +58,7 @@ class MainWindow : public QMainWindow {
   WiringPanel* m_wiring;
   BenchPanel* m_bench;
   CurrentsPanel* m_currents;
+  StagesPanel* m_stages;
   StartCard* m_start;
   FindDialog* m_find;
   QString m_usually;  ///< what the status line says while nothing else does
@@ -73,6 +77,7 @@ class MainWindow : public QMainWindow {
   void setTheme(const QString& name);
   void refreshTitle();
   void showStep();
+  void showGhost();
   void showPage(const QString& check);
   void about();
   void importPart();

@@ -20,6 +20,7 @@
 #include "gui/places/numbering_words.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
+#include "gui/stages/stages_panel.h"
 #include "gui/steps.h"
 
 namespace bold::gui {
@@ -75,12 +76,17 @@ void MainWindow::buildEditMenu() {
   edit->addAction(tr("&Find on this bench"), QKeySequence(tr("Ctrl+F")), m_find, &FindDialog::begin);
   edit->addAction(tr("State the pins as they are wire&d"), QKeySequence(tr("Ctrl+U")), this, &MainWindow::stateAsWired);
   edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
-  edit->addAction(tr("Choose a sta&ge for a motor…"), QKeySequence(tr("Ctrl+G")), this, &MainWindow::chooseStage);
+  edit->addAction(tr("C&hoose a stage for a motor"), QKeySequence(tr("Ctrl+G")), this, &MainWindow::chooseStage);
   edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
   auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
   drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});
   edit->addSeparator();
-  edit->addAction(tr("Put the picked &repair on the plan"), QKeySequence(tr("Ctrl+Return")), m_findings, &FindingsPanel::repairPicked);
+  edit->addAction(tr("Put what is picked on the plan: a &repair, a stage"), QKeySequence(tr("Ctrl+Return")), this, [this] {
+    if (m_rail->step() == Step::Stages)
+      m_stages->putCurrent();
+    else
+      m_findings->repairPicked();
+  });
   edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] { copyReport(m_session); });
   edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
   edit->addAction(tr("&All planned changes are done"), this,

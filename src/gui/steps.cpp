@@ -11,6 +11,7 @@
 #include "gui/panels/wiring_panel.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
+#include "gui/stages/stages_panel.h"
 
 namespace bold::gui {
 namespace {
@@ -38,6 +39,21 @@ QString benchStands(const Session& s, bool narrow) {
   auto m = plural(motors, told("motor"), told("motors"));
   if (loads > 0) m = (motors > 0 ? m + " · " : QString()) + plural(loads, told("load"), told("loads"));
   return narrow || loads > 0 ? m : m + " · " + plural(boards, told("board"), told("boards"));
+}
+
+// Motors that no wire reaches yet.
+QString stagesStand(const Session& s, bool narrow) {
+  const auto& h = s.document.harness();
+  int motors = 0;
+  int open = 0;
+  for (const auto& d : h.devices) {
+    const auto part = s.document.library().find(d.part);
+    if (!part || !parts::isMotor(*part)) continue;
+    ++motors;
+    open += std::ranges::none_of(h.connections, [&](const auto& c) { return c.a.device == d.id || c.b.device == d.id; });
+  }
+  if (motors == 0) return told("no motor yet");
+  return open == 0 ? (narrow ? told("all have") : told("every motor has one")) : told("%1 open").arg(open);
 }
 
 QString wiringStands(const Session& s, bool narrow) {
@@ -68,6 +84,7 @@ QString currentsStand(const Session& s, bool) {
 const std::vector<StepRow>& steps() {
   static const std::vector<StepRow> rows{
       {Step::Bench, "bench", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Bench"), make<BenchPanel>, benchStands},
+      {Step::Stages, "stages", QT_TRANSLATE_NOOP("bold::gui::StepRail", "Sta&ges"), make<StagesPanel>, stagesStand},
       {Step::Wiring, "wiring", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Wiring"), make<WiringPanel>, wiringStands},
       {Step::Limits, "limits", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Limits"), make<FindingsPanel>, limitsStand},
       {Step::Currents, "currents", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Currents"), make<CurrentsPanel>, currentsStand},

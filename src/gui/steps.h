@@ -11,7 +11,7 @@ class Session;
 
 /// A step of the work. What is known of each is its row in steps.cpp, and nowhere else: rail, keys, menu, options, completion, pictures and
 /// tests all come from there.
-enum class Step { Bench, Wiring, Limits, Currents };
+enum class Step { Bench, Stages, Wiring, Limits, Currents };
 
 struct StepRow {
   Step step;
@@ -31,7 +31,7 @@ struct StepRow {
 const std::vector<StepRow>& steps();
 /// nullptr where no step has this id.
 const StepRow* stepById(const QString& id);
-/// "bench, wiring, limits or currents"
+/// "bench, stages, wiring, limits or currents"
 QString stepIds();
 
 }  // namespace bold::gui

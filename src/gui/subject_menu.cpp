@@ -10,7 +10,6 @@
 #include "core/harness/turn_round.h"
 #include "core/parts/roles.h"
 #include "gui/panels/part_card_dialog.h"
-#include "gui/panels/stages_dialog.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -63,7 +62,7 @@ void ofDevice(QMenu& menu, Session& s, const harness::Device& d, QWidget* parent
     add(menu, tr("About this part"), true,
         [&s, part = d.part, id = d.id, parent] { (new PartCardDialog(s, part, id, parent->window()))->show(); });
   if (const auto part = s.document.library().find(d.part); part && parts::isMotor(*part))
-    add(menu, tr("Choose a stage…"), can, [&s, id, parent] { (new StagesDialog(s, id, parent->window()))->show(); });
+    add(menu, tr("Choose a stage…"), can, [&s, id] { s.selection.chooseStage(qs(id)); });
   menu.addSeparator();
   if (auto edit = harness::turnRound(s.document.harness(), s.document.library(), id))
     add(menu, tr("Turn it round"), can, [&s, edit = std::move(*edit)] { s.document.apply(edit); });

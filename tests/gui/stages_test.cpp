@@ -1,14 +1,15 @@
 #include <QComboBox>
-#include <QDialog>
 #include <QLabel>
 #include <QLineEdit>
+#include <QListView>
 #include <QPushButton>
-#include <QTreeWidget>
+#include <QSpinBox>
+#include <QTableWidget>
 #include <catch2/catch.hpp>
 
 #include "core/harness/intent.h"
-#include "core/harness/mark_done.h"
 #include "core/harness/read_harness.h"
+#include "gui/stages/drawer.h"
 #include "support/benches.h"
 #include "window.h"
 
@@ -23,45 +24,65 @@ harness::Harness carriage() {
       "part m brushed-gear25-12v Sand carriage\nintent m both speed ramp");
 }
 
-// All tried.
-QTreeWidget* openStages(Window& w) {
+void openCarriage(Window& w) {
+  w.main.openFile(QString::fromStdString(w.folder.write("b.harness", harness::writeHarness(carriage()))));
+  w.settle();
+}
+
+// All tried, and what would let them in too.
+QListView* openStages(Window& w) {
   w.main.rail().setStep(gui::Step::Bench);
   w.session.selection.select("m");
   w.find<QPushButton>("chooseStage")->click();
   auto* said = w.find<QLabel>("stagesSaid");
-  for (int k = 0; k < 500 && !said->text().contains("can drive it"); ++k) QTest::qWait(10);
-  return w.find<QTreeWidget>("stagesList");
+  (void)eventually([&] { return said->text().contains("best first"); });
+  return w.find<QListView>("stagesList");
+}
+
+QString spoken(const QListView& list, int row) {
+  return list.model()->index(row, 0).data(Qt::AccessibleTextRole).toString();
+}
+
+bool pick(QListView& list, const QString& name) {
+  for (int k = 0; k < list.model()->rowCount(); ++k)
+    if (list.model()->index(k, 0).data().toString() == name) {
+      list.setCurrentIndex(list.model()->index(k, 0));
+      return true;
+    }
+  return false;
 }
 
 }  // namespace
 
 TEST_CASE("stages are tried for a motor, best first, with what is against each; one is put on the plan with every wire, as one undo") {
   Window w;
-  w.main.openFile(QString::fromStdString(w.folder.write("b.harness", harness::writeHarness(carriage()))));
-  w.settle();
+  openCarriage(w);
   auto* list = openStages(w);
   REQUIRE(list);
-  REQUIRE(list->topLevelItemCount() > 40);
+  CHECK(w.main.rail().step() == gui::Step::Stages);
+  REQUIRE(list->model()->rowCount() > 40);
   // Clear ones first, then those to look at again, then those that must not be switched on, then those that cannot be put there.
-  const QStringList order{"Clear to switch on", "Look again", "Do not switch on", "cannot"};
+  const QStringList order{"fits;", "fits, with cautions;", "does not fit;"};
   qsizetype rank = 0;
-  for (int k = 0; k < list->topLevelItemCount(); ++k) {
-    const auto now = order.indexOf(list->topLevelItem(k)->text(1));
+  for (int k = 0; k < list->model()->rowCount(); ++k) {
+    qsizetype now = order.size();
+    for (qsizetype i = 0; i < order.size(); ++i)
+      if (spoken(*list, k).contains("; " + order[i])) now = i;
     CHECK(now >= rank);
     rank = now;
   }
   CHECK(rank == 3);
-  for (int k = 0; k < list->topLevelItemCount(); ++k)
-    if (list->topLevelItem(k)->text(0) == "Bridge board DRV8833") {
-      list->setCurrentItem(list->topLevelItem(k));
-      CHECK(w.find<QLabel>("stagesWhy")->text().contains("its absolute maximum is 11.8 V"));
-    }
-  for (int k = 0; k < list->topLevelItemCount(); ++k)
-    if (list->topLevelItem(k)->text(0) == "Bridge module L298N") list->setCurrentItem(list->topLevelItem(k));
+  REQUIRE(pick(*list, "Bridge board DRV8833"));
+  CHECK(w.find<QLabel>("stagesWhy")->text().contains("its absolute maximum is 11.8 V"));
+  CHECK(w.find<QLabel>("stagesWhy")->text().contains("Fits with a supply of 11.2 V (11.8 V full) or less."));
+  REQUIRE(pick(*list, "Bridge module L298N"));
   CHECK(w.find<QLabel>("stagesWhy")->text() == "Nothing is said against it.");
+  CHECK(w.find<QLabel>("stagesGets")->text().contains("% of its speed"));
+  CHECK(spoken(*list, list->currentIndex().row()).contains("stalled "));
   const auto before = harness::writeHarness(w.session.document.harness());
   QTest::keyClick(list, Qt::Key_Return);
   w.settle();
+  CHECK(w.main.rail().step() == gui::Step::Wiring);
   const auto& h = w.session.document.harness();
   REQUIRE(h.device("s1"));
   CHECK(h.device("s1")->part == "l298n-module");
@@ -70,6 +91,87 @@ TEST_CASE("stages are tried for a motor, best first, with what is against each; 
   CHECK(w.session.analyser.analysis().planned->verdict == Verdict::Clear);
   w.session.document.undoStack().undo();
   CHECK(harness::writeHarness(w.session.document.harness()) == before);
+}
+
+TEST_CASE("stages are filtered, compared and shown in the loom; nothing of that changes the bench") {
+  Window w;
+  openCarriage(w);
+  auto* list = openStages(w);
+  const int all = list->model()->rowCount();
+  const auto filter = [&](int k) {
+    auto* b = w.find<QPushButton>(("stagesFilter" + std::to_string(k)).c_str());
+    QTest::mouseClick(b, Qt::LeftButton);
+    return b->text();
+  };
+  const auto text = filter(2);
+  const int fits = list->model()->rowCount();
+  CHECK(text == QString("fits %1").arg(fits));
+  CHECK(fits > 5);
+  CHECK(fits < all);
+  for (int k = 0; k < fits; ++k) CHECK_FALSE(spoken(*list, k).contains("does not fit"));
+  auto* kind = w.find<QComboBox>("stagesKind");
+  kind->setCurrentIndex(kind->findText("Step/dir"));
+  Q_EMIT kind->activated(kind->currentIndex());
+  CHECK(list->model()->rowCount() == 0);  // two leads
+  kind->setCurrentIndex(0);
+  Q_EMIT kind->activated(0);
+  filter(0);
+  // Space puts one on top, whatever else comes; again takes it down.
+  REQUIRE(pick(*list, "Bridge board TB6612FNG"));
+  QTest::keyClick(list, Qt::Key_Space);
+  CHECK(list->model()->index(0, 0).data().toString() == "Bridge board TB6612FNG");
+  CHECK(list->currentIndex().row() == 0);
+  QTest::keyClick(list, Qt::Key_Down);
+  CHECK(w.find<QWidget>("areaChart")->accessibleDescription().count("for long") == 2);  // it is compared
+  QTest::keyClick(list, Qt::Key_Up);
+  QTest::keyClick(list, Qt::Key_Space);
+  CHECK(list->model()->index(0, 0).data().toString() != "Bridge board TB6612FNG");
+
+  const auto before = w.session.document.harness();
+  CHECK_FALSE(w.main.findChild<gui::PictureView*>("pictureView")->isHidden());
+  REQUIRE(pick(*list, "Bridge module L298N"));
+  CHECK_FALSE(w.picture().pictureLayout().box("s1"));
+  w.find<QPushButton>("stagesLoom")->click();
+  CHECK(w.picture().pictureLayout().box("s1"));
+  QTest::mouseClick(&w.picture(), Qt::LeftButton, {}, w.picture().placeOf("s1.IN1").value_or(QPointF()).toPoint());
+  QTest::keyClick(&w.picture(), Qt::Key_Return);
+  CHECK(w.session.document.harness() == before);  // no wire begins on what is only shown
+  w.main.rail().setStep(gui::Step::Limits);
+  CHECK_FALSE(w.picture().pictureLayout().box("s1"));
+  w.main.rail().setStep(gui::Step::Stages);
+  w.find<QPushButton>("stagesLoom")->click();
+  CHECK_FALSE(w.picture().pictureLayout().box("s1"));
+}
+
+TEST_CASE("what lies in the drawer is kept, filters the stages, and says what has to be bought") {
+  TemporaryFolder data;
+  qputenv("XDG_DATA_HOME", QByteArray::fromStdString(data.path()));
+  {
+    Window w;
+    openCarriage(w);
+    auto* list = openStages(w);
+    w.find<QPushButton>("stagesDrawer")->click();
+    auto* table = w.find<QTableWidget>("drawerTable");
+    REQUIRE(table);
+    w.find<QLineEdit>("drawerFilter")->setText("l298n-module");
+    REQUIRE(table->rowCount() >= 1);
+    table->item(0, 1)->setText("many");
+    CHECK(w.find<QLabel>("drawerSaid")->text() == "\"many\" is no count: a whole number from 0 on is. What was there stays.");
+    CHECK(table->item(0, 1)->text().isEmpty());
+    table->item(0, 1)->setText("2");
+    CHECK(w.find<QLabel>("drawerSaid")->text().isEmpty());
+    QTest::mouseClick(w.find<QPushButton>("stagesFilter1"), Qt::LeftButton);
+    REQUIRE(list->model()->rowCount() == 2);  // alone, and both channels joined
+    CHECK(list->model()->index(0, 0).data().toString() == "Bridge module L298N");
+    CHECK(w.find<QLabel>("stagesComes")->text().contains("To buy: 1 × Resistor 10 kΩ"));
+    w.find<QSpinBox>("stagesBenches")->setValue(3);
+    CHECK(list->model()->rowCount() == 0);
+    w.find<QSpinBox>("stagesBenches")->setValue(2);
+    CHECK(w.find<QLabel>("stagesComes")->text().contains("To buy: 2 × Resistor 10 kΩ"));
+  }
+  const gui::Drawer again(library());  // another run
+  CHECK(again.stock() == choose::Stock{{"l298n-module", 2}});
+  qunsetenv("XDG_DATA_HOME");
 }
 
 TEST_CASE("from an empty bench: controller, motor, supply, a stage, and every wire is there") {
@@ -99,12 +201,12 @@ TEST_CASE("from an empty bench: controller, motor, supply, a stage, and every wi
   for (const auto& d : h.devices)
     if (d.part == "brushed-gear25-12v") motor = d.id;
   REQUIRE_FALSE(motor.empty());
-  w.session.selection.select(QString::fromStdString(motor));
-  w.find<QPushButton>("chooseStage")->click();
-  inputs += 2;  // the motor, the button
+  for (auto* a : w.main.findChildren<QAction*>())
+    if (a->shortcut() == QKeySequence("Ctrl+G")) a->trigger();
+  ++inputs;
   auto* said = w.find<QLabel>("stagesSaid");
-  for (int k = 0; k < 500 && !said->text().contains("can drive it"); ++k) QTest::qWait(10);
-  press(w.find<QTreeWidget>("stagesList"), Qt::Key_Return);
+  (void)eventually([&] { return said->text().contains("best first"); });
+  press(w.find<QListView>("stagesList"), Qt::Key_Return);
   w.settle();
   CHECK(harness::intentOf(h, motor)->signals.size() >= 1);
   int wires = 0;

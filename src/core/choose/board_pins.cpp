@@ -88,7 +88,12 @@ BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& libr
       auto spot = spotOf(*part, arrangement, static_cast<int>(i));
       spot.side += 100 * static_cast<int>(d);
       spot.scarce = !t.pin->pwm.empty();
-      m_pins.push_back({{b.devices[d].doc.id, t.id}, &t, group, spot, bootOf(*part, *group, t), hangsOn(h, b, nets, b.devices[d].first + static_cast<int>(i))});
+      m_pins.push_back({{b.devices[d].doc.id, t.id},
+                        &t,
+                        group,
+                        spot,
+                        bootOf(*part, *group, t),
+                        hangsOn(h, b, nets, b.devices[d].first + static_cast<int>(i))});
     }
     if (numbered)
       std::stable_sort(m_pins.begin() + static_cast<std::ptrdiff_t>(first), m_pins.end(),

@@ -25,7 +25,8 @@ int freeChannels(const harness::Harness& h, const parts::Part& part, const std::
 // K/W that keep a package as cool as it should be, of the margin that says it is not.
 std::optional<double> sinkNeeded(const checks::Margins& margins, const std::string& device, const parts::Part& part) {
   for (const auto& m : margins) {
-    if (m.check != "heat-sink-needed" || m.subjects.front() != device || !m.passed() || !m.passed()->most || part.packages.empty()) continue;
+    if (m.check != "heat-sink-needed" || m.subjects.front() != device || !m.passed() || !m.passed()->most || part.packages.empty())
+      continue;
     const auto bare = part.packages.front().thermal.typical();
     if (bare && m.from && *m.value > *m.from) return *bare * (*m.passed()->most - *m.from) / (*m.value - *m.from);
   }
@@ -44,7 +45,8 @@ std::vector<Offer> stagesFor(const harness::Harness& bench, const parts::Library
   const bool twoLeads = driven && windingsOf(*driven).size() == 1;
   const auto offer = [&](const std::string& which, const parts::Part& p) {
     out.push_back({which});
-    if (twoLeads && std::ranges::any_of(p.channels, [](const parts::Channel& c) { return !c.parallel.empty(); })) out.push_back({which, true});
+    if (twoLeads && std::ranges::any_of(p.channels, [](const parts::Channel& c) { return !c.parallel.empty(); }))
+      out.push_back({which, true});
   };
   const auto old = oldStageOf(bench, library, motor);
   for (const auto& d : bench.devices) {
@@ -59,8 +61,51 @@ std::vector<Offer> stagesFor(const harness::Harness& bench, const parts::Library
   return out;
 }
 
+std::optional<Before> beforeStages(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
+                                   const Options& options, std::optional<JudgedBench> now) {
+  if (!now) now = judge(bench, library, options);
+  if (!now) return std::nullopt;
+  Before out{std::move(*now), {}};
+  for (const auto& f : out.now.findings()) out.said.insert(f.identity());
+  const auto old = oldStageOf(bench, library, motor);
+  if (old.connections.empty()) return out;
+  auto bare = bench;
+  std::erase_if(bare.connections, [&](const auto& c) { return old.connections.contains(c.id); });
+  std::erase_if(bare.devices, [&](const auto& d) { return old.devices.contains(d.id); });
+  const auto without = tryOut(bare, {}, library, options, out.now);
+  if (!without) return std::nullopt;
+  for (const auto& f : without->findings) out.said.insert(f.identity());
+  return out;
+}
+
+checks::Findings blamed(const Before& before, const Trial& trial, const parts::Library& library, const std::string& motor,
+                        const std::string& stage, const harness::Edit& edit) {
+  std::set<std::string> own{motor, stage};
+  for (const auto& change : edit.changes) {
+    if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change)) own.insert(d->value.id);
+    if (const auto* c = std::get_if<harness::Put<harness::Connection>>(&change)) own.insert(c->value.id);
+  }
+  std::set<std::string> pins;
+  for (const auto& a : trial.harness.assignments)
+    if (a.motor == motor) pins.insert(a.pin.text());
+  const auto mine = [&](const std::string& subject) {
+    const auto dot = subject.find('.');
+    const auto* d = trial.harness.device(subject.substr(0, dot));
+    if (own.contains(subject) || own.contains(subject.substr(0, dot)) || pins.contains(subject)) return true;
+    const auto part = d ? library.find(d->part) : nullptr;
+    if (!part || !(parts::isSource(*part) || parts::isController(*part))) return false;
+    const auto* t = dot == std::string::npos ? nullptr : part->find(subject.substr(dot + 1));
+    return !t || !t->pin;
+  };
+  checks::Findings out;
+  for (const auto& f : trial.findings)
+    if (f.severity != checks::Severity::Note && !before.said.contains(f.identity()) && std::ranges::any_of(f.subjects, mine))
+      out.push_back(f);
+  return out;
+}
+
 std::optional<Candidate> candidate(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
-                                   const Offer& offer, const std::string& supply, const Options& options, const JudgedBench& now) {
+                                   const Offer& offer, const std::string& supply, const Options& options, const Before& before) {
   const auto& stage = offer.stage;
   Candidate out{.stage = stage, .parallel = offer.parallel};
   auto edit = wireStage(bench, library, {motor, stage, supply, offer.parallel});
@@ -76,17 +121,13 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
       if (out.device.empty()) out.device = d->value.id;
       out.parts += d->value.id != out.device;
     }
-  const auto said = now.findings();
-  const auto trial = tryOut(bench, out.edit, library, options, now);
+  const auto trial = tryOut(bench, out.edit, library, options, before.now);
   if (!trial) return std::nullopt;
   for (const auto& d : pinDemands(trial->harness, library, motor)) {
     ++out.pins;
     out.pwmPins += d.pwm;
   }
-  for (const auto& f : trial->findings) {
-    const bool known = std::ranges::any_of(said, [&](const checks::Finding& x) { return x.identity() == f.identity(); });
-    if (f.severity != checks::Severity::Note && !known) out.against.push_back(f);
-  }
+  out.against = blamed(before, *trial, library, motor, out.device, out.edit);
   out.verdict = Verdict::Clear;
   for (const auto& f : out.against)
     out.verdict = f.severity == checks::Severity::Stop ? Verdict::DoNotSwitchOn
@@ -103,7 +144,11 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
   }
   out.margins = inRows(margins, {out.device, motor});
   for (const auto& cell : trial->judged.cells)
-    if (cell->solved->bench.deviceIndex(motor) >= 0) out.gets = motorGets(*cell->solved, motor);
+    if (cell->solved->bench.deviceIndex(motor) >= 0) {
+      out.gets = motorGets(*cell->solved, motor);
+      out.area = charts::operatingArea(*cell->solved, motor);
+      out.whiskers = charts::whiskers(*cell->solved, motor);
+    }
   if (const auto* d = trial->harness.device(out.device))
     if (const auto part = library.find(d->part)) {
       out.sink = sinkNeeded(margins, out.device, *part);
@@ -113,6 +158,13 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
   for (auto& row : out.margins) row.second.at = nullptr;
   if (out.tightest) out.tightest->at = nullptr;
   return out;
+}
+
+std::string_view standing(const Candidate& c) {
+  return !c.excluded.empty()                   ? "cannot be put there"
+         : c.verdict == Verdict::DoNotSwitchOn ? "does not fit"
+         : c.verdict == Verdict::Clear         ? "fits"
+                                               : "fits, with cautions";
 }
 
 bool better(const Candidate& a, const Candidate& b) {

@@ -15,11 +15,11 @@ namespace {
 
 using harness::Harness;
 
-constexpr int kDutyStep = 5, kLeastDuty = 30;          // %
+constexpr int kDutyStep = 5, kLeastDuty = 30;           // %
 constexpr double kFineVolts = 0.1, kCoarseVolts = 0.5;  // steps of a supply, up to and above
-constexpr double kCoarseFrom = 20;                     // V
-constexpr double kFarDown = 0.3, kFarUp = 2.5;         // times the supply that there is
-constexpr double kTripStep = 0.05;                     // A
+constexpr double kCoarseFrom = 20;                      // V
+constexpr double kFarDown = 0.3, kFarUp = 2.5;          // times the supply that there is
+constexpr double kTripStep = 0.05;                      // A
 
 harness::Edit say(const Harness& h, const std::string& motor, auto change) {
   harness::Intent intent;
@@ -48,9 +48,8 @@ ChangeRow frequencies(const std::string& motor, Hertz now) {
   ChangeRow out;
   for (const double f : kUsual)
     if (f < now.value)
-      out.push_back({fmt::format("with its PWM at {} or less", displayText(Hertz{f})), [motor, f](const Harness& h) {
-                       return say(h, motor, [f](harness::Intent& i) { i.pwm = Hertz{f}; });
-                     }});
+      out.push_back({fmt::format("with its PWM at {} or less", displayText(Hertz{f})),
+                     [motor, f](const Harness& h) { return say(h, motor, [f](harness::Intent& i) { i.pwm = Hertz{f}; }); }});
   return out;
 }
 
@@ -99,8 +98,12 @@ ChangeRow trips(const std::string& device, const parts::Part& part, double most)
     if (!sense || !part.figure("reference") || c->perVolt <= 0) continue;
     for (double trip = std::floor(most / kTripStep + 1e-9) * kTripStep; trip > kTripStep / 2; trip -= kTripStep) {
       const Volts reference{trip * c->perVolt * *sense};
-      out.push_back({fmt::format("with its current trimmed to {} (reference {}, measured)", displayText(Amps{trip}), displayText(reference)),
-                     [device, reference](const Harness& h) { return figures(h, device, {{"reference", reference}}); }, false});
+      out.push_back(
+          {fmt::format("with its current trimmed to {} (reference {}, measured)", displayText(Amps{trip}), displayText(reference)),
+           [device, reference](const Harness& h) {
+             return figures(h, device, {{"reference", reference}});
+           },
+           false});
     }
     break;
   }
@@ -126,11 +129,12 @@ std::vector<ChangeRow> supplies(const std::string& device, const parts::Part& pa
   const double full = value("full"), nominal = value("nominal"), empty = value("empty");
   if (full <= 0 || nominal <= 0 || empty <= 0) return {};
   const auto change = [&](const std::string& text, double times) {
-    return Change{text,
-                  [=](const Harness& h) {
-                    return figures(h, device, {{"full", Volts{full * times}}, {"nominal", Volts{nominal * times}}, {"empty", Volts{empty * times}}});
-                  },
-                  false};
+    return Change{
+        text,
+        [=](const Harness& h) {
+          return figures(h, device, {{"full", Volts{full * times}}, {"nominal", Volts{nominal * times}}, {"empty", Volts{empty * times}}});
+        },
+        false};
   };
   // What is printed on a supply is its nominal voltage; what counts is what it gives when it is full, or nearly empty.
   ChangeRow lower, higher;

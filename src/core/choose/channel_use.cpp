@@ -65,7 +65,9 @@ std::optional<ChannelUse> channelsFor(const parts::Part& stage, const parts::Par
   for (const auto& c : stage.channels)
     if (std::ranges::none_of(c.out, [&](const auto& o) { return taken.contains(o); })) free.push_back(&c);
   const auto suits = [&](const Channel& c) {
-    return tap ? c.lowSide && c.out.size() >= kCoils : w.size() == 2 ? !c.lowSide && c.out.size() == 4 : c.out.size() == (c.lowSide ? 1u : 2u);
+    return tap             ? c.lowSide && c.out.size() >= kCoils
+           : w.size() == 2 ? !c.lowSide && c.out.size() == 4
+                           : c.out.size() == (c.lowSide ? 1u : 2u);
   };
   for (const auto* c : free) {
     if (!suits(*c)) continue;

@@ -6,7 +6,10 @@ namespace bold::choose {
 
 std::span<const MarginRow> marginRows() {
   static const std::vector<MarginRow> rows{
-      {"supply", "Supply", "The motor supply in the window of the stage.", {"motor-supply-too-high", "motor-supply-too-low", "regulator-input"}},
+      {"supply",
+       "Supply",
+       "The motor supply in the window of the stage.",
+       {"motor-supply-too-high", "motor-supply-too-low", "regulator-input"}},
       {"run", "Running", "The current while the motor runs, against what the stage stands for long.", {"running-current"}},
       {"stall",
        "Stalled",
@@ -16,7 +19,8 @@ std::span<const MarginRow> marginRows() {
       {"level",
        "Levels",
        "What the pins give, against what the inputs need.",
-       {"level-high", "level-low", "gate-drive", "base-drive", "opto-input-current", "input-overvoltage", "gate-overvoltage", "darlington-input"}},
+       {"level-high", "level-low", "gate-drive", "base-drive", "opto-input-current", "input-overvoltage", "gate-overvoltage",
+        "darlington-input"}},
       {"heat", "Heat", "The junction, against the hottest it stands.", {"junction-temperature", "heat-sink-needed"}},
       {"board", "Board", "What the controller gives: its rails and its pins.", {"board-rail-current", "pin-current", "pin-total-current"}},
   };

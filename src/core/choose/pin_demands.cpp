@@ -88,7 +88,8 @@ std::vector<PinDemand> demandsOf(const bench::SolvedBench& s, const bench::Motor
   const auto tied = [&](const checks::WiredSignal& w, bench::TerminalIndex input) {
     return w.pin.device.empty() && input >= 0 && isHeld(s, input);
   };
-  const bool own = std::ranges::any_of(wired, [&](const auto& w) { return w.role.starts_with("speed") && !tied(w, inputFor(s, m, w.role)); });
+  const bool own =
+      std::ranges::any_of(wired, [&](const auto& w) { return w.role.starts_with("speed") && !tied(w, inputFor(s, m, w.role)); });
   for (const auto& w : wired) {
     const auto input = inputFor(s, m, w.role);
     if (tied(w, input) || (!w.pin.device.empty() && w.pin.device != controller)) continue;
@@ -127,9 +128,8 @@ std::vector<PinDemand> pinDemands(const harness::Harness& h, const parts::Librar
     if (!motor.empty() && s.bench.devices[static_cast<std::size_t>(m.device)].doc.id != motor) continue;
     for (auto& d : demandsOf(s, m)) {
       // Two motors that one pin moves.
-      const bool shared = !d.has.empty() && std::ranges::any_of(out, [&](const PinDemand& x) {
-        return x.controller == d.controller && x.has == d.has;
-      });
+      const bool shared =
+          !d.has.empty() && std::ranges::any_of(out, [&](const PinDemand& x) { return x.controller == d.controller && x.has == d.has; });
       if (!shared) out.push_back(std::move(d));
     }
   }
@@ -153,8 +153,10 @@ harness::Edit pinEdit(const harness::Harness& h, const parts::Library& library, 
       if (d.has != c.pin.terminal)
         for (const auto& x : h.connections) {
           if (x.kind != harness::ConnectionKind::Wire || x.state == harness::State::ToBeRemoved) continue;
-          if (is(x.a, d.controller, d.has)) maker.move(x, c.pin, x.b);
-          else if (is(x.b, d.controller, d.has)) maker.move(x, x.a, c.pin);
+          if (is(x.a, d.controller, d.has))
+            maker.move(x, c.pin, x.b);
+          else if (is(x.b, d.controller, d.has))
+            maker.move(x, x.a, c.pin);
         }
       continue;
     }

@@ -136,8 +136,8 @@ std::string reason(const Question& q, const std::vector<int>& pins, std::size_t 
     while (s + run < pins.size() && q.puzzle.group[s + run] == q.puzzle.group[s] &&
            beside(q.puzzle.spots[static_cast<std::size_t>(pins[s + run - 1])], q.puzzle.spots[static_cast<std::size_t>(pins[s + run])]))
       ++run;
-    const bool next = s > 0 && q.puzzle.group[s] == q.puzzle.group[s - 1] &&
-                      beside(pin.spot, q.puzzle.spots[static_cast<std::size_t>(pins[s - 1])]);
+    const bool next =
+        s > 0 && q.puzzle.group[s] == q.puzzle.group[s - 1] && beside(pin.spot, q.puzzle.spots[static_cast<std::size_t>(pins[s - 1])]);
     if (next)
       why = "beside " + q.board.called(pins[s - 1]);
     else if (run > 1)

@@ -15,16 +15,16 @@ namespace bold::choose {
 /// A signal that a pin of a controller has to carry.
 struct PinDemand {
   std::string motor, role;
-  std::string controller;           ///< device
-  Address end{};                    ///< the input that it is for; no device: not known
+  std::string controller;             ///< device
+  Address end{};                      ///< the input that it is for; no device: not known
   std::optional<parts::Level> off{};  ///< at which nothing moves; nothing: at either
-  bool pwm = false;                 ///< a duty
-  bool servo = false;               ///< the pulse of a servo, by the usual library
-  std::optional<Hertz> frequency{}; ///< of its PWM
-  std::string has{};                ///< terminal of the controller that it has; empty: it is open
-  bool wired = false;               ///< by a wire, not only by a statement
-  bool stays = false;               ///< that pin is not asked about
-  Amps current{};                   ///< that it takes
+  bool pwm = false;                   ///< a duty
+  bool servo = false;                 ///< the pulse of a servo, by the usual library
+  std::optional<Hertz> frequency{};   ///< of its PWM
+  std::string has{};                  ///< terminal of the controller that it has; empty: it is open
+  bool wired = false;                 ///< by a wire, not only by a statement
+  bool stays = false;                 ///< that pin is not asked about
+  Amps current{};                     ///< that it takes
 };
 
 /// Where a signal goes, and why.
@@ -35,9 +35,9 @@ struct PinChoice {
 };
 
 struct PinPlan {
-  std::vector<PinChoice> choices;    ///< in the order of the demands
-  std::vector<PinDemand> clashing;   ///< where it is impossible: together they cannot be placed, without any one of them they can
-  std::string problem;               ///< the same as a sentence; empty: it is possible
+  std::vector<PinChoice> choices;   ///< in the order of the demands
+  std::vector<PinDemand> clashing;  ///< where it is impossible: together they cannot be placed, without any one of them they can
+  std::string problem;              ///< the same as a sentence; empty: it is possible
 };
 
 /// Signals on free pins, exactly (assign_pins.h): what a pin can do, what it does at the start and while it is programmed, PWM units with

@@ -16,11 +16,13 @@ using Checks = std::set<std::string>;
 
 class Search {
  public:
-  Search(const harness::Harness& bench, const parts::Library& library, const Candidate& c, const Options& options, const JudgedBench& now)
-      : m_library(library), m_options(options), m_now(now), m_said(now.findings()), m_bench(bench) {
+  Search(const harness::Harness& bench, const parts::Library& library, const std::string& motor, const Candidate& c, const Options& options,
+         const Before& before)
+      : m_library(library), m_motor(motor), m_candidate(c), m_options(options), m_before(before), m_bench(bench) {
     apply(m_bench, c.edit);
-    m_grave = std::ranges::any_of(c.against, [](const auto& f) { return f.severity == checks::Severity::Stop; }) ? checks::Severity::Stop
-                                                                                                                 : checks::Severity::Caution;
+    m_grave = std::ranges::any_of(c.against, [](const auto& f) { return f.severity == checks::Severity::Stop; })
+                  ? checks::Severity::Stop
+                  : checks::Severity::Caution;
     for (const auto& f : c.against)
       if (f.severity == m_grave) m_base.insert(f.check);
   }
@@ -67,9 +69,10 @@ class Search {
 
  private:
   const parts::Library& m_library;
+  const std::string& m_motor;
+  const Candidate& m_candidate;
   const Options& m_options;
-  const JudgedBench& m_now;
-  checks::Findings m_said;
+  const Before& m_before;
   harness::Harness m_bench;  // with the stage on it
   checks::Severity m_grave;
   Checks m_base;
@@ -90,16 +93,14 @@ class Search {
   Checks leftBy(const std::vector<const Change*>& changes) {
     auto h = m_bench;
     for (const auto* c : changes) apply(h, c->edit(h));
-    const auto trial = tryOut(h, {}, m_library, m_options, m_now);
+    const auto trial = tryOut(h, {}, m_library, m_options, m_before.now);
     if (!trial) {
       m_stopped = true;
       return m_base;
     }
     Checks out;
-    for (const auto& f : trial->findings) {
-      const bool grave = f.severity == checks::Severity::Stop || (f.severity == checks::Severity::Caution && f.severity == m_grave);
-      if (grave && std::ranges::none_of(m_said, [&](const auto& x) { return x.identity() == f.identity(); })) out.insert(f.check);
-    }
+    for (const auto& f : blamed(m_before, *trial, m_library, m_motor, m_candidate.device, m_candidate.edit))
+      if (f.severity == checks::Severity::Stop || f.severity == m_grave) out.insert(f.check);
     return out;
   }
 
@@ -116,7 +117,8 @@ class Search {
     return passes;
   }
 
-  static std::optional<SmallestChange> found(const std::vector<ChangeRow>& rows, std::vector<std::size_t> row, std::vector<std::size_t> step) {
+  static std::optional<SmallestChange> found(const std::vector<ChangeRow>& rows, std::vector<std::size_t> row,
+                                             std::vector<std::size_t> step) {
     SmallestChange out;
     for (std::size_t k = 0; k < row.size(); ++k) {
       out.changes.push_back(rows[row[k]][step[k]]);
@@ -133,9 +135,9 @@ class Search {
 }  // namespace
 
 std::optional<SmallestChange> smallestChange(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
-                                             const Candidate& candidate, const Options& options, const JudgedBench& now) {
+                                             const Candidate& candidate, const Options& options, const Before& before) {
   if (!candidate.excluded.empty() || candidate.against.empty()) return std::nullopt;
-  Search search(bench, library, candidate, options, now);
+  Search search(bench, library, motor, candidate, options, before);
   return search.run(changeRows(search.bench(), library, motor, candidate.device));
 }
 

@@ -131,7 +131,8 @@ class Wiring {
     if (!m_board) return "There is no controller on this bench that could drive it.";
     if (!findSupply()) return "There is no supply on this bench that could feed it.";
     const auto use = channelsFor(*m_stage, *m_motor, m_wired, m_wish.parallel);
-    if (!use && m_wish.parallel) return fmt::format("{} has no two {}channels that may be joined for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
+    if (!use && m_wish.parallel)
+      return fmt::format("{} has no two {}channels that may be joined for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
     if (!use) return fmt::format("{} has no {}channel for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
     m_use = *use;
     m_windings = windingsOf(*m_motor);
@@ -481,9 +482,9 @@ class Wiring {
     m_intent.stage = m_id;
     const bool named = m_stage->channels.size() > 1 && (m_use.channels.size() == 1 || m_use.parallel());
     m_intent.channel = named ? m_use.channels.front()->id : std::string();
-    auto edit = m_maker.take(
-        m_shared ? fmt::format("Hang {} on channel {} of {}", m_h.device(m_wish.motor)->called(), m_use.channels.front()->id, m_h.device(m_id)->called())
-                 : fmt::format("Put {} on the bench for {}", m_stage->name, m_h.device(m_wish.motor)->called()));
+    auto edit = m_maker.take(m_shared ? fmt::format("Hang {} on channel {} of {}", m_h.device(m_wish.motor)->called(),
+                                                    m_use.channels.front()->id, m_h.device(m_id)->called())
+                                      : fmt::format("Put {} on the bench for {}", m_stage->name, m_h.device(m_wish.motor)->called()));
     auto stated = harness::stating(m_h, m_intent, {});
     edit.changes.insert(edit.changes.end(), std::make_move_iterator(stated.changes.begin()), std::make_move_iterator(stated.changes.end()));
     return edit;

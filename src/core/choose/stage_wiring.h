@@ -9,9 +9,9 @@ namespace bold::choose {
 
 /// What is to be put on the bench, for which motor.
 struct StageWish {
-  std::string motor;   ///< device
-  std::string stage;   ///< part; or a device of the bench that has a channel free
-  std::string supply;  ///< device that feeds the motor; empty: the first supply that feeds no controller, else the first of all
+  std::string motor;      ///< device
+  std::string stage;      ///< part; or a device of the bench that has a channel free
+  std::string supply;     ///< device that feeds the motor; empty: the first supply that feeds no controller, else the first of all
   bool parallel = false;  ///< on two channels that may be joined
 };
 

@@ -21,7 +21,6 @@
 #include "gui/panels/intent_editor.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/spoken.h"
-#include "gui/panels/stages_dialog.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -64,7 +63,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
     auto* stage = new QPushButton(tr("Choose a stage…"), this);
     stage->setObjectName("chooseStage");
     stage->setEnabled(!m_session.document.readOnly());
-    connect(stage, &QPushButton::clicked, this, [this] { (new StagesDialog(m_session, m_device, window()))->show(); });
+    connect(stage, &QPushButton::clicked, this, [this] { m_session.selection.chooseStage(qs(m_device)); });
     column->addWidget(stage, 0, Qt::AlignLeft);
   }
   m_said = plainLabel(this);

@@ -53,7 +53,7 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
 }
 
 void Picture::relayout() {
-  auto next = picture::layOut(m_session.document.harness(), m_session.document.library());
+  auto next = picture::layOut(shown(), m_session.document.library());
   // Only what changed is painted anew: it is little, and the whole picture is much.
   const auto changed = picture::changes(m_layout, next);
   m_fresh.clear();
@@ -85,6 +85,16 @@ void Picture::updateAround(const std::vector<picture::Rect>& places) {
   QRegion region;
   for (const auto& r : places) region += QRectF(r.x * m_zoom, r.y * m_zoom, r.w * m_zoom, r.h * m_zoom).toAlignedRect();
   update(region);
+}
+
+const harness::Harness& Picture::shown() const {
+  return m_instead ? *m_instead : m_session.document.harness();
+}
+
+void Picture::showInstead(std::optional<harness::Harness> bench) {
+  if (!bench && !m_instead) return;
+  m_instead = std::move(bench);
+  relayout();
 }
 
 void Picture::setDimming(bool dimming) {
@@ -121,7 +131,7 @@ bool Picture::relight() {
     subjects = f->subjects;
   else if (!m_session.selection.subject().isEmpty() && !m_from && !m_fresh.contains(m_session.selection.subject().toStdString()))
     subjects = {m_session.selection.subject().toStdString()};
-  const auto& h = m_session.document.harness();
+  const auto& h = shown();
   for (const auto& s : subjects) {
     if (const auto address = parseAddress(s)) {
       if (!m_layout.copper) continue;
@@ -155,7 +165,7 @@ bool Picture::relight() {
 }
 
 QString Picture::litWords() const {
-  const auto& h = m_session.document.harness();
+  const auto& h = shown();
   if (const auto* f = m_session.analyser.analysis().find(m_session.selection.picked().toStdString());
       f && !m_session.selection.picked().isEmpty())
     return tr("what the finding \"%1\" is about").arg(QString::fromStdString(f->headline));

@@ -23,6 +23,8 @@ class Picture : public QWidget {
   double zoom() const { return m_zoom; }
   /// What is not lit is dimmed, or what is lit is outlined: while wires are made everything has to be seen.
   void setDimming(bool dimming);
+  /// Another bench than the document in its place: what would be there. Nothing: the document.
+  void showInstead(std::optional<harness::Harness> bench);
   /// Currents and voltages of the shown operating point instead of the findings' badges.
   void showCurrents(bool shown);
   const std::optional<picture::Flows>& flows() const { return m_flows; }
@@ -60,7 +62,8 @@ class Picture : public QWidget {
   Session& m_session;
   picture::Layout m_layout;
   std::vector<picture::Badge> m_badges;
-  std::optional<picture::Flows> m_flows;  ///< set while currents are shown
+  std::optional<picture::Flows> m_flows;      ///< set while currents are shown
+  std::optional<harness::Harness> m_instead;  ///< is shown in the place of the document
   bool m_currents = false;
   bool m_dimming = true;
   bool m_opened = true;  ///< another bench comes next: nothing of it is fresh
@@ -72,6 +75,7 @@ class Picture : public QWidget {
   std::set<std::string> m_fresh;  ///< what the last edit added: picked, it dims nothing
   std::set<std::string> m_lit;    ///< connections and devices that are not faded; empty: all
 
+  const harness::Harness& shown() const;
   void relayout();
   bool relight();  ///< whether other things are lit now
   QString litWords() const;

@@ -73,7 +73,7 @@ void Picture::mousePressEvent(QMouseEvent* e) {
       m_session.selection.pick(QString::fromStdString(b.identity));
       return;
     }
-  m_from = placeAt(p);
+  m_from = m_instead ? std::nullopt : placeAt(p);  // nothing is wired on what is only shown
   m_pointer = p;
   m_dragged = false;
   m_session.selection.pick({});
@@ -140,7 +140,7 @@ void Picture::keyPressEvent(QKeyEvent* e) {
       return;
     case Qt::Key_Return:
     case Qt::Key_Enter:
-      if (!selected) return;
+      if (!selected || m_instead) return;
       if (!m_from) {
         m_from = *selected;
         m_pointer = placeOf(m_session.selection.subject()).value_or(QPointF());

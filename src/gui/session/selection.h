@@ -23,6 +23,9 @@ class Selection : public QObject {
   /// Goes to where something is stated: selects its subject, and asks for the field.
   void jump(const checks::Field& field);
 
+  /// Goes to where a stage is chosen for a motor (device).
+  void chooseStage(const QString& motor) { Q_EMIT stageWanted(motor); }
+
   /// The operating point that is looked at: a command (empty: the first that makes a motor run) and a supply state; what an
   /// analysis holds of it is Session::shownPoint().
   void showCommand(const QString& command, bench::Corner corner);
@@ -35,6 +38,7 @@ class Selection : public QObject {
   void changed();
   void pickedChanged();
   void commandShown();
+  void stageWanted(const QString& motor);
   void fieldWanted(const QString& subject, const QString& name);
 
  private:

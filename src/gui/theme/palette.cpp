@@ -130,7 +130,7 @@ void applyTheme(QApplication& app, Theme theme) {
           "QPushButton,QToolButton,QComboBox,QLineEdit{min-height:26px}"
           "QPushButton{padding:2px 12px;border:1px solid %1;border-radius:6px;background:%2;color:%3}"
           "QPushButton:hover{border-color:%4}QPushButton:focus{border:2px solid %4}"
-          "QPushButton:disabled{color:%5}"
+          "QPushButton:disabled{color:%5}QPushButton:checked{background:%8;border-color:%4}"
           "QToolButton{padding:0 8px;border:1px solid %1;border-radius:6px;background:%2;color:%3}QToolButton:focus{border:2px solid %4}"
           "QToolButton:checked{background:%8;border-color:%4}QLineEdit QToolButton{border:0;padding:0;background:transparent}"
           "QPushButton[primary=\"true\"]{background:%4;color:%6;border-color:%4;font-weight:600}"

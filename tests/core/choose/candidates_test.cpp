@@ -20,8 +20,8 @@ struct All {
 
   explicit All(const std::string& bench) {
     const auto h = wiredBench(bench);
-    const auto now = judge(h, library(), {});
-    for (const auto& s : choose::stagesFor(h, library(), "m")) sorted.push_back(*choose::candidate(h, library(), "m", s, "v", {}, *now));
+    const auto before = choose::beforeStages(h, library(), "m", {});
+    for (const auto& s : choose::stagesFor(h, library(), "m")) sorted.push_back(*choose::candidate(h, library(), "m", s, "v", {}, *before));
     std::ranges::sort(sorted, choose::better);
     for (const auto& c : sorted) by.emplace(c.stage + (c.parallel ? " in parallel" : ""), c);
   }

@@ -1,8 +1,9 @@
 #include "core/choose/pin_plan.h"
 
+#include <fmt/core.h>
+
 #include <algorithm>
 #include <catch2/catch.hpp>
-#include <fmt/core.h>
 #include <map>
 
 #include "core/checks/trial.h"
@@ -75,16 +76,15 @@ TEST_CASE("speeds: a servo takes a timer, and one timer has one rate") {
   const auto servo = "part t servo-micro-5v Tilt\nwire t.SIG u.D9\nwire t.GND u.GND\nwire t.VCC u.5V\nintent t pulse=u.D9\n";
   const auto h = wiredBench(kTwoMotors + servo + "intent m1 both speed\nintent m2 both speed");
   const auto plan = planOf(h);
-  CHECK(givenPins(plan) == std::map<std::string, std::string>{
-                            {"m1 in1", "D5"}, {"m1 in2", "D6"}, {"m2 in1", "D3"}, {"m2 in2", "D11"}, {"t pulse", "D9"}});
+  CHECK(givenPins(plan) ==
+        std::map<std::string, std::string>{{"m1 in1", "D5"}, {"m1 in2", "D6"}, {"m2 in1", "D3"}, {"m2 in2", "D11"}, {"t pulse", "D9"}});
   CHECK(plan.choices[0].why == "the first of 2 side by side; PWM of TC0");
   CHECK(whyNot(h, plan, 0, "D10") == "needs TC1, which the servo library takes");
   CHECK(whyNot(h, plan, 0, "D7") == "has no PWM");
   // One at 1 kHz, the other at 4 kHz, no servo: two timers, in the order of the benches' motors.
   const auto rates = wiredBench(kTwoMotors + "intent m1 both speed pwm=1kHz\nintent m2 both speed pwm=4kHz");
   const auto apart = planOf(rates);
-  CHECK(givenPins(apart) ==
-        std::map<std::string, std::string>{{"m1 in1", "D5"}, {"m1 in2", "D6"}, {"m2 in1", "D9"}, {"m2 in2", "D10"}});
+  CHECK(givenPins(apart) == std::map<std::string, std::string>{{"m1 in1", "D5"}, {"m1 in2", "D6"}, {"m2 in1", "D9"}, {"m2 in2", "D10"}});
   CHECK(whyNot(rates, apart, 2, "D3") == "would do, but does not lie as well");
 }
 
@@ -96,7 +96,8 @@ TEST_CASE("what is wired stays, unless it cannot do what is asked of it: then on
   CHECK(plan.choices[0].why == "it has this pin already");
   CHECK(choose::pinEdit(h, library(), plan).changes.empty());
   // The jumper of channel A taken off: its enable is open and wants a duty, and D8 and D2 need none then.
-  auto speed = wiredBench(kTwoMotors + "unwire s.ENA s.ENA-5V\n" + wires + "intent m1 both speed in1=u.D8 in2=u.D2\nintent m2 both in1=u.D12 in2=u.D4");
+  auto speed = wiredBench(kTwoMotors + "unwire s.ENA s.ENA-5V\n" + wires +
+                          "intent m1 both speed in1=u.D8 in2=u.D2\nintent m2 both in1=u.D12 in2=u.D4");
   const auto with = planOf(speed);
   CHECK(givenPins(with).at("m1 speed") == "D9");
   CHECK(givenPins(with).at("m1 in1") == "D8");
@@ -118,9 +119,10 @@ TEST_CASE("more speeds than pins with PWM: named, and without any one of them th
   // An Uno-format board has six.
   std::string text = kUnoBoard + "part v adapter-12v-2a Supply\n";
   for (int k = 1; k <= 7; ++k)
-    text += fmt::format("part q{0} mosfet-module-d4184 Q{0}\npart m{0} brushed-gear25-12v M{0}\nwire q{0}.V-P m{0}.P\nwire q{0}.V-N m{0}.N\n"
-                        "wire v.+ q{0}.VIN\nwire v.- q{0}.GND-P\nwire u.GND q{0}.GND\nintent m{0} speed\n",
-                        k);
+    text += fmt::format(
+        "part q{0} mosfet-module-d4184 Q{0}\npart m{0} brushed-gear25-12v M{0}\nwire q{0}.V-P m{0}.P\nwire q{0}.V-N m{0}.N\n"
+        "wire v.+ q{0}.VIN\nwire v.- q{0}.GND-P\nwire u.GND q{0}.GND\nintent m{0} speed\n",
+        k);
   const auto plan = planOf(wiredBench(text));
   CHECK(plan.choices.empty());
   CHECK(plan.clashing.size() == 7);
@@ -158,7 +160,8 @@ TEST_CASE("every good bench, its signal wires torn off and placed anew: no more 
     apply(h, choose::pinEdit(h, library(), plan));
     placed += static_cast<int>(plan.choices.size());
     const int after = pinFindings(h);
-    if (after > before) for (const auto& f : analyseFast(harness::asPlanned(h)).findings) UNSCOPED_INFO(f.text);
+    if (after > before)
+      for (const auto& f : analyseFast(harness::asPlanned(h)).findings) UNSCOPED_INFO(f.text);
     CHECK(after <= before);
   }
   CHECK(placed > 100);

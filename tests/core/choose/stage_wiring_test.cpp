@@ -293,7 +293,8 @@ TEST_CASE("two channels in parallel: inputs with inputs, both outputs on each le
     apply(on, *put);
     return std::pair(analyseFast(harness::asPlanned(on)), *harness::intentOf(on, "m"));
   };
-  const auto bridges = judged("part v adapter-5v-3a\npart m stepper-nema11-0a67 Motor\nfigure m.winding 11 ohm\nintent m both hold", "tb6612fng");
+  const auto bridges =
+      judged("part v adapter-5v-3a\npart m stepper-nema11-0a67 Motor\nfigure m.winding 11 ohm\nintent m both hold", "tb6612fng");
   CHECK(bridges.first.verdict == Verdict::Clear);
   CHECK(bridges.second.signals.size() == 4);
   CHECK(bridges.second.channel.empty());

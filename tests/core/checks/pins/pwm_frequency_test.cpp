@@ -35,9 +35,11 @@ intent m1 both speed pwm=490Hz speed=u.D9 in1=u.D8 in2=u.D7
 }  // namespace
 
 TEST_CASE("one timer, two rates: counted for what carries a duty, not for a direction input beside a speed input") {
-  const auto direction = ratesWith("wire u.D11 s.ENB\nwire u.D10 s.IN3\nwire u.D12 s.IN4\nintent m2 both speed pwm=980Hz speed=u.D11 in1=u.D10 in2=u.D12");
+  const auto direction =
+      ratesWith("wire u.D11 s.ENB\nwire u.D10 s.IN3\nwire u.D12 s.IN4\nintent m2 both speed pwm=980Hz speed=u.D11 in1=u.D10 in2=u.D12");
   for (const auto& f : findingsOf(analyseFast(wiredBench(direction)), "pwm-frequency")) CHECK(f.severity == checks::Severity::Note);
-  const auto duty = ratesWith("wire u.D10 s.ENB\nwire u.D11 s.IN3\nwire u.D12 s.IN4\nintent m2 both speed pwm=980Hz speed=u.D10 in1=u.D11 in2=u.D12");
+  const auto duty =
+      ratesWith("wire u.D10 s.ENB\nwire u.D11 s.IN3\nwire u.D12 s.IN4\nintent m2 both speed pwm=980Hz speed=u.D10 in1=u.D11 in2=u.D12");
   const auto said = findingsOf(analyseFast(wiredBench(duty)), "pwm-frequency");
   REQUIRE_FALSE(said.empty());
   CHECK(said.front().severity == checks::Severity::Stop);

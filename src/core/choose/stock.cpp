@@ -1,0 +1,114 @@
+#include "core/choose/stock.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <charconv>
+
+namespace bold::choose {
+namespace {
+
+constexpr int kMost = 1'000'000;
+
+// One line of CSV into its fields; quotes are doubled inside quotes.
+std::vector<std::string> fields(std::string_view line) {
+  std::vector<std::string> out(1);
+  bool quoted = false;
+  for (std::size_t i = 0; i < line.size(); ++i) {
+    const char c = line[i];
+    if (c == '"' && quoted && i + 1 < line.size() && line[i + 1] == '"') {
+      out.back() += c;
+      ++i;
+    } else if (c == '"') {
+      quoted = !quoted;
+    } else if ((c == ',' || c == ';' || c == '\t') && !quoted) {
+      out.emplace_back();
+    } else {
+      out.back() += c;
+    }
+  }
+  for (auto& f : out) {
+    const auto first = f.find_first_not_of(" \r");
+    f = first == std::string::npos ? std::string() : f.substr(first, f.find_last_not_of(" \r") - first + 1);
+  }
+  return out;
+}
+
+std::optional<int> count(const std::string& text) {
+  int out = 0;
+  const auto [end, error] = std::from_chars(text.data(), text.data() + text.size(), out);
+  if (error != std::errc() || end != text.data() + text.size() || out < 0 || out > kMost) return std::nullopt;
+  return out;
+}
+
+}  // namespace
+
+ReadStock readStock(std::string_view csv, const parts::Library& library) {
+  ReadStock out;
+  if (csv.starts_with("\xEF\xBB\xBF")) csv.remove_prefix(3);
+  for (int number = 1; !csv.empty(); ++number) {
+    const auto end = csv.find('\n');
+    const auto line = csv.substr(0, end);
+    csv.remove_prefix(end == std::string_view::npos ? csv.size() : end + 1);
+    const auto all = fields(line);
+    if (all.size() == 1 && all[0].empty()) continue;
+    const auto n = all.size() > 1 ? count(all[1]) : std::nullopt;
+    const auto where = fmt::format("line {}", number);
+    if (!n && number == 1 && all.size() > 1) continue;  // its heading
+    if (all[0].empty()) {
+      out.problems.push_back({"It names no part.", where, {}});
+    } else if (!n) {
+      out.problems.push_back({fmt::format("\"{}\" is no count of \"{}\": a whole number from 0 on is.", all.size() > 1 ? all[1] : "", all[0]), where, {}});
+    } else {
+      if (!library.find(all[0])) out.problems.push_back({fmt::format("No library knows a part \"{}\".", all[0]), where, "The line was kept."});
+      out.stock[all[0]] = std::min(out.stock[all[0]] + *n, kMost);
+    }
+  }
+  return out;
+}
+
+std::string writeStock(const Stock& stock) {
+  std::string out = "part,count\n";
+  for (const auto& [part, n] : stock) {
+    std::string name = part;
+    if (name.find_first_of(",;\t\"\n") != std::string::npos) {
+      std::string quoted;
+      for (const char c : name) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
+      name = '"' + quoted + '"';
+    }
+    out += fmt::format("{},{}\n", name, n);
+  }
+  return out;
+}
+
+std::vector<std::pair<std::string, int>> addedParts(const Candidate& c) {
+  std::vector<std::pair<std::string, int>> out;
+  for (const auto& change : c.edit.changes) {
+    const auto* d = std::get_if<harness::Put<harness::Device>>(&change);
+    if (!d || d->value.state != harness::State::Planned) continue;
+    const auto it = std::ranges::find(out, d->value.part, &std::pair<std::string, int>::first);
+    if (it == out.end())
+      out.emplace_back(d->value.part, 1);
+    else
+      ++it->second;
+  }
+  return out;
+}
+
+std::vector<std::pair<std::string, int>> toBuy(const Candidate& c, const Stock& stock, int benches) {
+  auto out = addedParts(c);
+  for (auto& [part, n] : out) {
+    const auto it = stock.find(part);
+    n = std::max(n * benches - (it == stock.end() ? 0 : it->second), 0);
+  }
+  std::erase_if(out, [](const auto& p) { return p.second == 0; });
+  return out;
+}
+
+bool inStock(const Candidate& c, const Stock& stock, int benches) {
+  if (c.stage == c.device) return true;
+  const auto it = stock.find(c.stage);
+  return it != stock.end() && it->second >= benches;
+}
+
+}  // namespace bold::choose
