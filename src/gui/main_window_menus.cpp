@@ -81,7 +81,7 @@ void MainWindow::buildEditMenu() {
   auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
   drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});
   edit->addSeparator();
-  edit->addAction(tr("Put what is picked on the plan: a &repair, a stage"), QKeySequence(tr("Ctrl+Return")), this, [this] {
+  edit->addAction(tr("Put the picked &repair or stage on the plan"), QKeySequence(tr("Ctrl+Return")), this, [this] {
     if (m_rail->step() == Step::Stages)
       m_stages->putCurrent();
     else

@@ -31,7 +31,7 @@ void trigger(Window& w, const QKeySequence& keys) {
 TEST_CASE("the currents step lists every command and shows the first motor running") {
   Window w;
   w.open("demo/wave-tank.harness");
-  trigger(w, QKeySequence("Ctrl+4"));
+  trigger(w, QKeySequence("Ctrl+5"));
   CHECK(w.main.rail().step() == gui::Step::Currents);
   auto* box = w.find<QComboBox>("command");
   CHECK(box->count() == static_cast<int>(w.session.analyser.analysis().solved->commands.size()));

@@ -146,11 +146,11 @@ TEST_CASE("Alt+Down walks from matter to matter, Ctrl+Enter puts the repair of t
   CHECK(w.session.selection.picked().startsWith("junction-temperature"));
   action(w, "&Previous matter")->trigger();
   CHECK(w.session.selection.picked() == first);
-  action(w, "Put the picked &repair on the plan")->trigger();
+  action(w, "Put the picked &repair or stage on the plan")->trigger();
   CHECK(w.session.document.harness().openChanges() == 4);
   // Once on the plan it is not put there twice.
   w.settle();
-  action(w, "Put the picked &repair on the plan")->trigger();
+  action(w, "Put the picked &repair or stage on the plan")->trigger();
   CHECK(w.session.document.harness().openChanges() == 4);
 }
 

@@ -572,7 +572,7 @@ TEST_CASE("every line of the list of keys does what it says") {
          session.document.undoStack().undo();
          w.settle();
        }},
-      {"Put the picked repair on the plan",
+      {"Put the picked repair or stage on the plan",
        [&] {
          for (const auto& f : session.analyser.analysis().findings)
            if (f.check == "flyback-reversed") session.selection.pick(QString::fromStdString(f.identity()));
@@ -602,19 +602,24 @@ TEST_CASE("every line of the list of keys does what it says") {
          key(Qt::Key_1);
          CHECK(step() == gui::Step::Bench);
        }},
-      {"Wiring",
+      {"Stages",
        [&] {
          key(Qt::Key_2);
+         CHECK(w.main.rail().step() == gui::Step::Stages);
+       }},
+      {"Wiring",
+       [&] {
+         key(Qt::Key_3);
          CHECK(step() == gui::Step::Wiring);
        }},
       {"Limits",
        [&] {
-         key(Qt::Key_3);
+         key(Qt::Key_4);
          CHECK(step() == gui::Step::Limits);
        }},
       {"Currents",
        [&] {
-         key(Qt::Key_4);
+         key(Qt::Key_5);
          CHECK(step() == gui::Step::Currents);
        }},
       {"Next command",
@@ -689,15 +694,13 @@ TEST_CASE("every line of the list of keys does what it says") {
          for (auto* d : w.main.findChildren<QDialog*>("keys")) d->close();
          w.main.activateWindow();
        }},
-      {"Choose a stage for a motor…",
+      {"Choose a stage for a motor",
        [&] {
          session.selection.select("pump");
          key(Qt::Key_G);
-         auto* dialog = w.find<QDialog>("stages");
-         REQUIRE(dialog);
-         CHECK(dialog->windowTitle().startsWith("Stages for"));
-         dialog->close();
-         w.main.activateWindow();
+         CHECK(w.main.rail().step() == gui::Step::Stages);
+         CHECK(w.find<QComboBox>("stagesMotor")->currentData().toString() == "pump");
+         w.main.rail().setStep(gui::Step::Limits);
        }},
       {"Go to the next terminal that way",
        [&] {

@@ -98,7 +98,7 @@ void RandomHands::halfDone(QWidget* top) {
     case 2:
       return m_window.session.file.openDemo(below(2) == 0 ? "wave-tank.harness" : "wave-tank-first-try.harness");
     case 3:
-      return m_window.main.rail().setStep(static_cast<gui::Step>(below(4)));
+      return m_window.main.rail().setStep(static_cast<gui::Step>(below(5)));
     case 4:
       QTest::keyClick(field, Qt::Key_Return);
       return;
@@ -121,7 +121,7 @@ void RandomHands::type(QWidget& w) {
                                Qt::Key_Left,  Qt::Key_Right,     Qt::Key_Delete, Qt::Key_Home,   Qt::Key_End, Qt::Key_PageDown,
                                Qt::Key_Space, Qt::Key_Backspace, Qt::Key_PageUp, Qt::Key_F9,     Qt::Key_F1};
   static constexpr int kWithControl[]{Qt::Key_Z, Qt::Key_Y, Qt::Key_K, Qt::Key_L,      Qt::Key_F,    Qt::Key_U,
-                                      Qt::Key_D, Qt::Key_1, Qt::Key_2, Qt::Key_3,      Qt::Key_4,    Qt::Key_0,
+                                      Qt::Key_D, Qt::Key_1, Qt::Key_2, Qt::Key_3,      Qt::Key_4,    Qt::Key_5,    Qt::Key_0,
                                       Qt::Key_9, Qt::Key_8, Qt::Key_A, Qt::Key_Return, Qt::Key_Plus, Qt::Key_Minus};
   if (below(4) == 0) {
     const auto text = QString(anyOf(kTexts));
