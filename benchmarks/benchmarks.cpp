@@ -2,6 +2,9 @@
 #include <benchmark/benchmark.h>
 
 #include "core/bench/solved_bench.h"
+#include "core/choose/assign_pins.h"
+#include "core/choose/smallest_change.h"
+#include "core/parts/roles.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
 #include "support/generate.h"
@@ -56,6 +59,67 @@ void loadAndWriteBench(benchmark::State& state) {
   for (auto _ : state) benchmark::DoNotOptimize(harness::writeHarness(harness::readHarness(text, "b")->harness));
 }
 BENCHMARK(loadAndWriteBench)->Arg(6)->Arg(50)->Arg(200)->Arg(400)->Unit(benchmark::kMicrosecond);
+
+std::string firstMotor(const harness::Harness& h) {
+  for (const auto& d : h.devices)
+    if (const auto p = library().find(d.part); p && parts::isMotor(*p)) return d.id;
+  return {};
+}
+
+// One motor of six against the whole library: all of it, and the first ten rows.
+void chooseStage(benchmark::State& state) {
+  const auto h = benchOf(6);
+  const auto motor = firstMotor(h);
+  const auto now = judge(h, library(), {});
+  for (auto _ : state) {
+    const auto before = choose::beforeStages(h, library(), motor, {}, *now);
+    std::int64_t left = state.range(0);
+    for (const auto& offer : choose::stagesFor(h, library(), motor)) {
+      if (left-- == 0) break;
+      benchmark::DoNotOptimize(choose::candidate(h, library(), motor, offer, {}, {}, *before));
+    }
+  }
+}
+BENCHMARK(chooseStage)->Arg(10)->Arg(1000)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+void chooseStageWithChanges(benchmark::State& state) {
+  const auto h = benchOf(6);
+  const auto motor = firstMotor(h);
+  const auto now = judge(h, library(), {});
+  for (auto _ : state) {
+    const auto before = choose::beforeStages(h, library(), motor, {}, *now);
+    for (const auto& offer : choose::stagesFor(h, library(), motor)) {
+      const auto c = choose::candidate(h, library(), motor, offer, {}, {}, *before);
+      benchmark::DoNotOptimize(choose::smallestChange(h, library(), motor, *c, {}, *before));
+    }
+  }
+}
+BENCHMARK(chooseStageWithChanges)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(2);
+
+// 40 signals, every fourth with PWM, on 92 pins in four rows; a third of the pins can do PWM, in timers of four.
+void placeSignals(benchmark::State& state) {
+  choose::PinPuzzle p;
+  for (int i = 0; i < 92; ++i) p.spots.push_back({.side = i / 23, .position = i % 23, .scarce = i % 3 == 0});
+  for (int s = 0; s < 40; ++s) {
+    const bool pwm = s % 4 == 0;
+    auto& fits = p.fits.emplace_back();
+    for (int i = 0; i < 92; ++i)
+      if ((!pwm || i % 3 == 0) && i % 11 != 0) fits.push_back(i);
+    p.wired.push_back(-1);
+    p.group.push_back(s / 4);
+    p.scarce.push_back(pwm);
+    p.current.push_back(0.001);
+  }
+  for (int b = 0; b < 4; ++b) {
+    auto& budget = p.budgets.emplace_back();
+    budget.most = 0.1;
+    for (int i = 23 * b; i < 23 * (b + 1); ++i) budget.pins.push_back(i);
+  }
+  p.clash = [](int a, int pa, int b, int pb) { return a % 4 == 0 && b % 4 == 0 && a % 8 != b % 8 && pa / 12 == pb / 12; };
+  for (int s = 0; s < 40; ++s) p.clashes.push_back(s % 4 == 0);
+  for (auto _ : state) benchmark::DoNotOptimize(choose::assignPins(p));
+}
+BENCHMARK(placeSignals)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

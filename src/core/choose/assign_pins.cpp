@@ -20,8 +20,18 @@ class Assigning {
       : m_p(puzzle), m_pinOf(puzzle.size(), -1), m_taken(puzzle.spots.size(), false), m_left(puzzle.budgets.size()) {
     for (std::size_t b = 0; b < m_left.size(); ++b) m_left[b] = puzzle.budgets[b].most;
     m_budgetsOf.resize(puzzle.spots.size());
-    for (std::size_t b = 0; b < m_left.size(); ++b)
+    const double sum = std::accumulate(puzzle.current.begin(), puzzle.current.end(), 0.0);
+    for (std::size_t s = 0; s < puzzle.size(); ++s) {
+      const bool clashing = puzzle.clash && (puzzle.clashes.empty() || puzzle.clashes[s]);
+      if (clashing) m_clashing.push_back(static_cast<int>(s));
+      m_coupled.push_back(clashing);
+    }
+    for (std::size_t b = 0; b < m_left.size(); ++b) {
+      if (puzzle.budgets[b].most >= sum) continue;  // whatever stands where
+      for (std::size_t s = 0; s < puzzle.size(); ++s)
+        if (puzzle.current[s] > 0) m_coupled[s] = true;
       for (const int pin : puzzle.budgets[b].pins) m_budgetsOf[static_cast<std::size_t>(pin)].push_back(b);
+    }
   }
 
   std::optional<std::vector<int>> best() {
@@ -36,9 +46,10 @@ class Assigning {
   }
 
   /// Whether those of `wanted` that have no pin yet can all have one.
-  bool possible(std::vector<int> wanted) {
+  /// @param roughly a matching is enough: what this denies is impossible, what it does not need not be possible
+  bool possible(std::vector<int> wanted, bool roughly = false) {
     std::erase_if(wanted, [&](int s) { return pinOf(s) >= 0; });
-    return complete(wanted);
+    return complete(wanted, roughly);
   }
 
   std::vector<int> all() const {
@@ -52,6 +63,8 @@ class Assigning {
   std::vector<int> m_pinOf;
   std::vector<bool> m_taken;
   std::vector<double> m_left;  // of each budget
+  std::vector<bool> m_coupled;  // signals that a rule binds to others, besides that no two have one pin
+  std::vector<int> m_clashing;
   std::vector<std::vector<std::size_t>> m_budgetsOf;
 
   int& pinOf(int signal) { return m_pinOf[static_cast<std::size_t>(signal)]; }
@@ -62,11 +75,11 @@ class Assigning {
     if (m_taken[static_cast<std::size_t>(pin)]) return false;
     for (const auto b : m_budgetsOf[static_cast<std::size_t>(pin)])
       if (m_left[b] < m_p.current[static_cast<std::size_t>(signal)]) return false;
-    if (!m_p.clash) return true;
-    for (int other = 0; other < static_cast<int>(m_p.size()); ++other)
-      if (const int at = m_pinOf[static_cast<std::size_t>(other)]; at >= 0 && other != signal && m_p.clash(signal, pin, other, at))
-        return false;
-    return true;
+    if (!m_p.clash || (!m_p.clashes.empty() && !m_p.clashes[static_cast<std::size_t>(signal)])) return true;
+    return std::ranges::none_of(m_clashing, [&](int other) {
+      const int at = m_pinOf[static_cast<std::size_t>(other)];
+      return at >= 0 && other != signal && m_p.clash(signal, pin, other, at);
+    });
   }
   void put(int signal, int pin) {
     pinOf(signal) = pin;
@@ -102,7 +115,7 @@ class Assigning {
     return true;
   }
 
-  bool complete(const std::vector<int>& open) {
+  bool complete(const std::vector<int>& open, bool roughly) {
     if (open.empty()) return true;
     std::vector<std::vector<int>> domains;
     for (const int s : open) {
@@ -112,14 +125,17 @@ class Assigning {
       if (d.empty()) return false;
     }
     if (!matched(open, domains)) return false;
-    if (!m_p.clash && m_p.budgets.empty()) return true;
-    // The signal with the fewest pins left is the one to ask first.
-    const auto k = static_cast<std::size_t>(std::ranges::min_element(domains, {}, &std::vector<int>::size) - domains.begin());
+    // Of signals that another rule is about the one with the fewest pins left is the one to ask first; where there are none, a matching
+    // is an answer.
+    std::size_t k = open.size();
+    for (std::size_t i = 0; i < open.size(); ++i)
+      if (m_coupled[static_cast<std::size_t>(open[i])] && (k == open.size() || domains[i].size() < domains[k].size())) k = i;
+    if (k == open.size() || roughly) return true;
     auto rest = open;
     rest.erase(rest.begin() + static_cast<std::ptrdiff_t>(k));
     for (const int pin : domains[k]) {
       put(open[k], pin);
-      const bool done = complete(rest);
+      const bool done = complete(rest, false);
       lift(open[k]);
       if (done) return true;
     }
@@ -207,7 +223,7 @@ class Assigning {
       if (least >= best.cost) return;
       if (!fixed && !may(static_cast<int>(at), pin)) continue;
       if (!fixed) put(static_cast<int>(at), pin);
-      if (fixed || possible(later)) {
+      if (fixed || possible(later, true)) {
         const Cost here = (chain.empty() ? 0 : step(chain.back(), pin)) + alone(static_cast<int>(at), pin);
         chain.push_back(pin);
         descend(first, last, at + 1, spent + here, onward, later, chain, best);

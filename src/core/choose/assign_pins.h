@@ -30,6 +30,7 @@ struct PinPuzzle {
   std::vector<PinBudget> budgets;
   /// Two signals must not stand on these two pins. Nothing: there is no such rule.
   std::function<bool(int signal, int pin, int otherSignal, int otherPin)> clash{};
+  std::vector<bool> clashes{};  ///< of each signal: that rule may be about it; empty: about all
 
   std::size_t size() const { return fits.size(); }
 };

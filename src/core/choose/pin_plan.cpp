@@ -86,6 +86,7 @@ Question ask(const harness::Harness& h, const parts::Library& library, std::vect
 void rules(Question& q) {
   const bool units = std::ranges::count_if(q.demands, [](const PinDemand& d) { return d.pwm || d.servo; }) > 1;
   if (!units) return;
+  for (const auto& d : q.demands) q.puzzle.clashes.push_back(d.pwm || d.servo);
   q.puzzle.clash = [&q](int a, int pa, int b, int pb) {
     const auto& one = q.demands[static_cast<std::size_t>(a)];
     const auto& other = q.demands[static_cast<std::size_t>(b)];
