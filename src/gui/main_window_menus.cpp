@@ -20,6 +20,7 @@
 #include "gui/places/numbering_words.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
+#include "gui/stages/pins_dialog.h"
 #include "gui/stages/stages_panel.h"
 #include "gui/steps.h"
 
@@ -77,6 +78,7 @@ void MainWindow::buildEditMenu() {
   edit->addAction(tr("State the pins as they are wire&d"), QKeySequence(tr("Ctrl+U")), this, &MainWindow::stateAsWired);
   edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
   edit->addAction(tr("C&hoose a stage for a motor"), QKeySequence(tr("Ctrl+G")), this, &MainWindow::chooseStage);
+  edit->addAction(tr("Find pi&ns for signals…"), QKeySequence(tr("Ctrl+J")), this, [this] { (new PinsDialog(m_session, this))->show(); });
   edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
   auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
   drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});

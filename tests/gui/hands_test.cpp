@@ -702,6 +702,15 @@ TEST_CASE("every line of the list of keys does what it says") {
          CHECK(w.find<QComboBox>("stagesMotor")->currentData().toString() == "pump");
          w.main.rail().setStep(gui::Step::Limits);
        }},
+      {"Find pins for signals…",
+       [&] {
+         key(Qt::Key_J);
+         auto* dialog = w.find<QDialog>("pins");
+         REQUIRE(dialog);
+         CHECK(w.find<QTreeWidget>("pinsList")->topLevelItemCount() == 1);  // of the pump, which is picked
+         dialog->close();
+         w.main.activateWindow();
+       }},
       {"Go to the next terminal that way",
        [&] {
          session.selection.pick({});
