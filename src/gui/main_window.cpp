@@ -41,6 +41,7 @@
 #include "gui/session/session.h"
 #include "gui/stages/stages_panel.h"
 #include "gui/subject_menu.h"
+#include "gui/sums/sums_dialog.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
@@ -360,21 +361,30 @@ void MainWindow::about() {
           .arg(QApplication::applicationVersion()));
 }
 
-void MainWindow::chooseStage() {
+std::string MainWindow::motorInHand() const {
   const auto& h = m_session.document.harness();
-  const auto motor = [&](const harness::Device& d) {
+  std::string first, open;
+  for (const auto& d : h.devices) {
     const auto part = m_session.document.library().find(d.part);
-    return part && parts::isMotor(*part) && d.state != harness::State::ToBeRemoved;
-  };
-  const auto* d = h.device(m_session.selection.subject().toStdString());
-  if (!d || !motor(*d)) {
-    const auto open = std::ranges::find_if(h.devices, [&](const harness::Device& x) {
-      return motor(x) && std::ranges::none_of(h.connections, [&](const auto& c) { return c.a.device == x.id || c.b.device == x.id; });
-    });
-    if (open == h.devices.end()) return m_status->setText(tr("Pick the motor that is to have a stage."));
-    d = &*open;
+    if (!part || !parts::isMotor(*part) || d.state == harness::State::ToBeRemoved) continue;
+    if (d.id == m_session.selection.subject().toStdString()) return d.id;
+    if (first.empty()) first = d.id;
+    const bool hangs = std::ranges::any_of(h.connections, [&](const auto& c) { return c.a.device == d.id || c.b.device == d.id; });
+    if (open.empty() && !hangs) open = d.id;
   }
-  showStages(d->id);
+  return open.empty() ? first : open;
+}
+
+void MainWindow::chooseStage() {
+  const auto motor = motorInHand();
+  if (motor.empty()) return m_status->setText(tr("There is no motor on this bench that could have a stage."));
+  showStages(motor);
+}
+
+void MainWindow::showSums() {
+  const auto motor = motorInHand();
+  if (motor.empty()) return m_status->setText(tr("There is no motor on this bench to work anything out for."));
+  (new SumsDialog(m_session, motor, this))->show();
 }
 
 void MainWindow::lowSideSwitch() {

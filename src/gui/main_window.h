@@ -86,8 +86,10 @@ class MainWindow : public QMainWindow {
   void deletePicked();
   void stateAsWired();
   void lowSideSwitch();
-  /// For the motor that is picked, else the first that hangs on nothing.
   void chooseStage();
+  void showSums();
+  /// The motor that is picked, else the first that hangs on nothing, else the first; empty: there is none.
+  std::string motorInHand() const;
 };
 
 }  // namespace bold::gui

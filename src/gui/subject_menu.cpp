@@ -12,6 +12,7 @@
 #include "gui/panels/part_card_dialog.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
+#include "gui/sums/sums_dialog.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
@@ -61,8 +62,10 @@ void ofDevice(QMenu& menu, Session& s, const harness::Device& d, QWidget* parent
   if (s.document.library().find(d.part))
     add(menu, tr("About this part"), true,
         [&s, part = d.part, id = d.id, parent] { (new PartCardDialog(s, part, id, parent->window()))->show(); });
-  if (const auto part = s.document.library().find(d.part); part && parts::isMotor(*part))
+  if (const auto part = s.document.library().find(d.part); part && parts::isMotor(*part)) {
+    add(menu, tr("Sums…"), true, [&s, id, parent] { (new SumsDialog(s, id, parent->window()))->show(); });
     add(menu, tr("Choose a stage…"), can, [&s, id] { s.selection.chooseStage(qs(id)); });
+  }
   menu.addSeparator();
   if (auto edit = harness::turnRound(s.document.harness(), s.document.library(), id))
     add(menu, tr("Turn it round"), can, [&s, edit = std::move(*edit)] { s.document.apply(edit); });

@@ -711,6 +711,16 @@ TEST_CASE("every line of the list of keys does what it says") {
          dialog->close();
          w.main.activateWindow();
        }},
+      {"Sums for a motor…",
+       [&] {
+         session.selection.select("pump");
+         key(Qt::Key_M);
+         auto* dialog = w.find<QDialog>("sums");
+         REQUIRE(dialog);
+         CHECK(dialog->windowTitle() == "Sums for Circulation pump");
+         dialog->close();
+         w.main.activateWindow();
+       }},
       {"Go to the next terminal that way",
        [&] {
          session.selection.pick({});

@@ -1,7 +1,10 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QLineEdit>
+#include <QAction>
+#include <QDialog>
 #include <QListView>
+#include <QListWidget>
 #include <QPushButton>
 #include <QSpinBox>
 #include <QTableWidget>
@@ -172,6 +175,34 @@ TEST_CASE("what lies in the drawer is kept, filters the stages, and says what ha
   const gui::Drawer again(library());  // another run
   CHECK(again.stock() == choose::Stock{{"l298n-module", 2}});
   qunsetenv("XDG_DATA_HOME");
+}
+
+TEST_CASE("sums stand beside the bench: fields filled in, a word beside what cannot be used, one click uses what comes out") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.session.selection.select("pump");
+  for (auto* a : w.main.findChildren<QAction*>())
+    if (a->shortcut() == QKeySequence("Ctrl+M")) a->trigger();
+  auto* list = w.find<QListWidget>("sumsList");
+  REQUIRE(list);
+  QStringList titles;
+  for (int k = 0; k < list->count(); ++k) titles << list->item(k)->text();
+  CHECK(titles.contains("Gate resistor"));
+  CHECK_FALSE(titles.contains("Pulses for an angle"));
+  list->setCurrentRow(static_cast<int>(titles.indexOf("Duty in the scale of a program")));
+  auto* duty = w.find<QLineEdit>("sum-duty");
+  REQUIRE(duty);
+  duty->setText("half");
+  CHECK_FALSE(w.find<QLabel>("sumWord-duty")->text().isEmpty());
+  CHECK(w.find<QPushButton>("sumsUse")->isHidden());
+  duty->setText("80");
+  CHECK(w.find<QLabel>("sumWord-duty")->text().isEmpty());
+  CHECK(w.find<QLabel>("sumsText")->text().startsWith("80 of 100, 204 of 255"));
+  CHECK(w.find<QLabel>("sumsFormula")->text().startsWith("80 / 100 x 255 = 204"));
+  w.find<QPushButton>("sumsUse")->click();
+  w.settle();
+  CHECK(harness::intentOf(w.session.document.harness(), "pump")->dutyCap == 0.8);
+  CHECK(w.find<QListWidget>("sumsList")->currentItem()->text() == "Duty in the scale of a program");  // it stays where it was
 }
 
 TEST_CASE("from an empty bench: controller, motor, supply, a stage, and every wire is there") {

@@ -7,9 +7,8 @@
 #include <cmath>
 #include <set>
 
-#include "core/base/e_series.h"
-#include "core/base/interpolate.h"
 #include "core/choose/channel_use.h"
+#include "core/choose/control_resistor.h"
 #include "core/choose/fitting_parts.h"
 #include "core/choose/old_stage.h"
 #include "core/choose/pin_plan.h"
@@ -29,9 +28,6 @@ using parts::Part;
 using parts::Requirement;
 
 constexpr Metres kSignal{0.2}, kPower{0.3}, kClose{0.05};
-constexpr double kForcedPlain = 20, kForcedDarlington = 500;  // IC / IB that data sheets saturate transistors with
-constexpr double kNextInRow = 1.25;                           // to the next value of the E12 row, and not to the one after
-constexpr double kOverdrive = 2, kSureOf = 1.1;               // of the least gain, and of the row of resistors
 constexpr std::array kSignalColours{"YE", "GN", "BU", "WH", "OG", "VT", "GY"};
 constexpr std::array kLeadColours{"BN", "WH", "GN", "BU"};
 
@@ -249,26 +245,11 @@ class Wiring {
     signal(on(input), {m_controller, first<parts::Pins>(*m_board)->rail}, "RD");
   }
 
-  // What is left of a pin's level for the resistor before the base, and what the pin itself has inside.
-  Volts beforeBase() const {
+  // Of a stage that has a transistor to be fed through a resistor, with this load.
+  Drive pinDrive() const { return {pinLevel(*m_board), *first<parts::Pins>(*m_board)}; }
+  Ohms seriesResistor() const {
     const auto* b = first<parts::Bipolar>(*m_stage);
-    return Volts{pinLevel(*m_board).value - (b ? b->vbe.typical().value_or(0.7) : 0.7)};
-  }
-  Ohms insidePin() const { return Ohms{first<parts::Pins>(*m_board)->resistance.typical().value_or(0)}; }
-  Amps baseCurrent(Ohms resistor) const { return beforeBase() / (resistor + insidePin()); }
-
-  // That saturates it with this load, by what data sheets promise.
-  Ohms baseResistor() const {
-    const auto* b = first<parts::Bipolar>(*m_stage);
-    const double forced = b && b->darlington ? kForcedDarlington : kForcedPlain;
-    double wanted = std::max(load().value / forced, 1e-3);
-    if (b && !b->hfeMin.empty()) wanted = std::max(wanted, kOverdrive * load().value / interpolate(b->hfeMin, load().value));
-    wanted *= kSureOf;
-    const auto most = first<parts::Pins>(*m_board)->recommended.typical();
-    if (most) wanted = std::min(wanted, *most);
-    const Ohms exact{std::max(beforeBase().value / wanted - insidePin().value, 47.0)};
-    const auto below = e12(exact);
-    return most && baseCurrent(below).value > *most ? e12(exact * kNextInRow) : below;
+    return b ? choose::baseResistor(*b, pinDrive(), load()) : gateResistor(pinDrive());
   }
 
   void isolated(const std::string& terminal) {
@@ -308,7 +289,7 @@ class Wiring {
     m_intent.signals.push_back({role, pin, "label", harness::Active::Unsaid});
     const auto* series = seriesAt(*m_stage, terminal);
     const auto ohms = series ? series->value.typical() : std::nullopt;
-    const auto fitted = series ? resistor(m_library, ohms ? Ohms{*ohms} : baseResistor()) : std::nullopt;
+    const auto fitted = series ? resistor(m_library, ohms ? Ohms{*ohms} : seriesResistor()) : std::nullopt;
     if (!fitted) return signal(pin, on(terminal), colour);
     const auto r = loose(*fitted, "r");
     const auto p = m_library.find(fitted->part);
@@ -346,7 +327,8 @@ class Wiring {
     const auto* series = seriesAt(*m_stage, terminal);
     const auto level = pinLevel(*m_board);
     out.current = inputCurrent(*m_stage, terminal, level);
-    if (series && !series->value.known()) out.current = std::max(out.current, baseCurrent(baseResistor()));
+    if (const auto* b = first<parts::Bipolar>(*m_stage); series && !series->value.known() && b)
+      out.current = std::max(out.current, baseCurrent(*b, pinDrive(), seriesResistor()));
     return out;
   }
 

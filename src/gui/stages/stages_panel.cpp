@@ -22,6 +22,7 @@
 #include "gui/stages/area_chart.h"
 #include "gui/stages/candidate_list.h"
 #include "gui/stages/drawer_dialog.h"
+#include "gui/sums/sums_dialog.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
@@ -215,7 +216,16 @@ void StagesPanel::buildSide() {
   facts->addWidget(m_comes);
   auto* drawer = new QPushButton(tr("My drawer…"), inside);
   drawer->setObjectName("stagesDrawer");
-  facts->addWidget(drawer, 0, Qt::AlignLeft);
+  auto* sums = new QPushButton(tr("Sums…"), inside);
+  sums->setObjectName("stagesSums");
+  auto* more = new QHBoxLayout;
+  more->addWidget(drawer);
+  more->addWidget(sums);
+  more->addStretch();
+  facts->addLayout(more);
+  connect(sums, &QPushButton::clicked, this, [this] {
+    if (m_motor->count() > 0) (new SumsDialog(m_session, m_motor->currentData().toString().toStdString(), window()))->show();
+  });
   connect(drawer, &QPushButton::clicked, this, [this] { (new DrawerDialog(m_session, m_drawer, this))->show(); });
   facts->addStretch();
   scroll->setWidget(inside);
