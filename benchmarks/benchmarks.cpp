@@ -4,8 +4,8 @@
 #include "core/bench/solved_bench.h"
 #include "core/choose/assign_pins.h"
 #include "core/choose/smallest_change.h"
-#include "core/parts/roles.h"
 #include "core/harness/read_harness.h"
+#include "core/parts/roles.h"
 #include "support/benches.h"
 #include "support/generate.h"
 

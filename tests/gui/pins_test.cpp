@@ -17,8 +17,10 @@ using namespace bold::test;
 TEST_CASE("signals are placed on pins, each with its reason and why not another; one edit, one undo") {
   Window w;
   auto open = wiredBench(
-      "part usb usb-port-0a5\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\npart v adapter-12v-2a Supply\npart s l298n-module Stage\n"
-      "part m brushed-gear25-12v Paddle\nwire s.OUT1 m.P\nwire s.OUT2 m.N\nwire v.+ s.12V\nwire v.- s.GND\nwire s.GND u.GND\nintent m both");
+      "part usb usb-port-0a5\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\npart v adapter-12v-2a Supply\npart s l298n-module "
+      "Stage\n"
+      "part m brushed-gear25-12v Paddle\nwire s.OUT1 m.P\nwire s.OUT2 m.N\nwire v.+ s.12V\nwire v.- s.GND\nwire s.GND u.GND\nintent m "
+      "both");
   w.main.openFile(QString::fromStdString(w.folder.write("b.harness", harness::writeHarness(open))));
   w.settle();
   auto* dialog = new gui::PinsDialog(w.session, &w.main);

@@ -120,9 +120,9 @@ void RandomHands::type(QWidget& w) {
   static constexpr int kKeys[]{Qt::Key_Tab,   Qt::Key_Backtab,   Qt::Key_Return, Qt::Key_Escape, Qt::Key_Up,  Qt::Key_Down,
                                Qt::Key_Left,  Qt::Key_Right,     Qt::Key_Delete, Qt::Key_Home,   Qt::Key_End, Qt::Key_PageDown,
                                Qt::Key_Space, Qt::Key_Backspace, Qt::Key_PageUp, Qt::Key_F9,     Qt::Key_F1};
-  static constexpr int kWithControl[]{Qt::Key_Z, Qt::Key_Y, Qt::Key_K, Qt::Key_L,      Qt::Key_F,    Qt::Key_U,
-                                      Qt::Key_D, Qt::Key_1, Qt::Key_2, Qt::Key_3,      Qt::Key_4,    Qt::Key_5,    Qt::Key_0,
-                                      Qt::Key_9, Qt::Key_8, Qt::Key_A, Qt::Key_Return, Qt::Key_Plus, Qt::Key_Minus};
+  static constexpr int kWithControl[]{Qt::Key_Z, Qt::Key_Y, Qt::Key_K,      Qt::Key_L,    Qt::Key_F,    Qt::Key_U, Qt::Key_D,
+                                      Qt::Key_1, Qt::Key_2, Qt::Key_3,      Qt::Key_4,    Qt::Key_5,    Qt::Key_0, Qt::Key_9,
+                                      Qt::Key_8, Qt::Key_A, Qt::Key_Return, Qt::Key_Plus, Qt::Key_Minus};
   if (below(4) == 0) {
     const auto text = QString(anyOf(kTexts));
     const auto half = text.left(below(static_cast<int>(text.size()) + 1));

@@ -1,8 +1,8 @@
+#include <QAction>
 #include <QComboBox>
+#include <QDialog>
 #include <QLabel>
 #include <QLineEdit>
-#include <QAction>
-#include <QDialog>
 #include <QListView>
 #include <QListWidget>
 #include <QPushButton>

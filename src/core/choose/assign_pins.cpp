@@ -62,7 +62,7 @@ class Assigning {
   const PinPuzzle& m_p;
   std::vector<int> m_pinOf;
   std::vector<bool> m_taken;
-  std::vector<double> m_left;  // of each budget
+  std::vector<double> m_left;   // of each budget
   std::vector<bool> m_coupled;  // signals that a rule binds to others, besides that no two have one pin
   std::vector<int> m_clashing;
   std::vector<std::vector<std::size_t>> m_budgetsOf;

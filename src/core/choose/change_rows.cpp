@@ -61,7 +61,14 @@ std::vector<ChangeRow> settings(const harness::Device& device, const parts::Part
     const auto now = set == device.settings.end() ? s.standard : set->second.planned.empty() ? set->second.value : set->second.planned;
     const bool sink = s.id == "heatSink";
     ChangeRow row;
-    for (const auto& value : s.values) {
+    // Of quantities the nearest to what is set comes first.
+    auto values = s.values;
+    const auto far = [standing = parseAnyQuantity(now)](const std::string& v) {
+      const auto q = parseAnyQuantity(v);
+      return q && standing ? std::abs(q->value - standing->value) : 0;
+    };
+    std::ranges::stable_sort(values, {}, far);
+    for (const auto& value : values) {
       if (value == now || (sink && value != "fitted")) continue;
       std::string text = fmt::format("with its {} at {}", s.label, value);
       if (sink) {

@@ -6,7 +6,8 @@
 namespace bold::choose {
 namespace {
 
-constexpr double kNearly = 0.97;  // what a wire or a diode takes is no other supply
+constexpr double kNextTo = 1.001;  // what is rounded is not more
+constexpr double kNearly = 0.97;   // what a wire or a diode takes is no other supply
 
 // Whether an element is there with the settings that the part comes with.
 bool asItComes(const parts::Part& part, const parts::Element& e) {
@@ -88,6 +89,18 @@ Amps inputCurrent(const parts::Part& part, const std::string& input, Volts high)
         drop = std::max(drop, d->drop.least().value_or(0));
     out = out + Volts{std::max(high.value - drop, 0.0)} / Ohms{*least};
   }
+  return out;
+}
+
+std::optional<CurrentSwitch> currentSwitch(const parts::Part& part, Amps most) {
+  std::optional<CurrentSwitch> out;
+  Amps best{};
+  for (const auto& s : part.settings)
+    for (const auto& v : s.values)
+      if (const auto amps = parse<Amps>(v); amps && *amps <= most * kNextTo && *amps > best) {
+        best = *amps;
+        out = {s.id, s.label, v};
+      }
   return out;
 }
 

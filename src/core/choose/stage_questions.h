@@ -29,6 +29,13 @@ const parts::Requirement* seriesAt(const parts::Part& part, const std::string& t
 /// The terminal of a controller that gives what a window asks for: the rail of its pins before any other.
 std::optional<std::string> railFor(const parts::Part& board, const parts::SupplyFacts& need);
 
+/// A setting by which the part says how much current it regulates to (its switches), and the largest of its values that does not pass
+/// this; nothing where it has none.
+struct CurrentSwitch {
+  std::string setting, label, value;
+};
+std::optional<CurrentSwitch> currentSwitch(const parts::Part& part, Amps most);
+
 /// The rail that the pins of a controller give.
 Volts pinLevel(const parts::Part& board);
 

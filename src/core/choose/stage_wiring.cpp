@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <numbers>
 #include <set>
 
 #include "core/choose/channel_use.h"
@@ -62,6 +63,10 @@ class Wiring {
     if (!m_shared) {
       Device d;
       d.part = m_stage->id;
+      if (const auto rated = m_windings.size() == 2 ? parts::ratedCurrent(*m_windings[0]) : std::nullopt)
+        if (const auto set = currentSwitch(
+                *m_stage, Amps{std::min(*rated, m_use.channels.front()->continuous.typical().value_or(*rated)) * std::numbers::sqrt2}))
+          d.settings[set->setting].value = set->value;
       m_id = m_maker.device(std::move(d), "s");
       supplies();
       grounds();

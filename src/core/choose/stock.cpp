@@ -58,9 +58,11 @@ ReadStock readStock(std::string_view csv, const parts::Library& library) {
     if (all[0].empty()) {
       out.problems.push_back({"It names no part.", where, {}});
     } else if (!n) {
-      out.problems.push_back({fmt::format("\"{}\" is no count of \"{}\": a whole number from 0 on is.", all.size() > 1 ? all[1] : "", all[0]), where, {}});
+      out.problems.push_back(
+          {fmt::format("\"{}\" is no count of \"{}\": a whole number from 0 on is.", all.size() > 1 ? all[1] : "", all[0]), where, {}});
     } else {
-      if (!library.find(all[0])) out.problems.push_back({fmt::format("No library knows a part \"{}\".", all[0]), where, "The line was kept."});
+      if (!library.find(all[0]))
+        out.problems.push_back({fmt::format("No library knows a part \"{}\".", all[0]), where, "The line was kept."});
       out.stock[all[0]] = std::min(out.stock[all[0]] + *n, kMost);
     }
   }

@@ -40,7 +40,8 @@ Path pathOf(const SumBench& b) {
     out.group = bench::pinGroup(s.bench, *pins.begin());
     for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
       const auto& part = *s.bench.devices[d].part;
-      if (part.terminals.size() != 2 || part.elements.size() != 1 || !std::holds_alternative<parts::Resistor>(part.elements[0].body)) continue;
+      if (part.terminals.size() != 2 || part.elements.size() != 1 || !std::holds_alternative<parts::Resistor>(part.elements[0].body))
+        continue;
       const int a = s.bench.devices[d].first;
       const auto joins = [&](int x, int y) { return s.nets.same(x, control) && s.nets.same(y, *pins.begin()); };
       if (joins(a, a + 1) || joins(a + 1, a)) out.resistor = static_cast<int>(d);
@@ -78,7 +79,8 @@ std::optional<Sum> control_resistor(const SumBench& b) {
   }
   const std::string resistor = path.resistor < 0 ? std::string() : b.solved.bench.devices[static_cast<std::size_t>(path.resistor)].doc.id;
   return Sum{path.gate ? "gate-resistor" : "base-resistor", path.gate ? "Gate resistor" : "Base resistor", std::move(inputs),
-             [path, level, pins = path.group->pins, resistor, h = &b.document, library = &b.library](const std::vector<double>& in) -> Result<SumResult> {
+             [path, level, pins = path.group->pins, resistor, h = &b.document,
+              library = &b.library](const std::vector<double>& in) -> Result<SumResult> {
                const choose::Drive drive{level, *pins};
                SumResult out;
                const auto r = path.bipolar ? choose::baseResistor(*path.bipolar, drive, Amps{in[0]}) : choose::gateResistor(drive);
@@ -90,11 +92,11 @@ std::optional<Sum> control_resistor(const SumBench& b) {
                                            displayText(Volts{path.bipolar->vbe.typical().value_or(0.7)}), displayText(r),
                                            displayText(Ohms{pins->resistance.typical().value_or(0)}), displayText(base));
                } else {
-                 out.formula = fmt::format("{} / {} - {} in the pin = {}, the next above in the row", displayText(level),
-                                           displayText(Amps{pins->recommended.typical().value_or(20e-3)}),
-                                           displayText(Ohms{pins->resistance.typical().value_or(0)}),
-                                           displayText(level / Amps{pins->recommended.typical().value_or(20e-3)} -
-                                                       Ohms{pins->resistance.typical().value_or(0)}));
+                 out.formula = fmt::format(
+                     "{} / {} - {} in the pin = {}, the next above in the row", displayText(level),
+                     displayText(Amps{pins->recommended.typical().value_or(20e-3)}),
+                     displayText(Ohms{pins->resistance.typical().value_or(0)}),
+                     displayText(level / Amps{pins->recommended.typical().value_or(20e-3)} - Ohms{pins->resistance.typical().value_or(0)}));
                }
                if (const auto fitted = choose::resistor(*library, r); fitted && !resistor.empty()) {
                  out.use = fmt::format("Take {} there", displayText(r));

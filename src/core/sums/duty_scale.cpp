@@ -21,7 +21,8 @@ std::optional<Sum> duty_scale(const SumBench& b) {
                      displayText(*volts), 100 * *start);
   }
   const double now = b.motor.intent->dutyCap.value_or(0.5);
-  return Sum{"duty-scale", "Duty in the scale of a program",
+  return Sum{"duty-scale",
+             "Duty in the scale of a program",
              {{"duty", "duty, percent", Unit::One, fmt::format("{:g}", 100 * now), 0, 100}},
              [start, of, h = &b.document, motor = b.motorId()](const std::vector<double>& in) -> Result<SumResult> {
                static constexpr std::array kScales{255, 1023, 65535};

@@ -11,7 +11,8 @@ std::optional<Sum> pulse_rate(const SumBench& b) {
   if (!steps) return std::nullopt;
   const double turn = b.motor.intent && b.motor.intent->stepsPerTurn ? *b.motor.intent->stepsPerTurn : *steps;
   const double rate = b.motor.intent && b.motor.intent->rate ? b.motor.intent->rate->value : turn;
-  return Sum{"pulse-rate", "Pulse rate and speed",
+  return Sum{"pulse-rate",
+             "Pulse rate and speed",
              {{"speed", "turns a minute of the output", Unit::One, fmt::format("{:.4g}", 60 * rate / turn), 1e-6, 1e5},
               {"rate", "or a rate", Unit::Hertz, displayText(Hertz{rate}), 1e-6, 1e6},
               {"turn", "pulses a turn of the motor", Unit::One, fmt::format("{:g}", turn), 1, 1e6},

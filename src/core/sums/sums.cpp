@@ -7,7 +7,9 @@
 #include "core/sums/sum.h"
 
 // A name a sum, in the order in which they are shown: its file is <name>.cpp.
-#define BOLD_SUMS(X) X(control_resistor) X(current_reference) X(step_modes) X(pulses) X(pulse_rate) X(duty_scale) X(heat_sink) X(fuse) X(wire_gauge) X(supply_size)
+#define BOLD_SUMS(X)  \
+  X(control_resistor) \
+  X(current_reference) X(step_modes) X(pulses) X(pulse_rate) X(duty_scale) X(heat_sink) X(fuse) X(wire_gauge) X(supply_size)
 
 namespace bold::sums {
 

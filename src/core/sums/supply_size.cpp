@@ -35,7 +35,8 @@ std::optional<Sum> supply_size(const SumBench& b) {
     const auto& device = s.bench.devices[static_cast<std::size_t>(pole.device)];
     const auto& source = std::get<parts::Source>(device.part->elements[static_cast<std::size_t>(pole.element)].body);
     const auto rating = source.continuous.typical();
-    return Sum{"supply-size", "Size of the supply",
+    return Sum{"supply-size",
+               "Size of the supply",
                {{"running", "all running", Unit::Amp, displayText(*run), 1e-3, 200},
                 {"held", "one held, the others running", Unit::Amp, displayText(held.value_or(*run)), 1e-3, 500},
                 {"spare", "to spare, percent", Unit::One, "30", 0, 200},
@@ -43,10 +44,11 @@ std::optional<Sum> supply_size(const SumBench& b) {
                [name = device.called(), rating](const std::vector<double>& in) -> Result<SumResult> {
                  const double times = 1 + in[2] / 100;
                  SumResult out;
-                 out.text = fmt::format("{} for long and {} for a moment; a pack of {:.2g} Ah for {:g} h.", displayText(Amps{times * in[0]}),
-                                        displayText(Amps{in[1]}), times * in[0] * in[3], in[3]);
+                 out.text = fmt::format("{} for long and {} for a moment; a pack of {:.2g} Ah for {:g} h.",
+                                        displayText(Amps{times * in[0]}), displayText(Amps{in[1]}), times * in[0] * in[3], in[3]);
                  if (rating)
-                   out.text += fmt::format(" {} gives {}{}.", name, displayText(Amps{*rating}), *rating < times * in[0] ? ": too little" : "");
+                   out.text +=
+                       fmt::format(" {} gives {}{}.", name, displayText(Amps{*rating}), *rating < times * in[0] ? ": too little" : "");
                  out.formula = fmt::format("{} x {:g} = {}; x {:g} h = {:.2g} Ah", displayText(Amps{in[0]}), times,
                                            displayText(Amps{times * in[0]}), in[3], times * in[0] * in[3]);
                  return out;

@@ -28,7 +28,8 @@ std::optional<Sum> wire_gauge(const SumBench& b) {
   double length = 0.3;
   for (const auto& c : b.document.connections)
     if ((c.a.device == b.motorId() || c.b.device == b.motorId()) && c.length) length = c.length->value;
-  return Sum{"wire-gauge", "Gauge for length and drop",
+  return Sum{"wire-gauge",
+             "Gauge for length and drop",
              {{"length", "length, one way", Unit::Metre, displayText(Metres{length}), 0.01, 100},
               {"current", "current", Unit::Amp, displayText(*run), 1e-3, 100},
               {"drop", "drop, percent", Unit::One, "3", 0.1, 50}},
@@ -37,16 +38,18 @@ std::optional<Sum> wire_gauge(const SumBench& b) {
                int awg = kThinnest;
                while (awg > kThickest && 2 * in[0] * kCopper / area(awg) > most) awg -= 2;
                const bool enough = 2 * in[0] * kCopper / area(awg) <= most;
-               if (!enough) return fail(Problem{fmt::format("Not even {} AWG is enough: shorten it, or allow more.", kThickest), "drop", {}});
+               if (!enough)
+                 return fail(Problem{fmt::format("Not even {} AWG is enough: shorten it, or allow more.", kThickest), "drop", {}});
                const int carries = choose::gaugeFor(*library, Amps{in[1]});
                const bool heat = carries < awg;
                awg = std::min(awg, carries);
                const double lost = in[1] * 2 * in[0] * kCopper / area(awg);
                SumResult out;
-               out.text = fmt::format("{} AWG ({:.2g} mm²): {} are lost, {:.1f} %.{}", awg, area(awg) * 1e6, displayText(Volts{lost}),
-                                      100 * lost / v.value, heat ? " A thinner one would do for the drop and grow too warm in a bundle." : "");
-               out.formula = fmt::format("{} x 2 x {} x 0.0179 ohm mm²/m / {:.2g} mm² = {}", displayText(Amps{in[1]}), displayText(Metres{in[0]}),
-                                         area(awg) * 1e6, displayText(Volts{lost}));
+               out.text =
+                   fmt::format("{} AWG ({:.2g} mm²): {} are lost, {:.1f} %.{}", awg, area(awg) * 1e6, displayText(Volts{lost}),
+                               100 * lost / v.value, heat ? " A thinner one would do for the drop and grow too warm in a bundle." : "");
+               out.formula = fmt::format("{} x 2 x {} x 0.0179 ohm mm²/m / {:.2g} mm² = {}", displayText(Amps{in[1]}),
+                                         displayText(Metres{in[0]}), area(awg) * 1e6, displayText(Volts{lost}));
                out.edit.title = "Set the gauge of the motor's wires";
                for (auto c : h->connections) {
                  if (c.kind != harness::ConnectionKind::Wire || (c.a.device != motor && c.b.device != motor)) continue;

@@ -32,8 +32,8 @@ void StageSearch::begin(const std::string& motor, const std::string& supply, std
   m_all = 0;
   m_done = false;
   const QPointer<StageSearch> self(this);
-  QThreadPool::globalInstance()->start([self, run = m_run, latest = m_latest, h = m_document.harness(), library = m_document.library(), motor,
-                                        supply, judged = std::move(judged)]() {
+  QThreadPool::globalInstance()->start([self, run = m_run, latest = m_latest, h = m_document.harness(), library = m_document.library(),
+                                        motor, supply, judged = std::move(judged)]() {
     Options options;
     options.cancelled = [&] { return latest->load() != run; };
     const auto hand = [&](auto what) { QMetaObject::invokeMethod(self.data(), std::move(what), Qt::QueuedConnection); };
@@ -85,8 +85,8 @@ void StageSearch::take(quint64 run, std::vector<choose::Candidate> candidates, i
 
 void StageSearch::takeChange(quint64 run, const choose::Candidate& of, std::optional<choose::SmallestChange> change) {
   if (run != m_run) return;
-  const auto it = std::ranges::find_if(
-      m_rows, [&](const Row& r) { return r.candidate.stage == of.stage && r.candidate.parallel == of.parallel; });
+  const auto it =
+      std::ranges::find_if(m_rows, [&](const Row& r) { return r.candidate.stage == of.stage && r.candidate.parallel == of.parallel; });
   if (it == m_rows.end()) return;
   it->changeKnown = true;
   it->change = std::move(change);

@@ -34,8 +34,8 @@ class StageSearch : public QObject {
 
   const std::vector<Row>& rows() const { return m_rows; }  ///< best first
   int tried() const { return static_cast<int>(m_rows.size()); }
-  int all() const { return m_all; }          ///< that are to be tried
-  bool done() const { return m_done; }       ///< changes too
+  int all() const { return m_all; }     ///< that are to be tried
+  bool done() const { return m_done; }  ///< changes too
   const std::string& motor() const { return m_motor; }
 
  Q_SIGNALS:

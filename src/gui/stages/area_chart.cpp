@@ -65,7 +65,8 @@ void AreaChart::paintEvent(QPaintEvent*) {
   // A stage for ten times the current would leave nothing of the motor to see.
   double amps = std::max(asked * 1.5, 0.1);
   if (!m_areas.empty()) amps = std::max(asked * 1.15, std::min(reach(m_areas.front()) * 1.1, 3 * std::max(asked, 0.05)));
-  for (const auto& a : m_areas) volts = std::max(volts, std::min(a.absolute.value_or(a.most.value_or(0)) * 1.05, 2.2 * std::max(volts, 1.0)));
+  for (const auto& a : m_areas)
+    volts = std::max(volts, std::min(a.absolute.value_or(a.most.value_or(0)) * 1.05, 2.2 * std::max(volts, 1.0)));
   volts = std::max(volts * 1.05, 1.0);
   const auto x = [&](double v) { return plot.left() + plot.width() * std::clamp(v / volts, 0.0, 1.0); };
   const auto y = [&](double a) { return plot.bottom() - plot.height() * std::clamp(a / amps, 0.0, 1.0); };

@@ -86,10 +86,14 @@ QString spokenOf(const Session& s, const StageSearch::Row& row) {
 
 QString word(StageKind kind) {
   switch (kind) {
-    case StageKind::Transistor: return told("Transistors");
-    case StageKind::Bridge: return told("Bridges");
-    case StageKind::Stepper: return told("Step/dir");
-    case StageKind::Other: return told("Arrays, others");
+    case StageKind::Transistor:
+      return told("Transistors");
+    case StageKind::Bridge:
+      return told("Bridges");
+    case StageKind::Stepper:
+      return told("Step/dir");
+    case StageKind::Other:
+      return told("Arrays, others");
   }
   return {};
 }

@@ -16,7 +16,8 @@ std::string Drawer::path() {
 Drawer::Drawer(const parts::Library& library, QObject* parent) : QObject(parent) {
   Disk disk;
   // What cannot be used of it is kept in the file until the drawer is changed; a file that is not there is an empty drawer.
-  if (const auto text = path().empty() ? Result<std::string>(fail("")) : disk.read(path())) m_stock = choose::readStock(*text, library).stock;
+  if (const auto text = path().empty() ? Result<std::string>(fail("")) : disk.read(path()))
+    m_stock = choose::readStock(*text, library).stock;
 }
 
 QString Drawer::set(choose::Stock stock) {

@@ -78,7 +78,8 @@ void PinsDialog::refresh() {
   m_list->clear();
   for (const auto& c : m_plan.choices) {
     const auto* d = h.device(c.demand.motor);
-    new QTreeWidgetItem(m_list, {d ? qs(harness::shownName(h, *d)) : QString(), qs(c.demand.role), qs(harness::shownEnd(h, library, c.pin)), qs(c.why)});
+    new QTreeWidgetItem(
+        m_list, {d ? qs(harness::shownName(h, *d)) : QString(), qs(c.demand.role), qs(harness::shownEnd(h, library, c.pin)), qs(c.why)});
   }
   const bool change = !choose::pinEdit(h, library, m_plan).changes.empty();
   m_put->setEnabled(change && !m_session.document.readOnly());
@@ -94,8 +95,8 @@ void PinsDialog::showOthers() {
   m_others->clear();
   const int at = m_list->currentItem() ? m_list->indexOfTopLevelItem(m_list->currentItem()) : -1;
   if (at < 0 || at >= static_cast<int>(m_plan.choices.size())) return;
-  for (const auto& p : choose::passedOver(m_session.document.harness(), m_session.document.library(), m_plan,
-                                          m_plan.choices[static_cast<std::size_t>(at)]))
+  for (const auto& p :
+       choose::passedOver(m_session.document.harness(), m_session.document.library(), m_plan, m_plan.choices[static_cast<std::size_t>(at)]))
     new QTreeWidgetItem(m_others, {qs(p.pin), qs(p.why)});
 }
 

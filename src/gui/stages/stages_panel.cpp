@@ -134,7 +134,8 @@ void StagesPanel::buildTop(QBoxLayout& column) {
   m_kind->setObjectName("stagesKind");
   speak(m_kind, tr("Which kind of stages"));
   m_kind->addItem(tr("every kind"), -1);
-  for (const auto k : {StageKind::Transistor, StageKind::Bridge, StageKind::Stepper, StageKind::Other}) m_kind->addItem(word(k), static_cast<int>(k));
+  for (const auto k : {StageKind::Transistor, StageKind::Bridge, StageKind::Stepper, StageKind::Other})
+    m_kind->addItem(word(k), static_cast<int>(k));
   row->addWidget(m_kind);
   column.addLayout(row);
   m_facts = paragraph("stagesFacts", this);
@@ -312,11 +313,16 @@ void StagesPanel::restart() {
 bool StagesPanel::passes(const StageSearch::Row& row, int filter) const {
   const auto& c = row.candidate;
   switch (filter) {
-    case InDrawer: return choose::inStock(c, m_drawer.stock(), m_benches->value());
-    case Fits: return c.excluded.empty() && c.verdict != Verdict::DoNotSwitchOn;
-    case NothingBesides: return c.excluded.empty() && c.parts == 0;
-    case LeavesChannel: return c.excluded.empty() && c.channelsLeft > 0;
-    default: return true;
+    case InDrawer:
+      return choose::inStock(c, m_drawer.stock(), m_benches->value());
+    case Fits:
+      return c.excluded.empty() && c.verdict != Verdict::DoNotSwitchOn;
+    case NothingBesides:
+      return c.excluded.empty() && c.parts == 0;
+    case LeavesChannel:
+      return c.excluded.empty() && c.channelsLeft > 0;
+    default:
+      return true;
   }
 }
 
@@ -337,13 +343,14 @@ void StagesPanel::refresh() {
   m_list->show(shown);
   const auto open = std::ranges::count_if(m_search.rows(), [](const auto& r) { return !r.changeKnown; });
   const auto fit = std::ranges::count_if(m_search.rows(), [this](const auto& r) { return passes(r, Fits); });
-  m_said->setText(!any                                        ? tr("There is no motor on this bench. Ctrl+K adds one.")
-                  : m_search.tried() < m_search.all() || m_search.all() == 0
-                      ? tr("Trying: %1 of %2").arg(m_search.tried()).arg(m_search.all())
-                  : open > 0 && !m_search.done()
-                      ? tr("%1; asking what would let %2 in").arg(plural(static_cast<int>(fit), tr("stage fits"), tr("stages fit"))).arg(open)
-                  : fit > 0 ? tr("%1, best first · Space compares · Enter puts it on the plan").arg(plural(static_cast<int>(fit), tr("stage fits"), tr("stages fit")))
-                            : tr("No stage of the library fits as the bench is."));
+  m_said->setText(
+      !any                                                       ? tr("There is no motor on this bench. Ctrl+K adds one.")
+      : m_search.tried() < m_search.all() || m_search.all() == 0 ? tr("Trying: %1 of %2").arg(m_search.tried()).arg(m_search.all())
+      : open > 0 && !m_search.done()
+          ? tr("%1; asking what would let %2 in").arg(plural(static_cast<int>(fit), tr("stage fits"), tr("stages fit"))).arg(open)
+      : fit > 0 ? tr("%1, best first · Space compares · Enter puts it on the plan")
+                      .arg(plural(static_cast<int>(fit), tr("stage fits"), tr("stages fit")))
+                : tr("No stage of the library fits as the bench is."));
   showCurrent();
 }
 

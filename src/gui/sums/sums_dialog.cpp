@@ -20,7 +20,8 @@ namespace {
 constexpr int kListWidth = 210, kFieldWidth = 120;
 }
 
-SumsDialog::SumsDialog(Session& session, std::string motor, QWidget* parent) : QDialog(parent), m_session(session), m_motor(std::move(motor)) {
+SumsDialog::SumsDialog(Session& session, std::string motor, QWidget* parent)
+    : QDialog(parent), m_session(session), m_motor(std::move(motor)) {
   setObjectName("sums");
   setAttribute(Qt::WA_DeleteOnClose);
   resize(720, 430);

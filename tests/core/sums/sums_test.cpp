@@ -1,5 +1,6 @@
-#include <catch2/catch.hpp>
 #include <fmt/core.h>
+
+#include <catch2/catch.hpp>
 
 #include "core/harness/intent.h"
 #include "core/sums/sum.h"
