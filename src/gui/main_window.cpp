@@ -28,7 +28,6 @@
 #include "gui/panels/find_dialog.h"
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/keys_dialog.h"
-#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/panels/start_card.h"
@@ -385,11 +384,6 @@ void MainWindow::showSums() {
   const auto motor = motorInHand();
   if (motor.empty()) return m_status->setText(tr("There is no motor on this bench to work anything out for."));
   (new SumsDialog(m_session, motor, this))->show();
-}
-
-void MainWindow::lowSideSwitch() {
-  LowSideSwitchDialog dialog(m_session, this);
-  if (dialog.exec() == QDialog::Accepted) m_session.document.apply(dialog.edit());
 }
 
 // Looked over and named in the dialog before it is kept.

@@ -85,7 +85,6 @@ class MainWindow : public QMainWindow {
   void goTo(const QString& subject, const QString& field);
   void deletePicked();
   void stateAsWired();
-  void lowSideSwitch();
   void chooseStage();
   void showSums();
   /// The motor that is picked, else the first that hangs on nothing, else the first; empty: there is none.

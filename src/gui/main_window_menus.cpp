@@ -80,7 +80,6 @@ void MainWindow::buildEditMenu() {
   edit->addAction(tr("C&hoose a stage for a motor"), QKeySequence(tr("Ctrl+G")), this, &MainWindow::chooseStage);
   edit->addAction(tr("Find pi&ns for signals…"), QKeySequence(tr("Ctrl+J")), this, [this] { (new PinsDialog(m_session, this))->show(); });
   edit->addAction(tr("Su&ms for a motor…"), QKeySequence(tr("Ctrl+M")), this, &MainWindow::showSums);
-  edit->addAction(tr("Low-side &switch for a motor…"), this, &MainWindow::lowSideSwitch);
   auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
   drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});
   edit->addSeparator();

@@ -16,7 +16,6 @@
 
 #include "core/harness/read_harness.h"
 #include "core/parts/own_parts.h"
-#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/places/place_view.h"
 #include "window.h"
@@ -24,7 +23,7 @@
 using namespace bold;
 using namespace bold::test;
 
-TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is clear to switch on") {
+TEST_CASE("a whole bench is built by typing: parts, a stage with its wires, and is clear to switch on") {
   Window w;
   w.main.rail().setStep(gui::Step::Bench);
   auto* search = w.find<QLineEdit>("partSearch");
@@ -39,36 +38,23 @@ TEST_CASE("a whole bench is built by typing: parts, wires, recipe, plan, and is 
                             {harness::Put<harness::Connection>{
                                 {.id = "p1", .kind = harness::ConnectionKind::Plug, .a = {"v1", "USB"}, .b = {"u1", "USB"}}, {}}}});
 
-  QTimer::singleShot(100, &w.main, [&] {
-    auto* dialog = qobject_cast<gui::LowSideSwitchDialog*>(QApplication::activeModalWidget());
-    REQUIRE(dialog);
-    auto* ok = dialog->findChild<QPushButton*>();
-    for (auto* b : dialog->findChildren<QPushButton*>())
-      if (b->text() == "Put it on the bench") ok = b;
-    CHECK_FALSE(ok->isEnabled());  // no pin yet
-    for (auto* box : dialog->findChildren<QComboBox*>())
-      if (const int i = box->findData("nmos-irlz44n"); i >= 0) box->setCurrentIndex(i);
-    QTest::keyClicks(dialog->findChild<QLineEdit*>("lowSideSwitchPin"), "d5");
-    CHECK(ok->isEnabled());
-    ok->click();
-  });
-  action(w, QString::fromUtf8("Low-side &switch for a motor…"))->trigger();
-  CHECK(w.session.document.harness().devices.size() == 8);
-
+  // A stage: among those that fit the one whose name begins so.
   w.session.selection.select("m1");
-  auto* channel = w.find<QComboBox>("intentChannel");
-  REQUIRE(channel);
-  channel->setCurrentIndex(1);
-  Q_EMIT channel->activated(1);
-  auto* pin = w.find<QLineEdit>("signal-in");
-  REQUIRE(pin);
-  QTest::keyClicks(pin, "d5");
-  QTest::keyClick(pin, Qt::Key_Return);
+  action(w, "C&hoose a stage for a motor")->trigger();
+  auto* said = w.find<QLabel>("stagesSaid");
+  (void)eventually([&] { return said->text().contains("best first"); });
+  auto* stages = w.find<QListView>("stagesList");
+  for (int k = 0; k < stages->model()->rowCount(); ++k)
+    if (stages->model()->index(k, 0).data().toString() == "MOSFET IRLZ44N") stages->setCurrentIndex(stages->model()->index(k, 0));
+  QTest::keyClick(stages, Qt::Key_Return);
+  CHECK(w.session.document.harness().devices.size() == 8);
+  action(w, "&All planned changes are done")->trigger();
   w.settle();
   // The catalogue's spread of the winding asks for nothing here: the transistor stands far more.
   CHECK(w.find<QAbstractButton>("verdict")->accessibleName().startsWith("Clear to switch on: nothing to mend; tightest: "));
-  // One undo takes the whole recipe back.
-  while (w.session.document.undoStack().undoText() != "Add a low-side switch for m1") w.session.document.undoStack().undo();
+  // One undo is one step: done, and put on the plan.
+  w.session.document.undoStack().undo();
+  CHECK(w.session.document.harness().openChanges() > 0);
   w.session.document.undoStack().undo();
   CHECK(w.session.document.harness().devices.size() == 4);
 }

@@ -12,8 +12,9 @@
 #include "core/harness/read_harness.h"
 #include "gui/panels/check_page_dialog.h"
 #include "gui/panels/left_out_card.h"
-#include "gui/panels/low_side_switch_dialog.h"
 #include "gui/panels/part_card_dialog.h"
+#include "gui/stages/pins_dialog.h"
+#include "gui/sums/sums_dialog.h"
 #include "gui/window.h"
 
 using namespace bold;
@@ -102,11 +103,20 @@ TEST_CASE("names, titles, ids and file names never act, in any panel, dialog or 
     const auto said = card.findChild<QTextBrowser*>("partText")->toPlainText();
     if (id == "l298n_module") CHECK(said.count(QString::fromStdString(kHostile)) >= 6);
   }
+  w.main.rail().setStep(gui::Step::Stages);
+  (void)eventually([&] { return w.find<QLabel>("stagesSaid")->text().contains("fit"); });
+  nothingActs();
+  const auto motor = w.find<QComboBox>("stagesMotor")->currentData().toString().toStdString();
+  gui::SumsDialog sums(w.session, motor, &w.main);
+  gui::PinsDialog pins(w.session, &w.main);
+  for (QDialog* dialog : {static_cast<QDialog*>(&sums), static_cast<QDialog*>(&pins)}) {
+    dialog->setAttribute(Qt::WA_DeleteOnClose, false);
+    dialog->show();
+  }
+  nothingActs();
   gui::CheckPageDialog page(w.session, "command-outcome", &w.main);
   page.setAttribute(Qt::WA_DeleteOnClose, false);
   page.show();
-  gui::LowSideSwitchDialog recipe(w.session, &w.main);
-  recipe.show();
   nothingActs();
   look.stop();
 }

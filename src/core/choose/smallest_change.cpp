@@ -30,18 +30,14 @@ class Search {
   const harness::Harness& bench() const { return m_bench; }
 
   std::optional<SmallestChange> run(const std::vector<ChangeRow>& rows) {
-    struct Sampled {
-      std::size_t row;
-      std::map<std::size_t, Checks> left;
-    };
     std::vector<Sampled> useful;
     for (std::size_t r = 0; r < rows.size(); ++r) {
       Sampled one{r, {}};
-      std::size_t before = 0;
       // What the most of it leaves as it was, less of it leaves too.
       const bool many = rows[r].size() > kFew;
       const auto most = many ? leftBy({&rows[r].back()}) : Checks{};
       if (many && std::ranges::includes(most, m_base)) continue;
+      std::size_t before = 0;
       for (const auto s : samples(rows[r].size())) {
         const auto left = many && s + 1 == rows[r].size() ? most : leftBy({&rows[r][s]});
         if (m_stopped) return std::nullopt;
@@ -53,17 +49,7 @@ class Search {
     }
     for (std::size_t i = 0; i < useful.size(); ++i)
       for (std::size_t k = i + 1; k < useful.size(); ++k)
-        for (const auto& [a, leftA] : useful[i].left)
-          for (const auto& [b, leftB] : useful[k].left) {
-            if (m_stopped) return std::nullopt;
-            if (sharesBase(leftA, leftB)) continue;
-            const auto& one = rows[useful[i].row];
-            const auto& other = rows[useful[k].row];
-            if (!leftBy({&one[a], &other[b]}).empty()) continue;
-            const auto first = least(a, 0, [&](std::size_t x) { return leftBy({&one[x], &other[b]}).empty(); });
-            const auto second = least(b, 0, [&](std::size_t x) { return leftBy({&one[first], &other[x]}).empty(); });
-            return found(rows, {useful[i].row, useful[k].row}, {first, second});
-          }
+        if (auto two = pair(rows, useful[i], useful[k])) return two;
     return std::nullopt;
   }
 
@@ -77,6 +63,26 @@ class Search {
   checks::Severity m_grave;
   Checks m_base;
   bool m_stopped = false;
+
+  // What some steps of a row leave, where that is less than there was.
+  struct Sampled {
+    std::size_t row;
+    std::map<std::size_t, Checks> left;
+  };
+
+  std::optional<SmallestChange> pair(const std::vector<ChangeRow>& rows, const Sampled& one, const Sampled& other) {
+    const auto& a = rows[one.row];
+    const auto& b = rows[other.row];
+    for (const auto& x : one.left)
+      for (const auto& y : other.left) {
+        if (m_stopped) return std::nullopt;
+        if (sharesBase(x.second, y.second) || !leftBy({&a[x.first], &b[y.first]}).empty()) continue;
+        const auto first = least(x.first, 0, [&](std::size_t s) { return leftBy({&a[s], &b[y.first]}).empty(); });
+        const auto second = least(y.first, 0, [&](std::size_t s) { return leftBy({&a[first], &b[s]}).empty(); });
+        return found(rows, {one.row, other.row}, {first, second});
+      }
+    return std::nullopt;
+  }
 
   static std::vector<std::size_t> samples(std::size_t n) {
     std::vector<std::size_t> out;

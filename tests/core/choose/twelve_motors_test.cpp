@@ -7,8 +7,8 @@
 using namespace bold;
 using namespace bold::test;
 
-// Twelve motors of different classes: which stages fit, which do not and by which limit, and the least that would let them in, worked out by
-// hand before the first run.
+// Twelve motors of different classes: which stages fit, which do not and by which limit, and the least that would let them in, worked out
+// by hand before the first run.
 namespace {
 
 struct Tries {
@@ -21,7 +21,8 @@ struct Tries {
       : bench(wiredBench("part usb usb-port-0a9\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\n" + text)),
         before(*choose::beforeStages(bench, library(), "m", {})) {
     std::vector<choose::Candidate> all;
-    for (const auto& o : choose::stagesFor(bench, library(), "m")) all.push_back(*choose::candidate(bench, library(), "m", o, "v", {}, before));
+    for (const auto& o : choose::stagesFor(bench, library(), "m"))
+      all.push_back(*choose::candidate(bench, library(), "m", o, "v", {}, before));
     std::ranges::sort(all, choose::better);
     first = all.front().stage;
     for (const auto& c : all) by.emplace(c.stage + (c.parallel ? " in parallel" : ""), c);
@@ -84,8 +85,8 @@ TEST_CASE("motor 4: a diaphragm pump, one way, by speed") {
   CHECK(t.stoppedBy("uln2003a", "running-current"));
 }
 
-// 5 A running, some 28 A stalled: what carries 7 A for long and 250 A for a moment does, but not a held pump for long; what carries 1 or 1.5 A
-// does not. The battery has no switch: with whatever stage.
+// 5 A running, some 28 A stalled: what carries 7 A for long and 250 A for a moment does, but not a held pump for long; what carries 1
+// or 1.5 A does not. The battery has no switch: with whatever stage.
 TEST_CASE("motor 5: a 60 W pump on a lead battery") {
   const Tries t("part v battery-lead-12v-7ah\npart m pump-diaphragm-12v-60w Motor\nintent m");
   CHECK(t.cautionedBy("nmos-irlb8721", "stall-current"));
@@ -128,8 +129,8 @@ TEST_CASE("motor 9: a stepper of 30 ohm, by voltage or by current") {
   CHECK(t.change("a4988-carrier") == "none");  // its sense resistor differs from maker to maker
 }
 
-// 1.68 A a phase, 1.5 A as the DRV8825 is cooled: 2.12 A at the crest. But with 50 K to spare in the worst case its small board stands less:
-// 1.75 A; 0.875 V.
+// 1.68 A a phase, 1.5 A as the DRV8825 is cooled: 2.12 A at the crest. But with 50 K to spare in the worst case its small board stands
+// less: 1.75 A; 0.875 V.
 TEST_CASE("motor 10: a stepper of 1.68 A") {
   const Tries t("part v adapter-24v-5a\npart m stepper-nema17-1a68 Motor\nintent m both");
   CHECK(t.fits("stepdir-box-tb6600"));
@@ -137,8 +138,8 @@ TEST_CASE("motor 10: a stepper of 1.68 A") {
   CHECK(t.stoppedBy("l298n-module", "phase-current-unlimited"));
 }
 
-// 4.2 A a phase: a box goes to 4.2 A at the crest, which its switches are planned at, and grows warm there: one position less keeps it cool.
-// An A3967 stands 0.85 A at the crest: a seventh of what the motor is made for holds nothing.
+// 4.2 A a phase: a box goes to 4.2 A at the crest, which its switches are planned at, and grows warm there: one position less keeps it
+// cool. An A3967 stands 0.85 A at the crest: a seventh of what the motor is made for holds nothing.
 TEST_CASE("motor 11: a stepper of 4.2 A") {
   const Tries t("part v adapter-24v-15a\npart m stepper-nema23-4a2 Motor\nintent m both");
   CHECK(t.cautionedBy("stepdir-box-opto", "junction-temperature"));

@@ -3,7 +3,6 @@
 #include "core/bench/bench.h"
 #include "core/harness/add_part.h"
 #include "core/harness/intent.h"
-#include "core/harness/low_side_switch.h"
 #include "core/harness/mark_done.h"
 #include "core/harness/names.h"
 #include "core/harness/read_harness.h"
@@ -64,40 +63,6 @@ TEST_CASE("a part comes with its fitted jumpers, as one edit") {
   CHECK(h.devices.empty());
   CHECK(h.connections.empty());
   CHECK_FALSE(addPart(h, library(), "no-such-part"));
-}
-
-TEST_CASE("the low-side switch recipe makes a bench that is clear to switch on") {
-  for (const auto* transistor : {"nmos-irlz44n", "darlington-tip120"}) {
-    INFO(transistor);
-    auto h = wiredBench(
-        "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-2a\npart m "
-        "brushed-gear25-12v\nfigure m.winding 14 ohm");
-    const auto e = lowSideSwitch(h, library(), {"m", {"uno", "D5"}, {"uno", "GND"}, "psu", transistor});
-    REQUIRE(e);
-    apply(h, *e);
-    apply(h, stating(h, {.motor = "m", .speedControl = true, .signals = {{"in", {"uno", "D5"}}}}, ""));
-    const auto a = analyse(h, library());
-    INFO(summary(a));
-    CHECK(a.verdict == Verdict::Clear);
-  }
-}
-
-TEST_CASE("the recipe refuses what does not fit, in one sentence") {
-  const auto h = good("low-side");
-  const auto why = [&](LowSideSwitch w) { return lowSideSwitch(h, library(), w).error().what; };
-  const LowSideSwitch fine{"pump", {"uno", "D6"}, {"uno", "GND"}, "psu", "nmos-irlz44n"};
-  auto w = fine;
-  w.transistor = "resistor";
-  CHECK(why(w) == "\"resistor\" is no transistor that can switch a motor to ground.");
-  w = fine;
-  w.motor = "nobody";
-  CHECK(why(w) == "\"nobody\" is no motor with two leads on this bench.");
-  w = fine;
-  w.supply = "uno";
-  CHECK(why(w) == "\"uno\" is no supply on this bench.");
-  w = fine;
-  w.pin = {"uno", "GND"};
-  CHECK(why(w) == "\"uno.GND\" is no pin of a controller.");
 }
 
 TEST_CASE("marking as done makes planned things real and takes away what was to be removed") {
