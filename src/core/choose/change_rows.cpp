@@ -5,8 +5,10 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <memory>
 
 #include "core/bench/motors.h"
+#include "core/choose/level_shift.h"
 #include "core/harness/edit_maker.h"
 #include "core/harness/intent.h"
 
@@ -168,6 +170,11 @@ std::vector<ChangeRow> changeRows(const Harness& h, const parts::Library& librar
   if (!intent.ramp) out.push_back(gentleStart(motor));
   if (intent.speedControl) out.push_back(dutyCaps(motor, intent.dutyCap.value_or(1)));
   if (intent.speedControl && intent.pwm) out.push_back(frequencies(motor, *intent.pwm));
+  if (const auto shift = shiftLevels(h, library, stage))
+    out.push_back(
+        {{"with level shifters before its inputs", [own = std::make_shared<const parts::Library>(library), stage](const Harness& on) {
+            return shiftLevels(on, *own, stage).value_or(harness::Edit{});
+          }}});
   for (auto& row : settings(*device, *part)) out.push_back(std::move(row));
   double most = 0;
   for (const auto& c : part->channels) most = std::max(most, c.peak.typical().value_or(c.continuous.typical().value_or(0)));

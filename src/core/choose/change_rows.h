@@ -7,8 +7,8 @@
 #include "core/harness/edit.h"
 #include "core/parts/library.h"
 
-/// What may be changed so that a stage fits, in the order in which it is asked for: what the program does, how the stage is set, how it
-/// is cooled, what is trimmed, what feeds it.
+/// What may be changed so that a stage fits, in the order in which it is asked for: what the program does, the levels
+/// of its inputs, how the stage is set, how it is cooled, what is trimmed, what feeds it.
 namespace bold::choose {
 
 struct Change {

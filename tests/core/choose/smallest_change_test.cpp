@@ -46,6 +46,26 @@ TEST_CASE("the smallest change: a supply as low as the stage stands, named as it
   CHECK_FALSE(t.change->plannable);  // it has to be bought
 }
 
+// A VNH2SP30 module wants 3.25 V and more at its inputs; an ESP32 gives 3.3 V at best, less under load.
+TEST_CASE("the smallest change: a board of 3.3 V gets level shifters where a stage reads 5 V") {
+  auto bench = wiredBench(
+      "part usb usb-port-0a9\npart u board-esp32-38 Board\nplug usb.USB u.USB\npart v adapter-12v-5a Supply\npart m brushed-gear37-12v "
+      "Motor\n"
+      "intent m both speed ramp");
+  const auto before = choose::beforeStages(bench, library(), "m", {});
+  const auto c = choose::candidate(bench, library(), "m", {"vnh2sp30-module"}, "v", {}, *before);
+  REQUIRE(c->against.size() == 1);
+  CHECK(c->against.front().check == "level-high");
+  const auto change = choose::smallestChange(bench, library(), "m", *c, {}, *before);
+  REQUIRE(change);
+  CHECK(change->text == "with level shifters before its inputs");
+  CHECK(change->plannable);
+  apply(bench, c->edit);
+  apply(bench, change->changes.front().edit(bench));
+  CHECK(analyseFast(harness::asPlanned(bench)).verdict == Verdict::Clear);
+  CHECK(std::ranges::count(bench.devices, "level-shifter-4", &harness::Device::part) == 1);
+}
+
 // Reversed at full speed its own voltage adds to the supply's: 37 mm gearmotor, 3.3 ohm with the bridge: far over 2.5 A of an L298N.
 TEST_CASE("the smallest change: what the program does comes before what is bought") {
   const Tried t("part v adapter-12v-5a Supply\npart m brushed-gear37-12v Motor\nintent m both speed", "l298n-module");
