@@ -17,11 +17,10 @@ namespace {
 
 using harness::Harness;
 
-constexpr int kDutyStep = 5, kLeastDuty = 30;           // %
-constexpr double kFineVolts = 0.1, kCoarseVolts = 0.5;  // steps of a supply, up to and above
-constexpr double kCoarseFrom = 20;                      // V
-constexpr double kFarDown = 0.3, kFarUp = 2.5;          // times the supply that there is
-constexpr double kTripStep = 0.05;                      // A
+constexpr int kDutyStep = 5, kLeastDuty = 30;                      // %
+constexpr int kCoarseFrom = 200, kCoarse = 5;                      // tenths of a volt
+constexpr double kFarDown = 0.3, kFarUp = 2.5, kMostTenths = 601;  // times the supply that there is
+constexpr double kTripStep = 0.05;                                 // A
 
 harness::Edit say(const Harness& h, const std::string& motor, auto change) {
   harness::Intent intent;
@@ -105,7 +104,8 @@ ChangeRow trips(const std::string& device, const parts::Part& part, double most)
     const auto* c = std::get_if<parts::Chopper>(&e.body);
     const auto sense = c ? c->senseResistor.typical() : std::nullopt;
     if (!sense || !part.figure("reference") || c->perVolt <= 0) continue;
-    for (double trip = std::floor(most / kTripStep + 1e-9) * kTripStep; trip > kTripStep / 2; trip -= kTripStep) {
+    for (int k = static_cast<int>(most / kTripStep + 1e-9); k > 0; --k) {
+      const double trip = k * kTripStep;
       const Volts reference{trip * c->perVolt * *sense};
       out.push_back(
           {fmt::format("with its current trimmed to {} (reference {}, measured)", displayText(Amps{trip}), displayText(reference)),
@@ -147,15 +147,17 @@ std::vector<ChangeRow> supplies(const std::string& device, const parts::Part& pa
   };
   // What is printed on a supply is its nominal voltage; what counts is what it gives when it is full, or nearly empty.
   ChangeRow lower, higher;
-  const auto step = [](double v) { return v > kCoarseFrom + 1e-9 ? kCoarseVolts : kFineVolts; };
   const auto text = [&](double v, const char* end, double at) {
     return fmt::format("with a supply of {} ({} {}) or {}", displayText(Volts{v}), displayText(Volts{at * v / nominal}), end,
                        at > nominal ? "less" : "more");
   };
-  for (double v = std::ceil(nominal / step(nominal) - 1 - 1e-6) * step(nominal); v > kFarDown * nominal; v -= step(v))
-    lower.push_back(change(text(v, "full", full), v / nominal));
-  for (double v = std::floor(nominal / step(nominal) + 1 + 1e-6) * step(nominal); v < kFarUp * nominal && v <= 60; v += step(v + 1e-6))
-    higher.push_back(change(text(v, "nearly empty", empty), v / nominal));
+  // In tenths of a volt, in halves where a tenth is no difference.
+  const auto usual = [](int tenths) { return tenths <= kCoarseFrom || tenths % kCoarse == 0; };
+  const int now = static_cast<int>(std::lround(nominal * 10));
+  for (int v = now - 1; v > kFarDown * now; --v)
+    if (usual(v)) lower.push_back(change(text(v / 10.0, "full", full), v / 10.0 / nominal));
+  for (int v = now + 1; v < std::min(kFarUp * now, kMostTenths); ++v)
+    if (usual(v)) higher.push_back(change(text(v / 10.0, "nearly empty", empty), v / 10.0 / nominal));
   return {lower, higher};
 }
 

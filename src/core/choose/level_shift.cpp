@@ -15,8 +15,8 @@ constexpr Metres kWay{0.2};
 
 struct Shifter {
   std::shared_ptr<const parts::Part> part;
-  std::string low, high, ground;                            // rails
-  std::vector<std::pair<std::string, std::string>> lines;   // low end, high end
+  std::string low, high, ground;                           // rails
+  std::vector<std::pair<std::string, std::string>> lines;  // low end, high end
 };
 
 // The other end of a resistor that holds this terminal.

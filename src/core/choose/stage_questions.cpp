@@ -25,6 +25,12 @@ const parts::Pins* pinsOf(const parts::Part& board) {
 
 }  // namespace
 
+std::shared_ptr<const parts::Part> partOf(const parts::Library& library, const harness::Device& device) {
+  if (device.overrides.empty()) return library.find(device.part);
+  std::vector<Problem> ignored;
+  return library.withOverrides(device.part, device.overrides, ignored);
+}
+
 bool drivenRole(const std::string& role) {
   static const std::set<std::string> all{"in", "in1", "in2", "in3", "in4", "dir", "dir2", "step", "pulse"};
   return all.contains(role);

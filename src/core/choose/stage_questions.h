@@ -1,14 +1,20 @@
 #pragma once
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
+#include "core/harness/harness.h"
+#include "core/parts/library.h"
 #include "core/parts/part.h"
 #include "core/parts/truth_table.h"
 
 /// What is asked of a part before it is wired: of its file alone, with the settings that it comes with.
 namespace bold::choose {
+
+/// The part of a device with the figures that the bench gives it; nullptr: no library knows it.
+std::shared_ptr<const parts::Part> partOf(const parts::Library& library, const harness::Device& device);
 
 /// A role that a program has to drive; what is no such role and sets no speed is tied to what lets the stage work.
 bool drivenRole(const std::string& role);

@@ -108,13 +108,13 @@ class Wiring {
 
   std::string find() {
     const auto* motor = m_h.device(m_wish.motor);
-    m_motor = motor ? m_library.find(motor->part) : nullptr;
+    m_motor = motor ? partOf(m_library, *motor) : nullptr;
     if (!m_motor || !parts::isMotor(*m_motor)) return fmt::format("\"{}\" is no motor on this bench.", m_wish.motor);
     if (const auto* shared = m_h.device(m_wish.stage)) {
       if (m_old.devices.contains(shared->id)) return fmt::format("{} hangs on {} already.", motor->called(), shared->called());
       m_shared = true;
       m_id = shared->id;
-      m_stage = m_library.find(shared->part);
+      m_stage = partOf(m_library, *shared);
       for (const auto& c : m_h.connections)
         for (const auto* end : {&c.a, &c.b})
           if (end->device == m_id && !m_old.connections.contains(c.id) && c.state != harness::State::ToBeRemoved)
@@ -126,7 +126,7 @@ class Wiring {
     m_intent.motor = m_wish.motor;
     if (auto known = harness::intentOf(m_h, m_wish.motor)) m_intent = std::move(*known);
     for (const auto& d : m_h.devices)
-      if (const auto p = m_library.find(d.part);
+      if (const auto p = partOf(m_library, d);
           p && m_controller.empty() && parts::isController(*p) && d.state != harness::State::ToBeRemoved)
         m_controller = d.id, m_board = p;
     if (!m_board) return "There is no controller on this bench that could drive it.";
@@ -162,7 +162,7 @@ class Wiring {
     };
     for (const bool spare : {true, false})
       for (const auto& d : m_h.devices) {
-        const auto p = m_library.find(d.part);
+        const auto p = partOf(m_library, d);
         const auto* s = p ? first<parts::Source>(*p) : nullptr;
         if (!s || d.state == harness::State::ToBeRemoved) continue;
         if (m_wish.supply.empty() ? spare && feeds(d.id, *s) : d.id != m_wish.supply) continue;

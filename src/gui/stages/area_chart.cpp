@@ -11,7 +11,7 @@
 namespace bold::gui {
 namespace {
 
-constexpr int kLeft = 40, kRight = 10, kTop = 8, kBottom = 34;
+constexpr int kLeft = 50, kRight = 10, kTop = 8, kBottom = 34;
 
 // A step that divides a range into three to six.
 double stepOf(double range) {
@@ -118,8 +118,10 @@ void AreaChart::paintEvent(QPaintEvent*) {
     if (w.run) p.drawEllipse(QPointF(at, y(*w.run)), full ? 4 : 2.5, full ? 4 : 2.5);
     if (!full) continue;
     const bool flip = at > plot.right() - 60;
+    double leftmost = at;
+    for (const auto& o : m_whiskers) leftmost = std::min(leftmost, x(o.volts));
     const auto word = [&](double a, const QString& text) {
-      p.drawText(QRectF(flip ? at - 68 : at + 8, y(a) - 8, 60, 16), (flip ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, text);
+      p.drawText(QRectF(flip ? leftmost - 70 : at + 8, y(a) - 8, 60, 16), (flip ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, text);
     };
     if (w.stall) word(*w.stall, tr("stalled"));
     if (w.run) word(*w.run, tr("running"));

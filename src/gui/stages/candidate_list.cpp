@@ -72,8 +72,7 @@ class CandidateDelegate : public QStyledItemDelegate {
     text(kBadge, top, nameWidth, name, sized(option.font, 13, true), out ? c.inkSoft : c.ink);
     // What is against it may run on under the bars.
     const auto why = whyOf(row);
-    text(kBadge, top + kLine, right - kBadge, why.isEmpty() ? QObject::tr("nothing is said against it") : why, sized(option.font, 11),
-         c.inkSoft);
+    text(kBadge, top + kLine, right - kBadge, why.isEmpty() ? summaryOf(m_list.m_session, one) : why, sized(option.font, 11), c.inkSoft);
     if (row.change) text(kBadge, top + 2 * kLine, right - kBadge, changeOf(row), sized(option.font, 12, true), c.accent);
     if (!out)
       for (const auto& column : columns) {

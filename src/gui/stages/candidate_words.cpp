@@ -32,6 +32,11 @@ QString nameOf(const Session& s, const choose::Candidate& c) {
   return name;
 }
 
+QString summaryOf(const Session& s, const choose::Candidate& c) {
+  const auto part = partOf(s, c);
+  return part ? qs(part->summary) : QString();
+}
+
 QString whyOf(const StageSearch::Row& row) {
   const auto& c = row.candidate;
   if (!c.excluded.empty()) return qs(c.excluded);

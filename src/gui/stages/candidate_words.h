@@ -11,6 +11,8 @@ class Session;
 
 /// A candidate in words, the same for list, details and screen readers.
 QString nameOf(const Session& session, const choose::Candidate& candidate);  ///< "Bridge module L298N, two channels joined"
+/// What its part says of itself: "two bridges, 1 A each, 2.5 to 13.5 V".
+QString summaryOf(const Session& session, const choose::Candidate& candidate);
 /// "out: its supply stands 11.8 V"; empty where nothing is against it.
 QString whyOf(const StageSearch::Row& row);
 /// "Fits with a gentle start"; empty where no change is known.

@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "core/choose/stage_questions.h"
 #include "core/choose/stock.h"
 #include "core/harness/intent.h"
 #include "core/harness/names.h"
@@ -297,7 +298,7 @@ void StagesPanel::restart() {
   fillChoices();
   const auto motor = m_motor->currentData().toString().toStdString();
   const auto* device = m_session.document.harness().device(motor);
-  const auto part = device ? m_session.document.library().find(device->part) : nullptr;
+  const auto part = device ? choose::partOf(m_session.document.library(), *device) : nullptr;
   m_facts->setText(part ? factsOf(m_session.document.harness(), *part, motor) : QString());
   m_list->clearPins();
   if (part) {
