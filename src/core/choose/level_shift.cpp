@@ -27,7 +27,7 @@ std::string heldAt(const parts::Part& part, const std::string& terminal) {
   return {};
 }
 
-std::optional<Shifter> shifter(std::shared_ptr<const parts::Part> part) {
+std::optional<Shifter> shifter(const std::shared_ptr<const parts::Part>& part) {
   Shifter out{part, {}, {}, {}, {}};
   for (const auto& e : part->elements) {
     if (const auto* t = std::get_if<parts::Mosfet>(&e.body)) {
