@@ -1,10 +1,7 @@
 #include <fmt/core.h>
 
-#include <filesystem>
-
 #include "core/checks/planned.h"
 #include "core/choose/stage_wiring.h"
-#include "core/harness/document_file.h"
 #include "core/harness/names.h"
 #include "core/report/report.h"
 #include "load.h"
@@ -21,17 +18,11 @@ struct Taken {
 
 int put(const Taken& a) {
   Disk disk;
-  const auto library = ownLibrary(disk);
-  auto loaded = load(disk, library, a.file);
-  complain(loaded.problems);
-  if (!loaded.bench) return 2;
-  auto& h = loaded.bench->harness;
-  if (h.newerFormat) {
-    bold::cli::complain(fmt::format("{} comes from a newer version: it can only be looked at.", a.file));
-    return 2;
-  }
+  auto bench = openBench(disk, a.file, true);
+  if (!bench) return 2;
+  auto& h = bench->harness;
   const auto edit = bold::choose::wireStage(
-      h, loaded.bench->library, {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply), a.parallel});
+      h, bench->library, {deviceId(h, a.motor), a.stage, a.supply.empty() ? std::string() : deviceId(h, a.supply), a.parallel});
   if (!edit) {
     bold::cli::complain(edit.error().what);
     return 2;
@@ -40,24 +31,19 @@ int put(const Taken& a) {
   say(edit->title + ":\n");
   for (const auto& change : edit->changes) {
     if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change))
-      if (const auto part = loaded.bench->library.find(d->value.part))
-        say(fmt::format("  add {} ({})\n", shownName(h, d->value), part->name));
+      if (const auto part = bench->library.find(d->value.part)) say(fmt::format("  add {} ({})\n", shownName(h, d->value), part->name));
     if (const auto* c = std::get_if<harness::Put<harness::Connection>>(&change))
-      say(fmt::format("  {} {}{}\n", word(c->value.kind), shownEnds(h, loaded.bench->library, c->value),
+      say(fmt::format("  {} {}{}\n", word(c->value.kind), shownEnds(h, bench->library, c->value),
                       c->value.colour.empty() ? std::string() : " " + c->value.colour));
   }
-  auto analysis = analyse(h, loaded.bench->library);
-  judgePlanned(analysis, h, loaded.bench->library);
+  auto analysis = analyse(h, bench->library);
+  judgePlanned(analysis, h, bench->library);
   const auto verdict = analysis.planned ? analysis.planned->verdict : analysis.verdict;
   say(fmt::format("As planned: {}\n", headline(verdict)));
   if (analysis.planned)
     for (const auto& f : analysis.planned->worse) say(fmt::format("  {}\n", f.text));
   if (!a.output.empty()) {
-    const auto path = std::filesystem::absolute(a.output).string();
-    if (const auto saved = harness::save(disk, h, loaded.bench->library, {}, path, harness::Overwrite::Yes); !saved) {
-      bold::cli::complain(saved.error().what);
-      return 2;
-    }
+    if (!writeBench(disk, *bench, a.output)) return 2;
     say(fmt::format("Written to {}.\n", a.output));
   }
   return verdict == Verdict::DoNotSwitchOn || verdict == Verdict::NotJudged ? 1 : 0;

@@ -1,5 +1,7 @@
 #include "load.h"
 
+#include <fmt/core.h>
+
 #include "core/harness/document_file.h"
 #include "core/parts/own_parts.h"
 #include "output.h"
@@ -36,6 +38,22 @@ std::string deviceId(const harness::Harness& h, const std::string& typed) {
   for (const auto& d : h.devices)
     if (d.id == typed || d.called() == typed) return d.id;
   return typed;
+}
+
+std::optional<Loaded> openBench(FileSystem& disk, const std::string& file, bool toBeWritten) {
+  auto loaded = load(disk, ownLibrary(disk), file);
+  complain(loaded.problems);
+  if (loaded.bench && loaded.bench->harness.newerFormat && toBeWritten) {
+    complain(fmt::format("{} comes from a newer version: it can only be looked at.", file));
+    return std::nullopt;
+  }
+  return std::move(loaded.bench);
+}
+
+bool writeBench(FileSystem& disk, Loaded& bench, const std::string& path) {
+  const auto saved = harness::save(disk, bench.harness, bench.library, {}, disk.absolute(path), harness::Overwrite::Yes);
+  if (!saved) complain(saved.error().what);
+  return saved.has_value();
 }
 
 }  // namespace bold::cli

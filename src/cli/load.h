@@ -26,6 +26,12 @@ struct LoadedOrNot {
 LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file);
 void complain(const std::vector<Problem>& problems);
 
+/// The bench of one file, to be worked on; nothing where it cannot be used, or is to be written and comes from a newer version: that is
+/// said then.
+std::optional<Loaded> openBench(FileSystem& disk, const std::string& file, bool toBeWritten);
+/// Writes a bench over whatever is there; false where that was not possible, which is said.
+bool writeBench(FileSystem& disk, Loaded& bench, const std::string& path);
+
 /// The id of the device that is called so, by id or by name; what was typed where there is none.
 std::string deviceId(const harness::Harness& harness, const std::string& typed);
 

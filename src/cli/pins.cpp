@@ -1,9 +1,6 @@
 #include <fmt/core.h>
 
-#include <filesystem>
-
 #include "core/choose/pin_demands.h"
-#include "core/harness/document_file.h"
 #include "core/harness/names.h"
 #include "load.h"
 #include "output.h"
@@ -57,39 +54,28 @@ void print(const harness::Harness& h, const parts::Library& library, const bold:
 
 int place(const Taken& a) {
   Disk disk;
-  const auto library = ownLibrary(disk);
-  auto loaded = load(disk, library, a.file);
-  complain(loaded.problems);
-  if (!loaded.bench) return 2;
-  auto& h = loaded.bench->harness;
-  if (h.newerFormat && !a.output.empty()) {
-    bold::cli::complain(fmt::format("{} comes from a newer version: it can only be looked at.", a.file));
-    return 2;
-  }
+  auto bench = openBench(disk, a.file, !a.output.empty());
+  if (!bench) return 2;
+  auto& h = bench->harness;
   const auto motor = a.motor.empty() ? std::string() : deviceId(h, a.motor);
   if (!motor.empty() && !h.device(motor)) {
     bold::cli::complain(fmt::format("\"{}\" is no motor on this bench.", a.motor));
     return 2;
   }
-  const auto demands = bold::choose::pinDemands(h, loaded.bench->library, motor);
-  const auto plan = bold::choose::placeSignals(h, loaded.bench->library, demands);
+  const auto demands = bold::choose::pinDemands(h, bench->library, motor);
+  const auto plan = bold::choose::placeSignals(h, bench->library, demands);
   if (a.format == "json")
-    sayJson(jsonText(jsonOf(h, loaded.bench->library, plan, a.why)));
+    sayJson(jsonText(jsonOf(h, bench->library, plan, a.why)));
   else if (!plan.problem.empty())
     say(plan.problem + "\n");
   else if (demands.empty())
     say("No motor here needs a pin: put a stage on the bench first.\n");
   else
-    print(h, loaded.bench->library, plan, a.why);
+    print(h, bench->library, plan, a.why);
   if (!plan.problem.empty()) return 1;
   if (a.output.empty()) return 0;
-  apply(h, bold::choose::pinEdit(h, loaded.bench->library, plan));
-  if (const auto saved =
-          harness::save(disk, h, loaded.bench->library, {}, std::filesystem::absolute(a.output).string(), harness::Overwrite::Yes);
-      !saved) {
-    bold::cli::complain(saved.error().what);
-    return 2;
-  }
+  apply(h, bold::choose::pinEdit(h, bench->library, plan));
+  if (!writeBench(disk, *bench, a.output)) return 2;
   if (a.format == "text") say(fmt::format("Written to {}.\n", a.output));
   return 0;
 }

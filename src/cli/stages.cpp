@@ -75,25 +75,23 @@ void print(const Row& row) {
 
 int list(const Taken& a) {
   Disk disk;
-  const auto library = ownLibrary(disk);
-  auto loaded = load(disk, library, a.file);
-  complain(loaded.problems);
-  if (!loaded.bench) return 2;
-  const auto& h = loaded.bench->harness;
+  const auto bench = openBench(disk, a.file, false);
+  if (!bench) return 2;
+  const auto& h = bench->harness;
   const auto motor = deviceId(h, a.motor);
   const auto* d = h.device(motor);
   if (!d) {
     complain(fmt::format("\"{}\" is no motor on this bench.", a.motor));
     return 2;
   }
-  const auto before = bold::choose::beforeStages(h, loaded.bench->library, motor, {});
+  const auto before = bold::choose::beforeStages(h, bench->library, motor, {});
   const auto supply = a.supply.empty() ? std::string() : deviceId(h, a.supply);
   std::vector<Row> all;
-  for (const auto& offer : bold::choose::stagesFor(h, loaded.bench->library, motor))
-    all.push_back({*bold::choose::candidate(h, loaded.bench->library, motor, offer, supply, {}, *before), {}});
+  for (const auto& offer : bold::choose::stagesFor(h, bench->library, motor))
+    all.push_back({*bold::choose::candidate(h, bench->library, motor, offer, supply, {}, *before), {}});
   std::ranges::sort(all, bold::choose::better, &Row::candidate);
   if (!a.quick)
-    for (auto& row : all) row.change = smallestChange(h, loaded.bench->library, motor, row.candidate, {}, *before);
+    for (auto& row : all) row.change = smallestChange(h, bench->library, motor, row.candidate, {}, *before);
   if (a.format == "json") {
     Json out{{"motor", motor}, {"candidates", Json::array()}};
     for (const auto& row : all) out["candidates"].push_back(jsonOf(row));

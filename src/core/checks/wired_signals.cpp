@@ -53,9 +53,7 @@ std::optional<harness::Edit> stateAsWired(const harness::Harness& h, const Solve
   const auto it = std::ranges::find_if(s.motors, [&](const Motor& m) { return idOf(s.bench, m.device) == motor; });
   const int device = s.bench.deviceIndex(motor);
   if (device < 0 || !h.device(motor)) return std::nullopt;
-  harness::Intent intent;
-  intent.motor = motor;
-  if (auto known = harness::intentOf(h, motor)) intent = std::move(*known);
+  auto intent = harness::intentFor(h, motor);
   const auto before = intent.signals.size();
   for (const auto& w : it == s.motors.end() ? wiredReads(s, device) : wiredSignals(s, *it)) {
     const bool stated = std::ranges::count(intent.signals, w.role, &harness::Signal::role) > 0;

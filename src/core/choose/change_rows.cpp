@@ -23,9 +23,7 @@ constexpr double kFarDown = 0.3, kFarUp = 2.5, kMostTenths = 601;  // times the 
 constexpr double kTripStep = 0.05;                                 // A
 
 harness::Edit say(const Harness& h, const std::string& motor, auto change) {
-  harness::Intent intent;
-  intent.motor = motor;
-  if (auto known = harness::intentOf(h, motor)) intent = std::move(*known);
+  auto intent = harness::intentFor(h, motor);
   change(intent);
   return harness::stating(h, intent, "Change what the program does");
 }
@@ -168,7 +166,7 @@ std::vector<ChangeRow> changeRows(const Harness& h, const parts::Library& librar
   const auto* device = h.device(stage);
   const auto part = device ? library.find(device->part) : nullptr;
   if (!part) return out;
-  const auto intent = harness::intentOf(h, motor).value_or(harness::Intent{});
+  const auto intent = harness::intentFor(h, motor);
   if (!intent.ramp) out.push_back(gentleStart(motor));
   if (intent.speedControl) out.push_back(dutyCaps(motor, intent.dutyCap.value_or(1)));
   if (intent.speedControl && intent.pwm) out.push_back(frequencies(motor, *intent.pwm));

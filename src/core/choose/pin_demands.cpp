@@ -166,9 +166,7 @@ harness::Edit pinEdit(const harness::Harness& h, const parts::Library& library, 
   }
   auto edit = maker.take("Put open signals on free pins");
   for (const auto& motor : motors) {
-    harness::Intent intent;
-    intent.motor = motor;
-    if (auto known = harness::intentOf(h, motor)) intent = std::move(*known);
+    auto intent = harness::intentFor(h, motor);
     for (const auto& c : plan.choices) {
       if (c.demand.motor != motor) continue;
       const auto at = std::ranges::find(intent.signals, c.demand.role, &harness::Signal::role);

@@ -123,8 +123,7 @@ class Wiring {
       m_stage = m_library.find(m_wish.stage);
     }
     if (!m_stage) return fmt::format("There is no part \"{}\".", m_wish.stage);
-    m_intent.motor = m_wish.motor;
-    if (auto known = harness::intentOf(m_h, m_wish.motor)) m_intent = std::move(*known);
+    m_intent = harness::intentFor(m_h, m_wish.motor);
     for (const auto& d : m_h.devices)
       if (const auto p = partOf(m_library, d);
           p && m_controller.empty() && parts::isController(*p) && d.state != harness::State::ToBeRemoved)

@@ -254,6 +254,13 @@ std::optional<Intent> intentOf(const Harness& h, const std::string& motor) {
   return joined(h, motor);
 }
 
+Intent intentFor(const Harness& h, const std::string& motor) {
+  if (auto known = intentOf(h, motor)) return std::move(*known);
+  Intent fresh;
+  fresh.motor = motor;
+  return fresh;
+}
+
 std::vector<const Signal*> dutySignals(const Intent& intent) {
   std::vector<const Signal*> out;
   if (!intent.speedControl) return out;

@@ -37,6 +37,8 @@ struct Intent {
 /// One for each motor that anything is stated about, in the order in which they are first named.
 std::vector<Intent> intentsOf(const Harness& harness);
 std::optional<Intent> intentOf(const Harness& harness, const std::string& motor);
+/// The same; where nothing is stated yet, one that states nothing.
+Intent intentFor(const Harness& harness, const std::string& motor);
 
 /// Signals by which the speed is set: the speed inputs where it has such, else the inputs themselves. None where no speed is to be set.
 std::vector<const Signal*> dutySignals(const Intent& intent);

@@ -40,9 +40,7 @@ std::optional<Sum> duty_scale(const SumBench& b) {
                }
                if (share <= 0) return out;
                out.use = fmt::format("State a cap of {:g} %", in[0]);
-               harness::Intent intent;
-               intent.motor = motor;
-               if (auto known = harness::intentOf(*h, motor)) intent = std::move(*known);
+               auto intent = harness::intentFor(*h, motor);
                intent.dutyCap = share;
                out.edit = harness::stating(*h, intent, "State the duty cap");
                return out;

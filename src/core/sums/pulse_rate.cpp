@@ -24,9 +24,7 @@ std::optional<Sum> pulse_rate(const SumBench& b) {
                                       displayText(Hertz{in[1]}), 60 * in[1] / (in[2] * in[3]));
                out.formula = fmt::format("{:g} / 60 x {:g} x {:g} = {}", in[0], in[2], in[3], displayText(wanted));
                out.use = fmt::format("Plan {} pulses", displayText(wanted));
-               harness::Intent intent;
-               intent.motor = motor;
-               if (auto known = harness::intentOf(*h, motor)) intent = std::move(*known);
+               auto intent = harness::intentFor(*h, motor);
                intent.rate = wanted;
                out.edit = harness::stating(*h, intent, "State the pulse rate");
                return out;

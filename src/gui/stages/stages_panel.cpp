@@ -68,7 +68,7 @@ QString factsOf(const harness::Harness& h, const parts::Part& motor, const std::
     if (const auto phase = w->phase.typical()) out << StagesPanel::tr("%1 a coil").arg(qs(displayText(Amps{*phase})));
     break;
   }
-  const auto intent = harness::intentOf(h, id).value_or(harness::Intent{});
+  const auto intent = harness::intentFor(h, id);
   out << (intent.bothDirections ? StagesPanel::tr("both ways") : StagesPanel::tr("one way"));
   if (intent.speedControl) out << StagesPanel::tr("speed");
   return out.join(QString::fromUtf8(" · "));

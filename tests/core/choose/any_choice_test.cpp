@@ -13,10 +13,12 @@ using namespace bold::test;
 // Any motor, supply, controller and goal, any stage: what is said of it before it is put on the plan is what the bench says then, and it
 // goes again without a trace.
 TEST_CASE("whatever is chosen for whatever motor: said before as it is said then, and taken back to the byte") {
-  static constexpr std::array kMotors{"brushed-n20-6v", "brushed-gear25-12v", "brushed-gear37-12v", "pump-diaphragm-12v", "pump-submersible-5v",
-                                      "stepper-28byj48-5v", "stepper-nema17-0a4", "stepper-nema17-1a68", "fan-80mm-12v", "brushed-coin-3v",
-                                      "electromagnet-5v", "light-strip-12v", "brushed-worm-12v", "stepper-unipolar-7v5deg-12v"};
-  static constexpr std::array kSupplies{"adapter-5v-3a", "adapter-12v-2a", "adapter-12v-5a", "adapter-24v-5a", "battery-4aa-nimh",
+  static constexpr std::array kMotors{"brushed-n20-6v",     "brushed-gear25-12v",         "brushed-gear37-12v",
+                                      "pump-diaphragm-12v", "pump-submersible-5v",        "stepper-28byj48-5v",
+                                      "stepper-nema17-0a4", "stepper-nema17-1a68",        "fan-80mm-12v",
+                                      "brushed-coin-3v",    "electromagnet-5v",           "light-strip-12v",
+                                      "brushed-worm-12v",   "stepper-unipolar-7v5deg-12v"};
+  static constexpr std::array kSupplies{"adapter-5v-3a",   "adapter-12v-2a",  "adapter-12v-5a",   "adapter-24v-5a", "battery-4aa-nimh",
                                         "battery-lipo-2s", "battery-lipo-3s", "battery-9v-block", "adapter-9v-1a"};
   static constexpr std::array kBoards{"board-uno-atmega328p", "board-esp32-38", "board-rp2040-40", "board-nano-atmega328p"};
   static constexpr std::array kGoals{"", "both", "speed", "both speed", "both speed ramp", "speed pwm=20kHz", "both hold"};
