@@ -177,6 +177,46 @@ TEST_CASE("what lies in the drawer is kept, filters the stages, and says what ha
   qunsetenv("XDG_DATA_HOME");
 }
 
+TEST_CASE("a stage goes onto the plan with what lets it in, as one undo; the list follows the bench") {
+  Window w;
+  w.main.openFile(QString::fromStdString(w.folder.write(
+      "b.harness",
+      harness::writeHarness(wiredBench(
+          "part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-5a Adapter\n"
+          "part m brushed-gear37-12v Wave paddle\npart n brushed-gear25-12v Sand carriage\nintent m both speed\nintent n both")))));
+  w.settle();
+  auto* list = openStages(w);
+  auto* changed = w.find<QPushButton>("stagesPutChanged");
+  REQUIRE(pick(*list, "Bridge carrier VNH5019"));
+  CHECK(changed->isHidden());
+  REQUIRE(pick(*list, "Bridge module L298N"));
+  (void)eventually([&] { return !changed->isHidden(); });
+  CHECK(changed->text() == "Put it on, with a gentle start");
+  const auto before = harness::writeHarness(w.session.document.harness());
+  changed->click();
+  CHECK(harness::intentOf(w.session.document.harness(), "m")->ramp);
+  CHECK(harness::intentOf(w.session.document.harness(), "m")->stage == "s1");
+  // The other motor: the module that is planned now has a channel free.
+  w.session.selection.select("n");
+  w.main.rail().setStep(gui::Step::Stages);
+  CHECK(w.find<QComboBox>("stagesMotor")->currentData().toString() == "n");
+  auto* said = w.find<QLabel>("stagesSaid");
+  (void)eventually([&] { return said->text().contains("best first"); });
+  CHECK(pick(*list, "s1, on the bench"));
+  w.session.document.undoStack().undo();
+  CHECK(harness::writeHarness(w.session.document.harness()) == before);
+  (void)eventually([&] { return said->text().contains("best first"); });
+  CHECK_FALSE(pick(*list, "s1, on the bench"));
+  // No motor any more, while it is being tried.
+  auto h = w.session.document.harness();
+  harness::Edit empty;
+  for (const auto* id : {"m", "n"}) empty.changes.emplace_back(harness::Drop<harness::Device>{id});
+  w.session.document.apply(empty);
+  CHECK(said->text() == "There is no motor on this bench. Ctrl+K adds one.");
+  CHECK(list->model()->rowCount() == 0);
+  CHECK_FALSE(w.find<QPushButton>("stagesPut")->isEnabled());
+}
+
 TEST_CASE("sums stand beside the bench: fields filled in, a word beside what cannot be used, one click uses what comes out") {
   Window w;
   w.open("demo/wave-tank.harness");
