@@ -1,4 +1,5 @@
 #include <QAction>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QDialog>
 #include <QLabel>
@@ -175,6 +176,56 @@ TEST_CASE("what lies in the drawer is kept, filters the stages, and says what ha
   const gui::Drawer again(library());  // another run
   CHECK(again.stock() == choose::Stock{{"l298n-module", 2}});
   qunsetenv("XDG_DATA_HOME");
+}
+
+// Controller, two motors and a supply by typing; what each motor shall do; a dual bridge for the first, its other channel for the second.
+TEST_CASE("from an empty bench: a dual bridge with two motors, both ways by speed, in fewer than thirty inputs") {
+  Window w;
+  w.settle();
+  int inputs = 0;
+  w.main.rail().setStep(gui::Step::Bench);
+  auto* search = w.find<QLineEdit>("partSearch");
+  search->setFocus();
+  for (const QString part : {"uno", "25", "25", "12v 2a"}) {
+    QTest::keyClicks(search, part);
+    QTest::keyClick(search, Qt::Key_Return);
+    inputs += static_cast<int>(part.size()) + 1;
+    w.settle();
+  }
+  const auto& h = w.session.document.harness();
+  REQUIRE(h.devices.size() == 4);
+  auto* said = w.find<QLabel>("stagesSaid");
+  auto* list = w.find<QListView>("stagesList");
+  bool filtered = false;
+  for (const auto* motor : {"m1", "m2"}) {
+    w.main.rail().setStep(gui::Step::Bench);
+    w.session.selection.select(motor);
+    for (const char* box : {"intentBoth", "intentSpeed"}) {
+      REQUIRE(w.find<QCheckBox>(box));
+      w.find<QCheckBox>(box)->click();
+    }
+    for (auto* a : w.main.findChildren<QAction*>())
+      if (a->shortcut() == QKeySequence("Ctrl+G")) a->trigger();
+    (void)eventually([&] { return said->text().contains("best first"); });
+    if (!std::exchange(filtered, true)) {
+      QTest::mouseClick(w.find<QPushButton>("stagesFilter4"), Qt::LeftButton);  // leaves a channel
+      ++inputs;
+    }
+    QTest::keyClick(list, Qt::Key_Return);
+    inputs += 5;  // the motor, two boxes, Ctrl+G, Enter
+    w.settle();
+    if (std::string(motor) == "m1") QTest::mouseClick(w.find<QPushButton>("stagesFilter0"), Qt::LeftButton), ++inputs;
+  }
+  const auto one = harness::intentOf(h, "m1");
+  const auto other = harness::intentOf(h, "m2");
+  REQUIRE(one);
+  REQUIRE(other);
+  CHECK(one->stage == other->stage);
+  CHECK(one->channel != other->channel);
+  CHECK(one->signals.size() + other->signals.size() >= 4);
+  REQUIRE(w.session.analyser.analysis().planned);
+  CHECK(w.session.analyser.analysis().planned->judged.findings().size() < 10);
+  CHECK(inputs < 30);
 }
 
 TEST_CASE("a stage goes onto the plan with what lets it in, as one undo; the list follows the bench") {
