@@ -80,6 +80,7 @@ BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& libr
     const auto first = m_pins.size();
     const auto arrangement = places::arrangementOf(*part);
     bool numbered = true;
+    const bool busSaid = std::ranges::any_of(part->terminals, [](const parts::Terminal& t) { return t.pin && !t.pin->bus.empty(); });
     for (std::size_t i = 0; i < part->terminals.size(); ++i) {
       const auto& t = part->terminals[i];
       const auto* group = t.pin ? groupOf(*part, t.id) : nullptr;
@@ -92,6 +93,7 @@ BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& libr
                         &t,
                         group,
                         spot,
+                        busSaid,
                         bootOf(*part, *group, t),
                         hangsOn(h, b, nets, b.devices[d].first + static_cast<int>(i))});
     }
@@ -120,15 +122,23 @@ int BoardPins::find(const std::string& controller, const std::string& terminal) 
 std::string against(const PinDemand& d, const BoardPins::Pin& pin) {
   const auto& facts = *pin.facts->pin;
   if (pin.address.device != d.controller) return "is of another controller";
-  if (!facts.output) return "is input only";
+  if (d.at == At::Drives && !facts.output) return "is input only";
+  if (d.at == At::Reads && !facts.digital) return "only measures a voltage";
+  const auto among = [&](const std::optional<std::vector<parts::Node>>& pins) {
+    return !pins || std::ranges::count(*pins, pin.facts->id) > 0;
+  };
+  if (d.at == At::Measures && !among(pin.group->analog)) return "measures no voltage";
   if (!facts.reserved.empty()) return "is reserved: " + facts.reserved;
   if (d.pwm && facts.pwm.empty()) return "has no PWM";
   if (const auto most = pin.group->recommended.typical(); most && d.current.value > *most)
     return fmt::format("gives {}; it takes {}", displayText(Amps{*most}), displayText(d.current));
   if (!pin.taken.empty()) return pin.taken;
   if (d.has == pin.facts->id) return {};
+  if (!d.bus.empty() && pin.busSaid && facts.bus != d.bus) return fmt::format("is not its {}", d.bus == "sda" ? "SDA" : "SCL");
+  if (d.interrupt && !among(pin.group->interrupts)) return "has no interrupt";
   if (!facts.serial.empty()) return "is part of the " + facts.serial;
   if (!facts.strap.empty()) return "decides how the board starts (" + facts.strap + ")";
+  if (d.at != At::Drives) return {};
   if (pin.boot == "toggles") return "chatters while the board starts";
   const bool up = pin.boot == "weak-up";
   if (pin.boot != "float" && d.off && (*d.off == parts::Level::Low) == up)

@@ -20,6 +20,7 @@ class BoardPins {
     const parts::Terminal* facts;
     const parts::Pins* group;
     PinSpot spot;
+    bool busSaid;       ///< its board says where its bus stands
     std::string boot;   ///< as PinFacts::boot, resistors of the board counted
     std::string taken;  ///< by what, in words; empty: it is free
   };

@@ -119,20 +119,71 @@ std::vector<PinDemand> demandsOf(const bench::SolvedBench& s, const bench::Motor
   return out;
 }
 
+// Whether this end stands at a level by itself: on a rail, or what its own part calls ground or supply.
+bool onRail(const bench::SolvedBench& s, bench::TerminalIndex t) {
+  return t >= 0 && (s.nets.rail(s.nets.of(t)) || s.bench.facts(t).ground || s.bench.facts(t).supply);
+}
+
+// Of a changeover contact the side that is closed at rest: one of the two is enough, and the other is the usual one.
+bool spare(const parts::Part& part, const parts::Contact& contact, const std::string& common) {
+  return contact.closed && std::ranges::any_of(part.elements, [&](const parts::Element& e) {
+           const auto* c = std::get_if<parts::Contact>(&e.body);
+           return c && c != &contact && !c->closed && c->moved == contact.moved && (c->a == common || c->b == common);
+         });
+}
+
+// Lines of a sensor that a pin reads, or would: one end of a contact whose other end is on a rail; an input that a program drives.
+std::vector<PinDemand> readsOf(const bench::SolvedBench& s, int device) {
+  std::vector<PinDemand> out;
+  const auto& d = s.bench.devices[static_cast<std::size_t>(device)];
+  const auto wired = checks::wiredReads(s, device);
+  for (const auto& line : parts::peripheralLines(*d.part)) {
+    const auto t = s.bench.terminal(device, line);
+    const auto& facts = s.bench.facts(t);
+    PinDemand one{.motor = d.doc.id, .role = line, .controller = firstController(s.bench), .end = {d.doc.id, line}};
+    one.at = facts.input ? At::Drives : At::Reads;
+    one.interrupt = facts.edges;
+    if (facts.bus == "sda" || facts.bus == "scl") one.bus = facts.bus;
+    bool read = facts.input.has_value();
+    for (const auto& e : d.part->elements) {
+      const auto* c = std::get_if<parts::Contact>(&e.body);
+      if (!c || !d.has(e) || c->moved == parts::Moved::No || (c->a != line && c->b != line)) continue;
+      const auto& other = c->a == line ? c->b : c->a;
+      read = read || (onRail(s, bench::at(s.bench, device, other)) && !spare(*d.part, *c, other));
+      if (c->moved == parts::Moved::Slides) one.at = At::Measures;
+    }
+    const auto at = std::ranges::find(wired, line, &checks::WiredSignal::role);
+    if (at != wired.end() && !at->pin.device.empty()) {
+      one.controller = at->pin.device;
+      one.has = at->pin.terminal;
+      one.wired = true;
+    } else if (!read || onRail(s, t) || isHeld(s, t)) {
+      continue;
+    }
+    if (isBoard(s.bench, one.controller)) out.push_back(std::move(one));
+  }
+  return out;
+}
+
 }  // namespace
 
 std::vector<PinDemand> pinDemands(const harness::Harness& h, const parts::Library& library, const std::string& motor) {
   const bench::SolvedBench s(bench::makeBench(harness::asPlanned(h), library));
   std::vector<PinDemand> out;
-  for (const auto& m : s.motors) {
-    if (!motor.empty() && s.bench.devices[static_cast<std::size_t>(m.device)].doc.id != motor) continue;
-    for (auto& d : demandsOf(s, m)) {
-      // Two motors that one pin moves.
+  const auto add = [&](std::vector<PinDemand> all) {
+    for (auto& d : all) {
+      // Two motors that one pin moves, two buttons that one pin reads.
       const bool shared =
           !d.has.empty() && std::ranges::any_of(out, [&](const PinDemand& x) { return x.controller == d.controller && x.has == d.has; });
       if (!shared) out.push_back(std::move(d));
     }
-  }
+  };
+  const auto wanted = [&](int device) { return motor.empty() || s.bench.devices[static_cast<std::size_t>(device)].doc.id == motor; };
+  for (const auto& m : s.motors)
+    if (wanted(m.device)) add(demandsOf(s, m));
+  for (std::size_t d = 0; d < s.bench.devices.size(); ++d)
+    if (!s.bench.devices[d].unknown && parts::isPeripheral(*s.bench.devices[d].part) && wanted(static_cast<int>(d)))
+      add(readsOf(s, static_cast<int>(d)));
   return out;
 }
 

@@ -150,6 +150,8 @@ std::string reason(const Question& q, const std::vector<int>& pins, std::size_t 
         why += fmt::format("; {}, where it is, {}", q.board.called(old), no);
   }
   if (d.pwm) why += "; PWM of " + pin.facts->pin->pwm;
+  if (d.interrupt && pin.group->interrupts) why += "; it has an interrupt";
+  if (d.at == At::Measures) why += "; it measures a voltage";
   return why;
 }
 

@@ -12,19 +12,25 @@
 
 namespace bold::choose {
 
+/// What a program does at a pin.
+enum class At { Drives, Reads, Measures };
+
 /// A signal that a pin of a controller has to carry.
 struct PinDemand {
-  std::string motor, role;
+  std::string motor, role;            ///< of a sensor: its device, and the terminal that is read
   std::string controller;             ///< device
   Address end{};                      ///< the input that it is for; no device: not known
   std::optional<parts::Level> off{};  ///< at which nothing moves; nothing: at either
-  bool pwm = false;                   ///< a duty
-  bool servo = false;                 ///< the pulse of a servo, by the usual library
-  std::optional<Hertz> frequency{};   ///< of its PWM
-  std::string has{};                  ///< terminal of the controller that it has; empty: it is open
-  bool wired = false;                 ///< by a wire, not only by a statement
-  bool stays = false;                 ///< that pin is not asked about
-  Amps current{};                     ///< that it takes
+  At at = At::Drives;
+  std::string bus{};                 ///< "sda" or "scl" of an I2C bus
+  bool interrupt = false;            ///< no change of it must be missed
+  bool pwm = false;                  ///< a duty
+  bool servo = false;                ///< the pulse of a servo, by the usual library
+  std::optional<Hertz> frequency{};  ///< of its PWM
+  std::string has{};                 ///< terminal of the controller that it has; empty: it is open
+  bool wired = false;                ///< by a wire, not only by a statement
+  bool stays = false;                ///< that pin is not asked about
+  Amps current{};                    ///< that it takes
 };
 
 /// Where a signal goes, and why.

@@ -28,8 +28,9 @@ struct Figures {
     among(purpose, back, recommended, absolute, bulk, ceramicOnly, afterLogic, feeds, feedsBy);
   }
   void operator()(Terminal& s) const {
-    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, bus, phase, openDrain] = s;
-    among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, bus, phase, openDrain);
+    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, bus, phase, openDrain, edges] =
+        s;
+    among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, bus, phase, openDrain, edges);
     if (input) (*this)(*input);
     if (supply) (*this)(*supply);
   }
@@ -104,9 +105,9 @@ struct Figures {
   }
   void operator()(Pins& s) const {
     auto& [pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
-           analog, bus, behind, on] = s;
+           analog, interrupts, bus, behind, on] = s;
     among(pins, rail, ground, resistance, shortCircuit, recommended, absolute, pull, total, groups, tolerant, tolerated, servoTimer, pulls,
-          analog, bus, behind, on);
+          analog, interrupts, bus, behind, on);
   }
   void operator()(Chopper& s) const {
     auto& [supply, ground, coils, on, rds, quiescent, senseResistor, reference, perVolt, holdShare, referenceIsRms, stepHigh, stepLow,

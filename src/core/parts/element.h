@@ -175,11 +175,12 @@ struct Pins {
   std::vector<Node> tolerant;                                ///< pins without a clamp to the rail, while that is powered
   Figure tolerated;                                          ///< V that those stand against ground
   std::string servoTimer;                                    ///< PWM unit that the usual servo library takes for itself
-  std::string pulls;                        ///< which a program can switch on: "up", "down", "both", "none"; empty: not known
-  std::optional<std::vector<Node>> analog;  ///< pins that read a voltage; nothing: not known
-  bool bus = false;                         ///< of a register or expander: a program drives them by its lines, not by themselves
-  bool behind = false;                      ///< outputs of a register on the board: no wire reaches them, a program still does
-  Condition on;                             ///< the outputs drive while this holds, else they float; empty: always
+  std::string pulls;                            ///< which a program can switch on: "up", "down", "both", "none"; empty: not known
+  std::optional<std::vector<Node>> analog;      ///< pins that read a voltage; nothing: not known
+  std::optional<std::vector<Node>> interrupts;  ///< pins with an interrupt of their own; nothing: every one, as far as is known
+  bool bus = false;                             ///< of a register or expander: a program drives them by its lines, not by themselves
+  bool behind = false;                          ///< outputs of a register on the board: no wire reaches them, a program still does
+  Condition on;                                 ///< the outputs drive while this holds, else they float; empty: always
 };
 
 /// A current-regulating stage for the coils of a bipolar stepper.

@@ -78,6 +78,7 @@ struct Terminal {
   std::string bus;        ///< what a controller has to drive here: "sda" and "scl" of an I2C bus, "data", "clock" and "latch" of a register
   bool phase = false;     ///< one of the three leads of a brushless motor or its controller
   bool openDrain = false;  ///< an output that only pulls low
+  bool edges = false;      ///< a program must not miss a change of it: its pin should have an interrupt
 };
 
 struct Setting {

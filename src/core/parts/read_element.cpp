@@ -177,6 +177,7 @@ ElementBody pins(Form& f) {
   p.servoTimer = f.text("servoTimer");
   if (f.has("pulls")) p.pulls = f.choice("pulls", {"up", "down", "both", "none"});
   if (f.has("analog")) p.analog = f.nodes("analog", 0);
+  if (f.has("interrupts")) p.interrupts = f.nodes("interrupts", 0);
   p.bus = f.flag("bus");
   p.behind = f.flag("behind");
   if (f.has("on")) p.on = f.condition();

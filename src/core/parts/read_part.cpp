@@ -168,6 +168,7 @@ class PartReader {
     t.output = r.flag("output");
     t.optional = r.flag("optional");
     t.openDrain = r.flag("openDrain");
+    t.edges = r.flag("edges");
     t.bus = r.text("bus");
     t.phase = r.flag("phase");
     t.place.connector = r.text("connector");

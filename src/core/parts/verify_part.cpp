@@ -53,6 +53,10 @@ void verifyPart(const Part& p, const ObjectReader& root) {
       for (const auto& n : *g->analog)
         if (std::ranges::count(g->pins, n) == 0)
           root.report("elements", fmt::format("says that \"{}\" reads a voltage, which is no pin of the group", std::string(n)));
+    if (const auto* g = std::get_if<Pins>(&e.body); g && g->interrupts)
+      for (const auto& n : *g->interrupts)
+        if (std::ranges::count(g->pins, n) == 0)
+          root.report("elements", fmt::format("says that \"{}\" has an interrupt, which is no pin of the group", std::string(n)));
     if (const auto* w = std::get_if<Winding>(&e.body); w && w->still && w->brushed)
       root.report("elements", "has a winding that is both \"still\" and \"brushed\"");
   }

@@ -48,8 +48,8 @@ TEST_CASE("of several margins the tightest is in its row, of what it is about al
     m.check = check;
     return m;
   };
-  const checks::Margins all{margin("stall-current", "s1.OUT1", 1, 2), margin("stall-current", "s1", 3, 2), margin("stall-current", "s2", 9, 2),
-                            margin("running-current", "m", 1, 4), margin("wire-current", "s1", 9, 1)};
+  const checks::Margins all{margin("stall-current", "s1.OUT1", 1, 2), margin("stall-current", "s1", 3, 2),
+                            margin("stall-current", "s2", 9, 2), margin("running-current", "m", 1, 4), margin("wire-current", "s1", 9, 1)};
   const auto rows = choose::inRows(all, {"s1", "m"});
   CHECK(rows.size() == 2);
   CHECK(rows.at("stall").used() == Approx(1.5));
@@ -71,8 +71,8 @@ TEST_CASE("what is left for a motor behind its stage") {
   CHECK(*board.speed > 0.93);
   CHECK_FALSE(choose::motorGets(*withStage(kGearmotor, "drv8871-board"), "nobody").running);
   // A chopper regulates the current: its voltage says nothing.
-  const auto stepper = choose::motorGets(
-      *withStage("part v adapter-24v-5a\npart m stepper-nema17-1a68 Motor\nintent m both", "stepdir-box-tb6600"), "m");
+  const auto stepper =
+      choose::motorGets(*withStage("part v adapter-24v-5a\npart m stepper-nema17-1a68 Motor\nintent m both", "stepdir-box-tb6600"), "m");
   CHECK_FALSE(stepper.running);
   CHECK_FALSE(stepper.speed);
 }
@@ -94,7 +94,8 @@ TEST_CASE("what a stage stands, and what the motor asks of it") {
   CHECK(*asked[0].stall > 8.6 / 5.9);
   CHECK(*asked[0].stall < 11.1 / 5.7);
   // A low-side switch: what it may keep off.
-  const auto low = charts::operatingArea(*withStage("part v adapter-12v-2a\npart m pump-diaphragm-12v Motor\nintent m", "nmos-irlz44n"), "m");
+  const auto low =
+      charts::operatingArea(*withStage("part v adapter-12v-2a\npart m pump-diaphragm-12v Motor\nintent m", "nmos-irlz44n"), "m");
   REQUIRE(low);
   CHECK(low->least == 0);
   CHECK(low->absolute == 55);

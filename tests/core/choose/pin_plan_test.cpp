@@ -115,6 +115,36 @@ TEST_CASE("what is wired stays, unless it cannot do what is asked of it: then on
   CHECK(h == before);
 }
 
+// An Uno-format board has interrupts at D2 and D3 and measures at A0 to A5.
+TEST_CASE("sensors: an encoder gets an interrupt, a dial a pin that measures, a button any that reads") {
+  const std::string sensors =
+      "part e encoder-knob Knob\nwire e.VCC u.5V\nwire e.GND u.GND\npart p potentiometer Dial\nwire p.A u.5V\n"
+      "wire p.B u.GND\npart b limit-switch Stop\nwire b.COM u.GND\n";
+  const auto h = wiredBench(kUnoBoard + sensors);
+  const auto plan = planOf(h);
+  CHECK(plan.problem == "");
+  const auto pins = givenPins(plan);
+  CHECK(pins.at("e CLK") == "D2");  // D3 and D4 beside it for its other lines
+  CHECK(pins.at("p W").starts_with("A"));
+  CHECK(pins.contains("b NO"));
+  CHECK_FALSE(pins.contains("b NC"));  // one side of a changeover is enough
+  CHECK(whyNot(h, plan, 0, "D5") == "has no interrupt");
+  for (const auto& c : plan.choices)
+    if (c.demand.motor == "p") CHECK(whyNot(h, plan, static_cast<std::size_t>(&c - plan.choices.data()), "D8") == "measures no voltage");
+  auto planned = h;
+  apply(planned, choose::pinEdit(h, library(), plan));
+  const auto a = analyseFast(harness::asPlanned(planned));
+  for (const auto* check : {"sensor-pin", "pin-no-analog", "pin-conflict", "bus-lines"})
+    for (const auto& f : findingsOf(a, check)) CHECK(f.text == "");
+  // Three encoders, two interrupts.
+  std::string three = kUnoBoard;
+  for (const auto* id : {"e", "f", "g"})
+    three += fmt::format("part {0} encoder-motor-hall {0}\nwire {0}.VCC u.5V\nwire {0}.GND u.GND\n", id);
+  const auto none = planOf(wiredBench(three));
+  CHECK(none.clashing.size() == 3);
+  CHECK(none.problem.find("D2 and D3 are all that could") != std::string::npos);
+}
+
 TEST_CASE("more speeds than pins with PWM: named, and without any one of them there is room") {
   // An Uno-format board has six.
   std::string text = kUnoBoard + "part v adapter-12v-2a Supply\n";

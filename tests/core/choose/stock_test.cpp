@@ -9,7 +9,8 @@ using namespace bold;
 using namespace bold::test;
 
 TEST_CASE("a drawer is read from CSV: headings, quotes, separators, counts that add up; what cannot be used is said by its line") {
-  const auto read = choose::readStock("\xEF\xBB\xBFpart,count\r\nl298n-module,2\r\n\"resistor-10k\"; 12\r\n\nl298n-module\t1\r\n", library());
+  const auto read =
+      choose::readStock("\xEF\xBB\xBFpart,count\r\nl298n-module,2\r\n\"resistor-10k\"; 12\r\n\nl298n-module\t1\r\n", library());
   CHECK(read.problems.empty());
   CHECK(read.stock == choose::Stock{{"l298n-module", 3}, {"resistor-10k", 12}});
 
@@ -43,7 +44,8 @@ TEST_CASE("a drawer that is written is read as it was; any bytes are read withou
 
 TEST_CASE("what a candidate takes, for one bench and for five, against what there is") {
   const auto bench = wiredBench(
-      "part usb usb-port-0a9\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\npart v adapter-12v-2a\npart m pump-diaphragm-12v Motor\n"
+      "part usb usb-port-0a9\npart u board-uno-atmega328p Board\nplug usb.USB u.USB\npart v adapter-12v-2a\npart m pump-diaphragm-12v "
+      "Motor\n"
       "intent m speed");
   const auto before = choose::beforeStages(bench, library(), "m", {});
   const auto c = choose::candidate(bench, library(), "m", {"nmos-irlz44n"}, {}, {}, *before);
