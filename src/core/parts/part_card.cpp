@@ -61,6 +61,7 @@ std::string whatItIs(const Terminal& t) {
     is.push_back(s);
   }
   if (t.openDrain) is.emplace_back("only pulls low");
+  if (t.edges) is.emplace_back("wants a pin with an interrupt");
   std::string out;
   for (const auto& s : is) out += (out.empty() ? "" : "; ") + s;
   return out;
