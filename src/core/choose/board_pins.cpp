@@ -140,10 +140,14 @@ std::string against(const PinDemand& d, const BoardPins::Pin& pin) {
   if (!facts.strap.empty()) return "decides how the board starts (" + facts.strap + ")";
   if (d.at != At::Drives) return {};
   if (pin.boot == "toggles") return "chatters while the board starts";
-  const bool up = pin.boot == "weak-up";
-  if (pin.boot != "float" && d.off && (*d.off == parts::Level::Low) == up)
-    return fmt::format("is {} while the board starts, which is on", up ? "pulled up" : pin.boot == "low" ? "low" : "pulled down");
+  if (pin.boot == "low" && d.off == parts::Level::High) return "is low while the board starts, which is on";
+  if (!d.mayBePulled && pulledOn(d, pin))
+    return fmt::format("is pulled {} while the board starts, which is on", pin.boot == "weak-up" ? "up" : "down");
   return {};
+}
+
+bool pulledOn(const PinDemand& d, const BoardPins::Pin& pin) {
+  return d.at == At::Drives && ((pin.boot == "weak-up" && d.off == parts::Level::Low) || (pin.boot == "weak-down" && d.off == parts::Level::High));
 }
 
 std::string againstBoth(const PinDemand& a, const BoardPins::Pin& pa, const PinDemand& b, const BoardPins::Pin& pb) {

@@ -42,6 +42,8 @@ class BoardPins {
 /// Why this signal may not have this pin, whatever else stands where; empty: it may. What it is wired to already is asked for what it can
 /// do, not for what it does at the start: what that means for the load is for the checks to say.
 std::string against(const PinDemand& demand, const BoardPins::Pin& pin);
+/// Weakly pulled to where this signal is on, while the board starts.
+bool pulledOn(const PinDemand& demand, const BoardPins::Pin& pin);
 /// Why two signals may not have these two pins; empty: they may.
 std::string againstBoth(const PinDemand& a, const BoardPins::Pin& pinOfA, const PinDemand& b, const BoardPins::Pin& pinOfB);
 

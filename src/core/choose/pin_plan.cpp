@@ -160,18 +160,30 @@ std::string reason(const Question& q, const std::vector<int>& pins, std::size_t 
 PinPlan placeSignals(const harness::Harness& h, const parts::Library& library, std::vector<PinDemand> demands,
                      const std::set<std::string>& gone) {
   const auto asked = demands.size();
-  auto q = ask(h, library, std::move(demands), gone);
+  auto q = ask(h, library, demands, gone);
   rules(q);
+  auto pins = assignPins(q.puzzle);
+  if (!pins) {
+    for (auto& d : demands) d.mayBePulled = true;
+    q = ask(h, library, std::move(demands), gone);
+    rules(q);
+    pins = assignPins(q.puzzle);
+  }
   PinPlan out;
-  const auto pins = assignPins(q.puzzle);
   if (!pins) {
     const auto clashing = clashingSignals(q.puzzle);
     for (const int s : clashing) out.clashing.push_back(q.demands[static_cast<std::size_t>(s)]);
     out.problem = impossible(h, q, clashing);
     return out;
   }
-  for (std::size_t s = 0; s < asked; ++s)
-    out.choices.push_back({q.demands[s], q.board.pins()[static_cast<std::size_t>((*pins)[s])].address, reason(q, *pins, s)});
+  for (std::size_t s = 0; s < asked; ++s) {
+    const auto& pin = q.board.pins()[static_cast<std::size_t>((*pins)[s])];
+    const bool hold = q.puzzle.wired[s] != (*pins)[s] && pulledOn(q.demands[s], pin);
+    out.choices.push_back({q.demands[s], pin.address, reason(q, *pins, s), hold});
+    if (hold)
+      out.choices.back().why +=
+          fmt::format("; pulled {} while the board starts: a resistor has to hold it", pin.boot == "weak-up" ? "up" : "down");
+  }
   return out;
 }
 

@@ -30,6 +30,7 @@ struct PinDemand {
   std::string has{};                 ///< terminal of the controller that it has; empty: it is open
   bool wired = false;                ///< by a wire, not only by a statement
   bool stays = false;                ///< that pin is not asked about
+  bool mayBePulled = false;           ///< to *on* by a weak pull while the board starts, which a resistor overrules
   Amps current{};                    ///< that it takes
 };
 
@@ -37,7 +38,8 @@ struct PinDemand {
 struct PinChoice {
   PinDemand demand;
   Address pin;
-  std::string why;  ///< "beside D5; PWM of TC0"
+  std::string why;    ///< "beside D5; PWM of TC0"
+  bool hold = false;  ///< it has to be held at *off* by a resistor while the board starts
 };
 
 struct PinPlan {
@@ -47,7 +49,8 @@ struct PinPlan {
 };
 
 /// Signals on free pins, exactly (assign_pins.h): what a pin can do, what it does at the start and while it is programmed, PWM units with
-/// one rate and channels with one duty, currents of pin and port, and what is wired or stated already, of other motors too.
+/// one rate and channels with one duty, currents of pin and port, and what is wired or stated already, of other motors too. Where there is
+/// no room otherwise, pins that are weakly pulled to *on* at the start are taken as well, and said to need a resistor.
 /// @param gone connections that will not be there any more, ids
 PinPlan placeSignals(const harness::Harness& harness, const parts::Library& library, std::vector<PinDemand> demands,
                      const std::set<std::string>& gone = {});

@@ -139,6 +139,8 @@ class Wiring {
     if (lowSide() && m_intent.bothDirections && m_windings.size() == 1)
       return fmt::format("{} switches to ground only: it turns {} one way.", m_stage->name, motor->called());
     if (sitsOnABoard()) return fmt::format("{} is plugged onto a board: put it there as a whole.", m_stage->name);
+    if (std::ranges::any_of(m_stage->terminals, [](const parts::Terminal& t) { return !t.bus.empty(); }))
+      return fmt::format("{} is steered over a bus: that is not wired by itself.", m_stage->name);
     return {};
   }
 
@@ -262,6 +264,17 @@ class Wiring {
       if (m_wired.insert(end).second) signal({m_controller, first<parts::Pins>(*m_board)->ground}, on(end), "BK");
   }
 
+  // By a resistor, to where nothing moves; once.
+  void hold(const std::string& input, parts::Level off) {
+    const auto* facts = m_stage->find(input);
+    if (!facts->input || !m_held.insert(input).second) return;
+    std::string to(facts->input->ground);
+    if (off == parts::Level::High)
+      for (const auto& t : m_stage->terminals)
+        if (t.supply && t.supply->purpose == "logic") to = t.id;
+    require({.kind = Requirement::Kind::Pull, .a = input, .b = to, .c = {}, .value = {}});
+  }
+
   // Until the program runs: low at the one input that stops everything, or at all that nothing inside holds.
   void holdAtBoot(const Channel& channel, const std::vector<std::pair<std::string, std::string>>& driven) {
     const auto rows = parts::truthTable(*m_stage, channel);
@@ -280,8 +293,7 @@ class Wiring {
       if (m_held.contains(input)) return;
       if (!pulled(*m_stage, input, parts::Level::Low)) loose.push_back(input);
     }
-    for (const auto& input : loose)
-      require({.kind = Requirement::Kind::Pull, .a = input, .b = std::string(m_stage->find(input)->input->ground), .c = {}, .value = {}});
+    for (const auto& input : loose) hold(input, parts::Level::Low);
   }
 
   void drive(const std::string& role, const std::string& terminal, const Address& pin) {
@@ -360,6 +372,8 @@ class Wiring {
     for (std::size_t k = 0; k < driven.size(); ++k) drive(driven[k].first, driven[k].second, pins.choices[k].pin);
     join();
     for (const auto* c : m_use.channels) holdAtBoot(*c, driven);
+    for (std::size_t k = 0; k < driven.size(); ++k)
+      if (pins.choices[k].hold) hold(driven[k].second, *pins.choices[k].demand.off);
     for (const auto& jumper : m_stage->fitted)
       if ((!m_shared || mine(jumper.first) || mine(jumper.second)) && !m_wired.contains(jumper.first) && !m_wired.contains(jumper.second))
         m_maker.jumper(on(jumper.first), on(jumper.second));

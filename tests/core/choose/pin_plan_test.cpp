@@ -8,6 +8,7 @@
 
 #include "core/checks/trial.h"
 #include "core/choose/pin_demands.h"
+#include "core/choose/stage_wiring.h"
 #include "core/harness/intent.h"
 #include "support/benches.h"
 
@@ -159,6 +160,27 @@ TEST_CASE("more speeds than pins with PWM: named, and without any one of them th
   CHECK(plan.problem.starts_with("Board cannot give "));
   CHECK(plan.problem.find("D3, D5, D6, D9, D10 and D11 with PWM are all that could. Without any one of them there is room.") !=
         std::string::npos);
+}
+
+// An ESP8266 board lets D1 and D2 float at the start and pulls D5, D6 and D7 up: four coils need two of these, held down by a resistor each.
+TEST_CASE("pins that are pulled to on at the start are taken where there is no room otherwise, and a resistor comes with them") {
+  auto h = wiredBench(
+      "part usb usb-port-0a5\npart u board-esp8266-30 Board\nplug usb.USB u.USB\npart v adapter-5v-2a Supply\npart m stepper-28byj48-5v Gate\n"
+      "intent m both sequence=half");
+  const auto edit = choose::wireStage(h, library(), {"m", "uln2003-board", {}});
+  REQUIRE(edit);
+  apply(h, *edit);
+  std::set<std::string> pins;
+  for (const auto& s : harness::intentOf(h, "m")->signals) pins.insert(s.pin.terminal);
+  CHECK(pins.contains("D1"));
+  CHECK(pins.contains("D2"));
+  CHECK(pins.size() == 4);
+  const auto a = analyseFast(harness::asPlanned(h));
+  CHECK(findingsOf(a, "pin-boot-state").empty());
+  CHECK(a.verdict == Verdict::Clear);
+  int held = 0;
+  for (const auto& d : h.devices) held += d.part.starts_with("resistor");
+  CHECK(held == 4);
 }
 
 TEST_CASE("pins that a stacked board has for itself are not given away, and what hangs on its register is left out") {
