@@ -147,7 +147,8 @@ std::string against(const PinDemand& d, const BoardPins::Pin& pin) {
 }
 
 bool pulledOn(const PinDemand& d, const BoardPins::Pin& pin) {
-  return d.at == At::Drives && ((pin.boot == "weak-up" && d.off == parts::Level::Low) || (pin.boot == "weak-down" && d.off == parts::Level::High));
+  return d.at == At::Drives &&
+         ((pin.boot == "weak-up" && d.off == parts::Level::Low) || (pin.boot == "weak-down" && d.off == parts::Level::High));
 }
 
 std::string againstBoth(const PinDemand& a, const BoardPins::Pin& pa, const PinDemand& b, const BoardPins::Pin& pb) {

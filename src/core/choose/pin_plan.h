@@ -30,7 +30,7 @@ struct PinDemand {
   std::string has{};                 ///< terminal of the controller that it has; empty: it is open
   bool wired = false;                ///< by a wire, not only by a statement
   bool stays = false;                ///< that pin is not asked about
-  bool mayBePulled = false;           ///< to *on* by a weak pull while the board starts, which a resistor overrules
+  bool mayBePulled = false;          ///< to *on* by a weak pull while the board starts, which a resistor overrules
   Amps current{};                    ///< that it takes
 };
 

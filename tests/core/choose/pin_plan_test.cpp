@@ -162,10 +162,12 @@ TEST_CASE("more speeds than pins with PWM: named, and without any one of them th
         std::string::npos);
 }
 
-// An ESP8266 board lets D1 and D2 float at the start and pulls D5, D6 and D7 up: four coils need two of these, held down by a resistor each.
+// An ESP8266 board lets D1 and D2 float at the start and pulls D5, D6 and D7 up: four coils need two of these, held down by a resistor
+// each.
 TEST_CASE("pins that are pulled to on at the start are taken where there is no room otherwise, and a resistor comes with them") {
   auto h = wiredBench(
-      "part usb usb-port-0a5\npart u board-esp8266-30 Board\nplug usb.USB u.USB\npart v adapter-5v-2a Supply\npart m stepper-28byj48-5v Gate\n"
+      "part usb usb-port-0a5\npart u board-esp8266-30 Board\nplug usb.USB u.USB\npart v adapter-5v-2a Supply\npart m stepper-28byj48-5v "
+      "Gate\n"
       "intent m both sequence=half");
   const auto edit = choose::wireStage(h, library(), {"m", "uln2003-board", {}});
   REQUIRE(edit);

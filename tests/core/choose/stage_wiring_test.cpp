@@ -179,6 +179,11 @@ TEST_CASE("what cannot be is said in a sentence") {
   CHECK(errorOf(bench(""), "l298n-module") == "\"m\" is no motor on this bench.");
   CHECK(errorOf(wiredBench("part v adapter-12v-2a\npart m brushed-gear25-12v Motor"), "l298n-module") ==
         "There is no controller on this bench that could drive it.");
+  // Made for another format of board, and steered over a bus.
+  CHECK(errorOf(wiredBench("part usb usb-port-0a5\npart u board-rp2040-40 Board\nplug usb.USB u.USB\npart v adapter-9v-1a\npart m "
+                           "brushed-gear25-12v Motor"),
+                "bridge-stack-tb6612")
+            .find("is steered over a bus") != std::string::npos);
   CHECK(errorOf(bench("part m brushed-gear25-12v Motor"), "no-such-part") == "There is no part \"no-such-part\".");
 }
 
