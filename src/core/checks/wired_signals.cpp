@@ -22,8 +22,8 @@ TerminalIndex inputFor(const SolvedBench& s, const Motor& m, const std::string& 
 std::vector<WiredSignal> wiredSignals(const SolvedBench& s, const Motor& m) {
   std::vector<WiredSignal> out;
   for (const auto& role : bench::rolesOf(s.bench, m)) {
-    WiredSignal signal{role, {}, {}};
-    if (const auto input = inputFor(s, m, role); input >= 0) {
+    WiredSignal signal{.role = role, .pin = {}, .input = inputFor(s, m, role), .tied = {}};
+    if (const auto input = signal.input; input >= 0) {
       const auto pins = bench::programPins(s.bench, s.nets, input);
       if (pins.size() == 1) signal.pin = s.bench.place(*pins.begin());
       if (pins.empty() && s.bench.connected(input)) {
@@ -44,7 +44,7 @@ std::vector<WiredSignal> wiredReads(const SolvedBench& s, int device) {
     std::vector<TerminalIndex> here;
     for (const auto& x : pins)
       if (x.device == device && s.bench.facts(x.end).id == end) here.push_back(x.pin);
-    if (here.size() == 1) out.push_back({end, s.bench.place(here.front()), {}});
+    if (here.size() == 1) out.push_back({.role = end, .pin = s.bench.place(here.front()), .tied = {}});
   }
   return out;
 }

@@ -10,8 +10,9 @@ namespace bold::checks {
 /// What the wires say of a role of a motor's stage: the pin that reaches its input.
 struct WiredSignal {
   std::string role;
-  Address pin;       ///< of a controller; empty device: none, or more than one
-  std::string tied;  ///< "high" or "low" where the input stands at a rail instead; empty: it does not
+  Address pin;               ///< of a controller; empty device: none, or more than one
+  TerminalIndex input = -1;  ///< that the role is for, where it is known
+  std::string tied;          ///< "high" or "low" where the input stands at a rail instead; empty: it does not
 };
 
 /// One for each role that the motor's intent may have signals for, in their order; of a motor without a stage none has a pin.

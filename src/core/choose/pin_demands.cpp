@@ -22,15 +22,6 @@ std::string firstController(const bench::Bench& b) {
   return it == b.devices.end() ? std::string() : it->doc.id;
 }
 
-// The input that a role of a motor is for, on its stage, its relay or in itself.
-bench::TerminalIndex inputFor(const bench::SolvedBench& s, const bench::Motor& m, const std::string& role) {
-  if (m.coil >= 0) return bench::inputOf(s.bench, s.motors[static_cast<std::size_t>(m.coil)], role);
-  if (m.kind != bench::MotorKind::Servo) return bench::inputOf(s.bench, m, role);
-  for (const auto& t : s.bench.devices[static_cast<std::size_t>(m.device)].part->terminals)
-    if (t.input) return s.bench.terminal(m.device, t.id);
-  return -1;
-}
-
 // Runs the program by itself: no register or expander that is written to.
 bool isBoard(const bench::Bench& b, const std::string& device) {
   const int d = b.deviceIndex(device);
@@ -85,14 +76,11 @@ std::vector<PinDemand> demandsOf(const bench::SolvedBench& s, const bench::Motor
   if (!isBoard(s.bench, controller)) return out;
   const bool speed = m.intent && m.intent->speedControl;
   // A speed input that a jumper ties is none.
-  const auto tied = [&](const checks::WiredSignal& w, bench::TerminalIndex input) {
-    return w.pin.device.empty() && input >= 0 && isHeld(s, input);
-  };
-  const bool own =
-      std::ranges::any_of(wired, [&](const auto& w) { return w.role.starts_with("speed") && !tied(w, inputFor(s, m, w.role)); });
+  const auto tied = [&](const checks::WiredSignal& w) { return w.pin.device.empty() && w.input >= 0 && isHeld(s, w.input); };
+  const bool own = std::ranges::any_of(wired, [&](const auto& w) { return w.role.starts_with("speed") && !tied(w); });
   for (const auto& w : wired) {
-    const auto input = inputFor(s, m, w.role);
-    if (tied(w, input) || (!w.pin.device.empty() && w.pin.device != controller)) continue;
+    const auto input = w.input;
+    if (tied(w) || (!w.pin.device.empty() && w.pin.device != controller)) continue;
     PinDemand d{.motor = id, .role = w.role, .controller = controller};
     d.pwm = speed && (w.role.starts_with("speed") || (!own && w.role.starts_with("in")));
     d.servo = m.kind == bench::MotorKind::Servo;
