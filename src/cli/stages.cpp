@@ -33,6 +33,7 @@ Json jsonOf(const Row& row) {
   const auto& c = row.candidate;
   Json one{{"stage", c.stage}};
   if (c.parallel) one["parallel"] = true;
+  if (c.present) one["present"] = true;
   if (!c.excluded.empty()) {
     one["excluded"] = c.excluded;
     return one;

@@ -78,7 +78,7 @@ TEST_CASE("stages are tried for a motor, best first, with what is against each; 
   CHECK(rank == 3);
   REQUIRE(pick(*list, "Bridge board DRV8833"));
   CHECK(w.find<QLabel>("stagesWhy")->text().contains("its absolute maximum is 11.8 V"));
-  CHECK(w.find<QLabel>("stagesWhy")->text().contains("Fits with a supply of 11.2 V (11.8 V full) or less."));
+  CHECK(w.find<QLabel>("stagesWhy")->text().contains("Fits with a supply of 11.2 V (11.8 V full) or less, such as Adapter 9 V 1 A."));
   REQUIRE(pick(*list, "Bridge module L298N"));
   CHECK(w.find<QLabel>("stagesWhy")->text() == "Nothing is said against it.");
   CHECK(w.find<QLabel>("stagesGets")->text().contains("% of its speed"));

@@ -115,6 +115,10 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
   }
   out.edit = std::move(*edit);
   if (bench.device(stage)) out.device = stage;
+  out.present = std::ranges::any_of(bench.connections, [&](const auto& c) {
+    return c.state != harness::State::ToBeRemoved &&
+           ((c.a.device == motor && c.b.device == stage) || (c.b.device == motor && c.a.device == stage));
+  });
   for (const auto& change : out.edit.changes)
     if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change)) {
       if (d->value.state != harness::State::Planned) continue;  // what goes

@@ -18,6 +18,7 @@ namespace bold::choose {
 struct Candidate {
   std::string stage;      ///< part, or a device of the bench that has a channel free
   bool parallel = false;  ///< on two of its channels, joined
+  bool present = false;   ///< the motor hangs on it now
   std::string excluded;   ///< why it cannot be put there at all; empty: it was tried
   std::string device;     ///< of the stage, on the planned bench
   harness::Edit edit;     ///< that puts it there

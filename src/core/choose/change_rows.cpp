@@ -141,7 +141,7 @@ std::vector<ChangeRow> supplies(const std::string& device, const parts::Part& pa
         [=](const Harness& h) {
           return figures(h, device, {{"full", Volts{full * times}}, {"nominal", Volts{nominal * times}}, {"empty", Volts{empty * times}}});
         },
-        false};
+        false, device, nominal * times};
   };
   // What is printed on a supply is its nominal voltage; what counts is what it gives when it is full, or nearly empty.
   ChangeRow lower, higher;

@@ -17,6 +17,8 @@ struct Change {
   std::function<harness::Edit(const harness::Harness&)> edit;
   /// It can be put on the plan. What has to be measured or bought is a condition, and is only said.
   bool plannable = true;
+  std::string supply{};  ///< device that would be another one; empty: none would
+  double volts = 0;      ///< nominal, of that one
 };
 
 /// Changes of one kind, from the least to the most.

@@ -1,16 +1,20 @@
 #include "core/choose/smallest_change.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
 
 #include "core/checks/trial.h"
+#include "core/choose/stage_questions.h"
+#include "core/parts/roles.h"
 
 namespace bold::choose {
 namespace {
 
-constexpr std::size_t kFew = 8;      // steps that are tried one by one
-constexpr std::size_t kSamples = 6;  // of a longer row, to begin with
+constexpr std::size_t kFew = 8;       // steps that are tried one by one
+constexpr std::size_t kSamples = 6;   // of a longer row, to begin with
+constexpr std::size_t kSupplies = 4;  // of the library that are tried
 
 using Checks = std::set<std::string>;
 
@@ -123,8 +127,7 @@ class Search {
     return passes;
   }
 
-  static std::optional<SmallestChange> found(const std::vector<ChangeRow>& rows, std::vector<std::size_t> row,
-                                             std::vector<std::size_t> step) {
+  std::optional<SmallestChange> found(const std::vector<ChangeRow>& rows, std::vector<std::size_t> row, std::vector<std::size_t> step) {
     SmallestChange out;
     for (std::size_t k = 0; k < row.size(); ++k) {
       out.changes.push_back(rows[row[k]][step[k]]);
@@ -134,7 +137,49 @@ class Search {
     }
     out.row = std::move(row);
     out.step = std::move(step);
+    suggest(out);
     return out;
+  }
+
+  // A supply of the library in the place of the one that is asked for, the nearest that passes.
+  void suggest(SmallestChange& change) {
+    const auto it = std::ranges::find_if(change.changes, [](const Change& c) { return !c.supply.empty(); });
+    if (it == change.changes.end()) return;
+    const auto* device = m_bench.device(it->supply);
+    const auto now = device ? nominalOf(*partOf(m_library, *device)) : std::nullopt;
+    if (!now) return;
+    const auto wired = [&](const parts::Part& p) {
+      return std::ranges::all_of(m_bench.connections, [&](const auto& c) {
+        return (c.a.device != device->id || p.find(c.a.terminal)) && (c.b.device != device->id || p.find(c.b.terminal));
+      });
+    };
+    std::vector<std::pair<double, std::shared_ptr<const parts::Part>>> near;
+    for (const auto& p : m_library.search(""))
+      if (const auto v = parts::isSource(*p) && wired(*p) ? nominalOf(*p) : std::nullopt)
+        if (it->volts < *now ? *v <= it->volts : *v >= it->volts) near.emplace_back(std::abs(*v - it->volts), p);
+    std::ranges::stable_sort(near, {}, &std::pair<double, std::shared_ptr<const parts::Part>>::first);
+    if (near.size() > kSupplies) near.resize(kSupplies);
+    for (const auto& one : near) {
+      Change other{{}, [id = device->id, part = one.second->id](const harness::Harness& h) {
+                     harness::Edit edit;
+                     auto d = *h.device(id);
+                     d.part = part;
+                     d.overrides.clear();
+                     edit.changes.push_back(harness::Put<harness::Device>{std::move(d), {}});
+                     return edit;
+                   }};
+      std::vector<const Change*> all;
+      for (const auto& c : change.changes) all.push_back(&c == &*it ? &other : &c);
+      if (m_stopped || !leftBy(all).empty()) continue;
+      change.supply = one.second->id;
+      change.text += ", such as " + one.second->name;
+      return;
+    }
+  }
+
+  static std::optional<double> nominalOf(const parts::Part& part) {
+    const auto* f = part.figure("nominal");
+    return f ? f->figure.typical() : std::nullopt;
   }
 };
 

@@ -15,6 +15,7 @@ struct SmallestChange {
   std::vector<Change> changes;    ///< one, or two of different kinds
   std::vector<std::size_t> row;   ///< of changeRows, of each
   std::vector<std::size_t> step;  ///< in it: the step before fails, or there is none
+  std::string supply{};           ///< a part of the library that does it, where another supply is asked for; tried too
   bool plannable = true;          ///< all of it
 };
 

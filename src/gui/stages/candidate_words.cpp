@@ -27,7 +27,8 @@ QString nameOf(const Session& s, const choose::Candidate& c) {
   const auto& h = s.document.harness();
   const auto part = partOf(s, c);
   const auto* device = h.device(c.stage);
-  QString name = device ? told("%1, on the bench").arg(qs(harness::shownName(h, *device))) : qs(part ? part->name : c.stage);
+  QString name = device ? (c.present ? told("%1, as it is now") : told("%1, on the bench")).arg(qs(harness::shownName(h, *device)))
+                        : qs(part ? part->name : c.stage);
   if (c.parallel) name += told(", two channels joined");
   return name;
 }
