@@ -20,7 +20,7 @@
 
 namespace bold::gui {
 namespace {
-constexpr int kPartWidth = 330, kCountWidth = 80;
+constexpr int kCountWidth = 80;
 }
 
 DrawerDialog::DrawerDialog(Session& session, Drawer& drawer, QWidget* parent) : QDialog(parent), m_session(session), m_drawer(drawer) {
@@ -40,7 +40,7 @@ DrawerDialog::DrawerDialog(Session& session, Drawer& drawer, QWidget* parent) : 
   m_table->setAccessibleName(tr("Parts and how many there are"));
   m_table->setHorizontalHeaderLabels({tr("Part"), tr("Count")});
   m_table->verticalHeader()->hide();
-  m_table->setColumnWidth(0, kPartWidth);
+  m_table->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Stretch);
   m_table->setColumnWidth(1, kCountWidth);
   m_table->setEditTriggers(QAbstractItemView::AllEditTriggers);
   column->addWidget(m_table, 1);

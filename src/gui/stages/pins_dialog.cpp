@@ -5,6 +5,7 @@
 #include <QHeaderView>
 #include <QLabel>
 #include <QPushButton>
+#include <QStyle>
 #include <QTreeWidget>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -42,7 +43,6 @@ PinsDialog::PinsDialog(Session& session, QWidget* parent) : QDialog(parent), m_s
     t->setHeaderLabels(heads);
     t->setColumnCount(static_cast<int>(heads.size()));
     t->setRootIsDecorated(false);
-    t->setUniformRowHeights(true);
     t->header()->setSectionResizeMode(QHeaderView::ResizeToContents);
     return t;
   };
@@ -60,6 +60,7 @@ PinsDialog::PinsDialog(Session& session, QWidget* parent) : QDialog(parent), m_s
   m_put->setObjectName("pinsPut");
   m_put->setProperty("primary", true);
   m_put->setDefault(true);
+  m_put->style()->polish(m_put);  // it was dressed before it was the main one
   column->addWidget(buttons);
   connect(buttons, &QDialogButtonBox::rejected, this, &QDialog::reject);
   connect(m_put, &QPushButton::clicked, this, &PinsDialog::put);
