@@ -173,7 +173,8 @@ TEST_CASE("pins that are pulled to on at the start are taken where there is no r
   REQUIRE(edit);
   apply(h, *edit);
   std::set<std::string> pins;
-  for (const auto& s : harness::intentOf(h, "m")->signals) pins.insert(s.pin.terminal);
+  const auto intent = harness::intentFor(h, "m");
+  for (const auto& s : intent.signals) pins.insert(s.pin.terminal);
   CHECK(pins.contains("D1"));
   CHECK(pins.contains("D2"));
   CHECK(pins.size() == 4);
