@@ -48,14 +48,8 @@ Json jsonOf(const report::Comparison& c) {
     for (const auto& s : all) out.push_back({{"margin", s.name}, {"before", s.before}, {"after", s.after}});
     return out;
   };
-  return {{"same", c.same()},
-          {"before", c.before},
-          {"after", c.after},
-          {"changes", c.changes},
-          {"new", findings(c.fresh)},
-          {"gone", findings(c.gone)},
-          {"worse", shifts(c.worse)},
-          {"better", shifts(c.better)}};
+  return {{"same", c.same()},         {"before", c.before},       {"after", c.after},         {"changes", c.changes},
+          {"new", findings(c.fresh)}, {"gone", findings(c.gone)}, {"worse", shifts(c.worse)}, {"better", shifts(c.better)}};
 }
 
 int show(const Taken& a) {

@@ -127,10 +127,6 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
     }
   const auto trial = tryOut(bench, out.edit, library, options, before.now);
   if (!trial) return std::nullopt;
-  for (const auto& d : pinDemands(trial->harness, library, motor)) {
-    ++out.pins;
-    out.pwmPins += d.pwm;
-  }
   out.against = blamed(before, *trial, library, motor, out.device, out.edit);
   out.verdict = Verdict::Clear;
   for (const auto& f : out.against)
@@ -149,6 +145,10 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
   out.margins = inRows(margins, {out.device, motor});
   for (const auto& cell : trial->judged.cells)
     if (cell->solved->bench.deviceIndex(motor) >= 0) {
+      for (const auto& d : pinDemands(*cell->solved, motor)) {
+        ++out.pins;
+        out.pwmPins += d.pwm;
+      }
       out.gets = motorGets(*cell->solved, motor);
       out.area = charts::operatingArea(*cell->solved, motor);
       out.whiskers = charts::whiskers(*cell->solved, motor);

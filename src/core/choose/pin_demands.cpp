@@ -156,7 +156,10 @@ std::vector<PinDemand> readsOf(const bench::SolvedBench& s, int device) {
 }  // namespace
 
 std::vector<PinDemand> pinDemands(const harness::Harness& h, const parts::Library& library, const std::string& motor) {
-  const bench::SolvedBench s(bench::makeBench(harness::asPlanned(h), library));
+  return pinDemands(bench::SolvedBench(bench::makeBench(harness::asPlanned(h), library)), motor);
+}
+
+std::vector<PinDemand> pinDemands(const bench::SolvedBench& s, const std::string& motor) {
   std::vector<PinDemand> out;
   const auto add = [&](std::vector<PinDemand> all) {
     for (auto& d : all) {

@@ -1,5 +1,6 @@
 #pragma once
 
+#include "core/bench/solved_bench.h"
 #include "core/choose/pin_plan.h"
 #include "core/harness/edit.h"
 
@@ -10,6 +11,9 @@ namespace bold::choose {
 /// (of a register) is left out.
 /// @param motor device, of a sensor too; empty: all
 std::vector<PinDemand> pinDemands(const harness::Harness& harness, const parts::Library& library, const std::string& motor = {});
+
+/// Of a bench that is made already: nothing planned is left in it.
+std::vector<PinDemand> pinDemands(const bench::SolvedBench& planned, const std::string& motor = {});
 
 /// Wires moved and added and pins stated, all planned, until a plan is there; no change where it is there already. An input that wants a
 /// resistor before it gets its statement, and no wire.
