@@ -65,7 +65,7 @@ completed=$(PATH="$root/usr/bin:$PATH" bash -c '
   done')
 for wanted in "boldh : check solve explain checks parts part place stages choose pins diff --help --version" "boldh check --format : text json sarif junit" "boldh solve -:.* --supply" \
   "boldh check :.* FILES" "boldh explain base-d: base-drive" "boldh part l298n-m: .*l298n-module" "bold-harness --step : bench stages wiring limits currents"; do
-  echo "$completed" | grep -q -e "$wanted" || { echo "$completed"; fail "completion: $wanted"; }
+  grep -q -e "$wanted" <<<"$completed" || { echo "$completed"; fail "completion: $wanted"; }
 done
 
 # What is installed is hardened: every call bound at the start, position independent, bounds checked.
