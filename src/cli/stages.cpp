@@ -39,6 +39,7 @@ Json jsonOf(const Row& row) {
     return one;
   }
   one["verdict"] = headline(c.verdict);
+  if (!c.unjudged.empty()) one["unjudged"] = c.unjudged;
   one["against"] = Json::array();
   for (const auto& f : c.against) one["against"].push_back({{"check", f.check}, {"text", f.text}});
   if (c.tightest) one["tightest"] = {{"quantity", c.tightest->quantity}, {"used", checks::percentUsed(*c.tightest)}};
@@ -70,6 +71,7 @@ void print(const Row& row) {
   const auto& c = row.candidate;
   say(fmt::format("  {:24} {}; {}, {} besides{}\n", c.stage + (c.parallel ? " --parallel" : ""), standing(c),
                   counted(c.pins, "pin", "pins"), counted(c.parts, "part", "parts"), tightest(c)));
+  if (!c.unjudged.empty()) say(fmt::format("      {}\n", c.unjudged));
   for (const auto& f : c.against) say(fmt::format("      {}\n", f.text));
   if (row.change) say(fmt::format("      {} {}.\n", c.verdict == Verdict::DoNotSwitchOn ? "Fits" : "Clear", row.change->text));
 }

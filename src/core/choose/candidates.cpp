@@ -133,6 +133,15 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
     out.verdict = f.severity == checks::Severity::Stop ? Verdict::DoNotSwitchOn
                   : out.verdict == Verdict::Clear      ? Verdict::LookAgain
                                                        : out.verdict;
+  for (const auto& cell : trial->judged.cells) {
+    const auto& s = *cell->solved;
+    if (s.bench.deviceIndex(motor) < 0) continue;
+    if (!s.tooLarge.empty()) out.unjudged = s.tooLarge;
+    if (!s.bench.problems.empty()) out.unjudged = s.bench.problems.front().what;
+  }
+  for (const auto& f : out.against)
+    if (f.severity == checks::Severity::NotJudged) out.unjudged = f.text;
+  if (!out.unjudged.empty() && out.verdict != Verdict::DoNotSwitchOn) out.verdict = Verdict::NotJudged;
   const auto margins = trial->judged.margins();
   for (const auto& m : margins) {
     const bool mine = std::ranges::any_of(
@@ -167,6 +176,7 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
 std::string_view standing(const Candidate& c) {
   return !c.excluded.empty()                   ? "cannot be put there"
          : c.verdict == Verdict::DoNotSwitchOn ? "does not fit"
+         : c.verdict == Verdict::NotJudged     ? "not judged"
          : c.verdict == Verdict::Clear         ? "fits"
                                                : "fits, with cautions";
 }
@@ -174,8 +184,8 @@ std::string_view standing(const Candidate& c) {
 bool better(const Candidate& a, const Candidate& b) {
   const auto rank = [](const Candidate& c) {
     const auto stops = std::ranges::count(c.against, checks::Severity::Stop, &checks::Finding::severity);
-    return std::tuple(!c.excluded.empty(), c.verdict == Verdict::DoNotSwitchOn, c.verdict != Verdict::Clear, stops, c.against.size(),
-                      c.parts, c.pins);
+    return std::tuple(!c.excluded.empty(), c.verdict == Verdict::DoNotSwitchOn, c.verdict == Verdict::NotJudged,
+                      c.verdict != Verdict::Clear, stops, c.against.size(), c.parts, c.pins);
   };
   const auto ra = rank(a);
   const auto rb = rank(b);

@@ -22,6 +22,7 @@ struct Candidate {
   std::string excluded;   ///< why it cannot be put there at all; empty: it was tried
   std::string device;     ///< of the stage, on the planned bench
   harness::Edit edit;     ///< that puts it there
+  std::string unjudged;   ///< why nothing can be said for it: an unknown part on its wires, a bench that is too large; empty: it was judged
   Verdict verdict = Verdict::NotJudged;
   /// What would be said that is not said now, causes first; notes are left out.
   checks::Findings against;
@@ -68,7 +69,8 @@ checks::Findings blamed(const Before& before, const Trial& trial, const parts::L
 std::optional<Candidate> candidate(const harness::Harness& bench, const parts::Library& library, const std::string& motor,
                                    const Offer& offer, const std::string& supply, const Options& options, const Before& before);
 
-/// "fits", "fits, with cautions", "does not fit", "cannot be put there": of the stage alone, whatever else is wrong on the bench.
+/// "fits", "fits, with cautions", "does not fit", "not judged", "cannot be put there": of the stage alone, whatever else is wrong on the
+/// bench.
 std::string_view standing(const Candidate& candidate);
 
 /// Best first: by verdict, then by how many stops and cautions there are, then by what has to be fitted besides, then by pins; those that

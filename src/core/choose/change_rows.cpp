@@ -9,6 +9,7 @@
 
 #include "core/bench/motors.h"
 #include "core/choose/level_shift.h"
+#include "core/choose/stage_questions.h"
 #include "core/harness/edit_maker.h"
 #include "core/harness/intent.h"
 
@@ -88,9 +89,8 @@ std::vector<ChangeRow> settings(const harness::Device& device, const parts::Part
 }
 
 harness::Edit figures(const Harness& h, const std::string& device, const std::vector<std::pair<std::string, AnyQuantity>>& all) {
-  harness::EditMaker maker(h.ids(), harness::State::Planned);
   auto d = *h.device(device);
-  for (const auto& [id, value] : all) d.overrides[id] = displayText(value);
+  for (const auto& [id, value] : all) d.overrides[id] = fileText(value);
   harness::Edit out;
   out.changes.push_back(harness::Put<harness::Device>{std::move(d), {}});
   return out;
@@ -164,7 +164,7 @@ std::vector<ChangeRow> supplies(const std::string& device, const parts::Part& pa
 std::vector<ChangeRow> changeRows(const Harness& h, const parts::Library& library, const std::string& motor, const std::string& stage) {
   std::vector<ChangeRow> out;
   const auto* device = h.device(stage);
-  const auto part = device ? library.find(device->part) : nullptr;
+  const auto part = device ? partOf(library, *device) : nullptr;
   if (!part) return out;
   const auto intent = harness::intentFor(h, motor);
   if (!intent.ramp) out.push_back(gentleStart(motor));

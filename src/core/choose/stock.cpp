@@ -57,9 +57,11 @@ ReadStock readStock(std::string_view csv, const parts::Library& library) {
     if (!n && number == 1 && all.size() > 1) continue;  // its heading
     if (all[0].empty()) {
       out.problems.push_back({"It names no part.", where, {}});
+      out.unread.emplace_back(line);
     } else if (!n) {
       out.problems.push_back(
           {fmt::format("\"{}\" is no count of \"{}\": a whole number from 0 on is.", all.size() > 1 ? all[1] : "", all[0]), where, {}});
+      out.unread.emplace_back(line);
     } else {
       if (!library.find(all[0]))
         out.problems.push_back({fmt::format("No library knows a part \"{}\".", all[0]), where, "The line was kept."});
@@ -69,7 +71,7 @@ ReadStock readStock(std::string_view csv, const parts::Library& library) {
   return out;
 }
 
-std::string writeStock(const Stock& stock) {
+std::string writeStock(const Stock& stock, const std::vector<std::string>& unread) {
   std::string out = "part,count\n";
   for (const auto& [part, n] : stock) {
     std::string name = part;
@@ -80,6 +82,7 @@ std::string writeStock(const Stock& stock) {
     }
     out += fmt::format("{},{}\n", name, n);
   }
+  for (const auto& line : unread) out += line + '\n';
   return out;
 }
 

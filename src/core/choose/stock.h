@@ -15,14 +15,15 @@ using Stock = std::map<std::string, int>;
 
 struct ReadStock {
   Stock stock;
-  std::vector<Problem> problems;  ///< one for each line that could not be used as it stands; `where` is "line 3"
+  std::vector<std::string> unread;  ///< lines of which nothing could be used, as they stand
+  std::vector<Problem> problems;    ///< one for each line that could not be used as it stands; `where` is "line 3"
 };
 
 /// "part,count" a line, quoted where it has to be; a first line without a number is a heading. Counts of one part add up. A part that no
 /// library knows is kept, and said.
 ReadStock readStock(std::string_view csv, const parts::Library& library);
-/// With a heading; sorted by part.
-std::string writeStock(const Stock& stock);
+/// With a heading; sorted by part; then lines that could not be read, as they stood.
+std::string writeStock(const Stock& stock, const std::vector<std::string>& unread = {});
 
 /// Parts that a candidate adds to the bench, its own first: part id -> how many.
 std::vector<std::pair<std::string, int>> addedParts(const Candidate& candidate);

@@ -11,8 +11,7 @@
 
 namespace bold::gui {
 namespace {
-constexpr int kStaleAfter = 200;      // ms: what is judged sooner never looks out of date
-constexpr int kBehindTheWindow = 10;  // nice: where both want the machine, the window has it
+constexpr int kStaleAfter = 200;  // ms: what is judged sooner never looks out of date
 }  // namespace
 
 Analyser::Analyser(const Document& document, QObject* parent)

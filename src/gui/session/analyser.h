@@ -11,6 +11,8 @@ namespace bold::gui {
 
 class Document;
 
+inline constexpr int kBehindTheWindow = 10;  ///< nice, of threads that work for the window: where both want the machine, the window has it
+
 /// Analyses the document in the background whenever it changes: the latest document wins.
 class Analyser : public QObject {
   Q_OBJECT

@@ -1,11 +1,14 @@
 #include "gui/session/stage_search.h"
 
+#include <sys/resource.h>
+
 #include <QElapsedTimer>
 #include <QMetaObject>
 #include <QPointer>
 #include <QThreadPool>
 #include <algorithm>
 
+#include "gui/session/analyser.h"
 #include "gui/session/document.h"
 
 namespace bold::gui {
@@ -34,6 +37,7 @@ void StageSearch::begin(const std::string& motor, const std::string& supply, std
   const QPointer<StageSearch> self(this);
   QThreadPool::globalInstance()->start([self, run = m_run, latest = m_latest, h = m_document.harness(), library = m_document.library(),
                                         motor, supply, judged = std::move(judged)]() {
+    ::setpriority(PRIO_PROCESS, 0, kBehindTheWindow);  // of this thread, on Linux, and of those it begins
     Options options;
     options.cancelled = [&] { return latest->load() != run; };
     const auto hand = [&](auto what) { QMetaObject::invokeMethod(self.data(), std::move(what), Qt::QueuedConnection); };

@@ -41,6 +41,7 @@ QString summaryOf(const Session& s, const choose::Candidate& c) {
 QString whyOf(const StageSearch::Row& row) {
   const auto& c = row.candidate;
   if (!c.excluded.empty()) return qs(c.excluded);
+  if (!c.unjudged.empty()) return qs(c.unjudged);
   if (c.against.empty()) return {};
   const auto& first = c.against.front();
   const auto more = static_cast<int>(c.against.size()) - 1;

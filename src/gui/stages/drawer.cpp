@@ -15,9 +15,15 @@ std::string Drawer::path() {
 
 Drawer::Drawer(const parts::Library& library, QObject* parent) : QObject(parent) {
   Disk disk;
-  // What cannot be used of it is kept in the file until the drawer is changed; a file that is not there is an empty drawer.
-  if (const auto text = path().empty() ? Result<std::string>(fail("")) : disk.read(path()))
-    m_stock = choose::readStock(*text, library).stock;
+  if (path().empty() || !disk.exists(path())) return;
+  const auto csv = disk.read(path());
+  if (!csv) {
+    m_broken = qs(text(csv.error()));
+    return;
+  }
+  auto read = choose::readStock(*csv, library);
+  m_stock = std::move(read.stock);
+  m_unread = std::move(read.unread);
 }
 
 QString Drawer::set(choose::Stock stock) {
@@ -26,8 +32,9 @@ QString Drawer::set(choose::Stock stock) {
   Q_EMIT changed();
   Disk disk;
   if (path().empty()) return tr("There is no folder to keep the drawer in: it is forgotten when the window closes.");
+  if (!m_broken.isEmpty()) return tr("%1 The drawer is not written over it.").arg(m_broken);
   if (const auto folder = disk.makeFolder(std::filesystem::path(path()).parent_path().string()); !folder) return qs(text(folder.error()));
-  const auto written = disk.replace(path(), choose::writeStock(m_stock));
+  const auto written = disk.replace(path(), choose::writeStock(m_stock, m_unread));
   return written ? QString() : qs(text(written.error()));
 }
 

@@ -22,6 +22,8 @@ class Drawer : public QObject {
 
  private:
   choose::Stock m_stock;
+  std::vector<std::string> m_unread;  ///< lines of the file that stay as they are
+  QString m_broken;                   ///< why the file that is there was not read: it is not written over
 };
 
 }  // namespace bold::gui

@@ -112,9 +112,12 @@ void DrawerDialog::importFrom() {
   const auto csv = disk.read(path.toStdString());
   if (!csv) return m_said->setText(qs(text(csv.error())));
   const auto read = choose::readStock(*csv, m_session.document.library());
-  QStringList said{tr("%1 read.").arg(plural(static_cast<int>(read.stock.size()), tr("part"), tr("parts")))};
+  auto stock = m_drawer.stock();
+  for (const auto& [part, n] : read.stock) stock[part] = n;
+  QStringList said{tr("%1 read; what the file does not name stays as it was.")
+                       .arg(plural(static_cast<int>(read.stock.size()), tr("part"), tr("parts")))};
   for (const auto& p : read.problems) said << qs(text(p));
-  const auto kept = m_drawer.set(read.stock);
+  const auto kept = m_drawer.set(std::move(stock));
   if (!kept.isEmpty()) said << kept;
   m_said->setText(said.mid(0, 6).join("\n"));
   fill();

@@ -317,7 +317,7 @@ bool StagesPanel::passes(const StageSearch::Row& row, int filter) const {
     case InDrawer:
       return choose::inStock(c, m_drawer.stock(), m_benches->value());
     case Fits:
-      return c.excluded.empty() && c.verdict != Verdict::DoNotSwitchOn;
+      return c.excluded.empty() && (c.verdict == Verdict::Clear || c.verdict == Verdict::LookAgain);
     case NothingBesides:
       return c.excluded.empty() && c.parts == 0;
     case LeavesChannel:
@@ -381,6 +381,7 @@ void StagesPanel::showCurrent() {
   m_gets->setText(gets.join(", "));
   QStringList why;
   if (row && !row->candidate.excluded.empty()) why << qs(row->candidate.excluded);
+  if (row && !row->candidate.unjudged.empty()) why << tr("Not judged: %1").arg(qs(row->candidate.unjudged));
   if (row)
     for (const auto& f : row->candidate.against) why << qs(f.text);
   if (row && row->candidate.sink) why << tr("It needs %1 K/W or less from the junction to the air.").arg(*row->candidate.sink, 0, 'g', 3);

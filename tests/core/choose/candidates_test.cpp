@@ -93,6 +93,19 @@ TEST_CASE("a small unipolar stepper goes by its plug onto its board") {
   CHECK(all.by.at("uln2003-board").pins == 4);
 }
 
+TEST_CASE("a stage on a supply that an unknown part hangs on is not judged: it does not fit by silence") {
+  auto h = wiredBench(kFiveVolts + "part v adapter-12v-2a Supply\npart m brushed-gear25-12v Motor\nintent m both speed ramp\n");
+  h.devices.push_back({.id = "x", .part = "a-part-that-nobody-knows"});
+  h.connections.push_back({.id = "wx", .a = {"x", "A"}, .b = {"v", "P"}});
+  h.connections.push_back({.id = "wy", .a = {"x", "B"}, .b = {"v", "N"}});
+  const auto before = choose::beforeStages(h, library(), "m", {});
+  const auto c = choose::candidate(h, library(), "m", {"drv8871-board"}, "v", {}, *before);
+  REQUIRE(c);
+  CHECK(c->verdict == Verdict::NotJudged);
+  CHECK(c->unjudged.find("a-part-that-nobody-knows") != std::string::npos);
+  CHECK(choose::standing(*c) == "not judged");
+}
+
 // 3.3 V at the gate: the AO3400A promises 2.5 V and less, the IRLZ44N 4 V, the IRF520 10 V.
 TEST_CASE("at 3.3 V the gate decides which MOSFET will do") {
   const All all(kThreeVolts + "part v adapter-12v-2a Supply\npart m pump-diaphragm-12v Motor\nintent m speed\n");

@@ -22,6 +22,11 @@ TEST_CASE("a drawer is read from CSV: headings, quotes, separators, counts that 
   CHECK(said == std::vector<std::string>{"line 2: It names no part.", "line 3: No library knows a part \"no-such-part\".",
                                          "line 4: \"-1\" is no count of \"l9110s-module\": a whole number from 0 on is.",
                                          "line 5: \"\" is no count of \"tb6612fng\": a whole number from 0 on is."});
+  // What could not be used stays in the file.
+  CHECK(wrong.unread.size() == 3);
+  const auto again = choose::readStock(choose::writeStock(wrong.stock, wrong.unread), library());
+  CHECK(again.stock == wrong.stock);
+  CHECK(again.unread == wrong.unread);
   CHECK(choose::readStock("", library()).stock.empty());
 }
 
