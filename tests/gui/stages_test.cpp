@@ -149,6 +149,7 @@ TEST_CASE("stages are filtered, compared and shown in the loom; nothing of that 
 
 TEST_CASE("what lies in the drawer is kept, filters the stages, and says what has to be bought") {
   TemporaryFolder data;
+  const auto home = qgetenv("XDG_DATA_HOME");
   qputenv("XDG_DATA_HOME", QByteArray::fromStdString(data.path()));
   {
     Window w;
@@ -175,7 +176,7 @@ TEST_CASE("what lies in the drawer is kept, filters the stages, and says what ha
   }
   const gui::Drawer again(library());  // another run
   CHECK(again.stock() == choose::Stock{{"l298n-module", 2}});
-  qunsetenv("XDG_DATA_HOME");
+  qputenv("XDG_DATA_HOME", home);
 }
 
 // Controller, two motors and a supply by typing; what each motor shall do; a dual bridge for the first, its other channel for the second.
