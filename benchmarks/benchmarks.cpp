@@ -6,6 +6,7 @@
 #include "core/choose/smallest_change.h"
 #include "core/harness/read_harness.h"
 #include "core/parts/roles.h"
+#include "core/program/pins_used.h"
 #include "support/benches.h"
 #include "support/generate.h"
 
@@ -95,6 +96,33 @@ void chooseStageWithChanges(benchmark::State& state) {
   }
 }
 BENCHMARK(chooseStageWithChanges)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(2);
+
+// The demo's program, drawn out to a number of lines by functions that are called and lines that do something.
+std::string longProgram(int lines) {
+  auto out = test::readFile("demo/wave-tank.ino");
+  const auto loop = out.find("void loop()");
+  std::string functions, calls;
+  for (int k = 0; static_cast<int>(std::ranges::count(out, '\n')) + 12 * k < lines; ++k) {
+    functions += "void work" + std::to_string(k) +
+                 "(int n) {\n  static int level = 0;\n  const int pins[] = {8, 7, A0, A1};\n  for (int i = 0; i < 4; i++) {\n    "
+                 "digitalWrite(pins[i], (n + i) & 1);\n"
+                 "    level += n * 3 + i;\n  }\n  if (analogRead(A3) > level) analogWrite(9, level & 255);\n  else analogWrite(9, 0);\n  "
+                 "delay(2);\n}\n\n";
+    calls += "  work" + std::to_string(k) + "(" + std::to_string(k) + ");\n";
+  }
+  out.insert(loop, functions);
+  out.insert(out.rfind('}'), calls);
+  return out;
+}
+void readProgram(benchmark::State& state) {
+  const auto text = longProgram(static_cast<int>(state.range(0)));
+  const auto part = test::library().find("board-uno-atmega328p");
+  (void)program::shippedCalls();
+  for (auto _ : state)
+    benchmark::DoNotOptimize(program::pinsUsed(program::readTexts({{"tank.ino", text}}, part->id, program::shippedCalls()), "uno", *part,
+                                               program::shippedCalls()));
+}
+BENCHMARK(readProgram)->Arg(70)->Arg(5000)->Arg(50000)->Unit(benchmark::kMillisecond);
 
 // 40 signals, every fourth with PWM, on 92 pins in four rows; a third of the pins can do PWM, in timers of four.
 void placeSignals(benchmark::State& state) {

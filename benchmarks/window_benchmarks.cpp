@@ -7,13 +7,17 @@
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QImage>
+#include <QLineEdit>
 #include <QPainter>
+#include <QPushButton>
 
 #include "core/harness/read_harness.h"
 #include "gui/main_window.h"
+#include "gui/panels/step_rail.h"
 #include "gui/picture/picture_view.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
+#include "gui/wiring/wiring_panel.h"
 #include "support/benches.h"
 #include "support/generate.h"
 #include "support/process.h"
@@ -59,7 +63,7 @@ void repaintPicture(benchmark::State& state) {
   for (auto _ : state) {
     QPainter p(&page);
     p.setClipRect(page.rect());
-    gui::paintPicture(p, layout, {}, {}, true, {}, {});
+    gui::paintPicture(p, layout, {}, {}, true, false, {}, {});
   }
 }
 BENCHMARK(repaintPicture)->Arg(6)->Arg(50)->Arg(200)->Unit(benchmark::kMillisecond);
@@ -115,6 +119,82 @@ void editWhileAnalysing(benchmark::State& state) {
   session.document.undoStack().setClean();
 }
 BENCHMARK(editWhileAnalysing)->Arg(6)->Unit(benchmark::kMillisecond)->Iterations(20);
+
+// A list of 3,000 wires in the wiring step: one action, and all that follows from it in the window. What is judged in the background is
+// left out.
+struct LongList {
+  TemporaryFolder folder;
+  Disk disk;
+  gui::Session session{library(), disk, folder.path("state")};
+  gui::MainWindow window{session};
+  LongList() {
+    auto h = benchOf(6);
+    for (int k = 0; static_cast<int>(h.connections.size()) < 3000; ++k) {
+      const auto block = "x" + std::to_string(k / 4 + 100);
+      if (k % 4 == 0) h.devices.push_back({.id = block, .part = "terminal-block-4"});
+      h.connections.push_back({.id = "many" + std::to_string(k),
+                               .a = {block, std::to_string(k % 4 + 1) + "A"},
+                               .b = {"x" + std::to_string((k / 4 + 1) % 700 + 100), std::to_string(k % 4 + 1) + "B"},
+                               .colour = "YE"});
+    }
+    std::erase_if(h.connections, [&](const auto& c) { return !h.device(c.a.device) || !h.device(c.b.device); });
+    std::vector<Problem> said;
+    window.show();
+    window.rail().setStep(gui::Step::Wiring);
+    session.document.replace(std::move(h), {}, said);
+    window.lookOver();
+    while (!session.analyser.current() || !session.analyser.analysis().explained)
+      QApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
+    QApplication::processEvents();
+  }
+  ~LongList() { session.document.undoStack().setClean(); }
+  template <class W>
+  W* find(const char* name) {
+    return window.findChild<W*>(name);
+  }
+};
+
+void stepThroughLongList(benchmark::State& state) {
+  LongList list;
+  auto* panel = list.find<gui::WiringPanel>("wiring");
+  for (auto _ : state) {
+    panel->stepOn();
+    QApplication::processEvents();
+  }
+}
+BENCHMARK(stepThroughLongList)->Unit(benchmark::kMillisecond);
+
+void filterLongList(benchmark::State& state) {
+  LongList list;
+  auto* filter = list.find<QLineEdit>("wireFilter");
+  bool on = false;
+  for (auto _ : state) {
+    filter->setText((on = !on) ? "yellow x10" : "ground");
+    QApplication::processEvents();
+  }
+}
+BENCHMARK(filterLongList)->Unit(benchmark::kMillisecond);
+
+void markInLongList(benchmark::State& state) {
+  LongList list;
+  auto* fitted = list.find<QPushButton>("mark-fitted");
+  for (auto _ : state) {
+    fitted->click();
+    QApplication::processEvents();
+  }
+}
+BENCHMARK(markInLongList)->Unit(benchmark::kMillisecond)->Iterations(20);
+
+void openLongList(benchmark::State& state) {
+  LongList list;
+  for (auto _ : state) {
+    list.window.rail().setStep(gui::Step::Bench);
+    QApplication::processEvents();
+    list.window.rail().setStep(gui::Step::Wiring);
+    QApplication::processEvents();
+  }
+}
+BENCHMARK(openLongList)->Unit(benchmark::kMillisecond)->Iterations(10);
 
 }  // namespace
 

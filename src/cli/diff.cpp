@@ -1,5 +1,7 @@
 #include <fmt/core.h>
 
+#include <nlohmann/json.hpp>
+
 #include "core/report/comparison.h"
 #include "load.h"
 #include "output.h"

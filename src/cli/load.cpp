@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include "core/harness/document_file.h"
+#include "core/harness/source_standing.h"
 #include "core/parts/own_parts.h"
 #include "output.h"
 
@@ -29,6 +30,7 @@ LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::str
     return out;
   }
   out.problems = std::move(read->problems);
+  (void)harness::lookAtSources(disk, read->harness, file);
   auto here = harness::withDocumentParts(library, read->harness, file, out.problems);
   if (!read->harness.newerFormat) out.bench = Loaded{std::move(read->harness), std::move(here), std::move(*text)};
   return out;

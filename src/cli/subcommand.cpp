@@ -1,7 +1,11 @@
 #include "subcommand.h"
 
 // In the order of the help.
-#define BOLD_SUBCOMMANDS(X) X(check) X(solve) X(explain) X(checks_list) X(parts_list) X(part) X(place) X(stages) X(choose) X(pins) X(diff)
+#define BOLD_SUBCOMMANDS(X) \
+  X(check)                  \
+  X(solve)                  \
+  X(explain)                \
+  X(checks_list) X(parts_list) X(part) X(place) X(stages) X(choose) X(pins) X(diff) X(wires) X(program) X(export_file) X(class_table)
 
 namespace bold::cli {
 

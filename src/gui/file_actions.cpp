@@ -27,6 +27,15 @@ QString nameOf(const harness::OpenFile& file) {
 FileActions::FileActions(Session& session, NoticeBar& notices, QWidget& window)
     : QObject(&window), m_session(session), m_notices(notices), m_window(window) {
   connect(&session.file, &BenchFile::problems, this, &FileActions::showProblems);
+  // It is read whenever somebody saves it: said beside the work, not in its way.
+  connect(&session.program, &ProgramReader::problems, this, [this](const QStringList& sentences) {
+    auto text = sentences.mid(0, 2).join(" ");
+    if (sentences.size() > 2) text += " " + tr("And %1 more.").arg(sentences.size() - 2);
+    m_notices.say("program", text, {{tr("I know"), "programKnown", {}}});
+  });
+  connect(&session.program, &ProgramReader::changed, this, [this] {
+    if (m_session.program.reading()) m_notices.withdraw("program");
+  });
   connect(&session.file, &BenchFile::changedOnDisk, this, &FileActions::changedOnDisk);
   connect(&session.file, &BenchFile::openElsewhere, this, [this] {
     m_notices.say(
@@ -38,7 +47,7 @@ FileActions::FileActions(Session& session, NoticeBar& notices, QWidget& window)
     m_notices.say("notKept", tr("Changes are not kept for a recovery: save often. %1").arg(sentence), {{tr("I know"), "notKeptKnown", {}}});
   });
   connect(&session.document, &Document::replaced, this, [this] {
-    for (const auto* key : {"elsewhere", "changedOnDisk"}) m_notices.withdraw(key);
+    for (const auto* key : {"elsewhere", "changedOnDisk", "program"}) m_notices.withdraw(key);
   });
 }
 

@@ -46,6 +46,8 @@ int main(int argc, char** argv) {
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
   options.addOption({"card", "Show the card of this part.", "PART"});
   options.addOption({"stages", "Try the stages of the library for this motor.", "MOTOR"});
+  options.addOption({"look-over", "Begin looking the wires over."});
+  options.addOption({"read-back", "Begin a round of reading the wiring back, by this reader.", "READER"});
   options.addOption({"change", "Make a part of your own from this part.", "PART"});
   options.addOption({"fields", "With --change: show every field, down to this one (terminals/0).", "PATH"});
   options.addOption({"pick", "Pick the finding with this number.", "N"});
@@ -103,6 +105,8 @@ int main(int argc, char** argv) {
 
   if (options.isSet("stages")) window.showStages(options.value("stages").toStdString());
 
+  if (options.isSet("look-over")) window.lookOver();
+  if (options.isSet("read-back")) window.readBack(options.value("read-back"), 7);  // always in one order: for pictures
   if (options.isSet("change")) {
     const auto id = options.value("change").toStdString();
     if (const auto copy = parts::copyOf(session.document.library(), id, "my-" + id, "My part")) {

@@ -1,6 +1,7 @@
 #include "gui/main_window.h"
 
 #include <QApplication>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QDropEvent>
@@ -16,10 +17,14 @@
 #include <QSplitter>
 #include <QStackedWidget>
 #include <QToolButton>
+#include <QToolTip>
 #include <QVBoxLayout>
 
 #include "core/checks/wired_signals.h"
+#include "core/harness/document_file.h"
+#include "core/harness/exchange_part.h"
 #include "core/harness/mark_done.h"
+#include "core/harness/overlaid.h"
 #include "core/parts/roles.h"
 #include "gui/file_actions.h"
 #include "gui/panels/bench_panel.h"
@@ -33,9 +38,9 @@
 #include "gui/panels/start_card.h"
 #include "gui/panels/step_rail.h"
 #include "gui/panels/verdict_bar.h"
-#include "gui/panels/wiring_panel.h"
 #include "gui/picture/picture_view.h"
 #include "gui/places/ends_view.h"
+#include "gui/program/program_panel.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/stages/stages_panel.h"
@@ -43,13 +48,18 @@
 #include "gui/sums/sums_dialog.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
+#include "gui/wiring/compare_dialog.h"
+#include "gui/wiring/exchange_dialog.h"
+#include "gui/wiring/read_back_view.h"
+#include "gui/wiring/wiring_panel.h"
 
 namespace bold::gui {
 namespace {
 
 constexpr int kSheetBelow = 1200;  // logical px: below it the side panel becomes a sheet over the picture
 constexpr int kShortBelow = 900;   // below it the steps are short
-constexpr int kSideWidth = 400;
+constexpr int kUsualSide = 400;
+constexpr int kLeastPicture = 240;      // px beside a wide panel
 constexpr QSize kUsualSize{1280, 756};  // with its frame it fits a screen of 800 px
 
 QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
@@ -82,15 +92,19 @@ MainWindow::MainWindow(Session& session)
   m_findings = m_side->findChild<FindingsPanel*>();
   m_currents = m_side->findChild<CurrentsPanel*>();
   m_stages = m_side->findChild<StagesPanel*>();
+  m_program = m_side->findChild<ProgramPanel*>();
   m_side->setAutoFillBackground(true);
   m_side->setObjectName("side");
 
   auto* column = new QVBoxLayout(central);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(0);
-  column->addWidget(buildTop());
+  column->addWidget(m_top = buildTop());
   column->addWidget(m_notices);
   column->addWidget(m_body, 1);
+  m_readBack = new ReadBackView(m_session, central);
+  m_readBack->hide();
+  column->addWidget(m_readBack, 1);
   m_status = plainLabel(central);
   m_status->setContentsMargins(14, 5, 14, 5);
   m_status->setAutoFillBackground(true);
@@ -117,6 +131,7 @@ void MainWindow::connectPanels() {
   });
   auto& picture = m_picture->picture();
   connect(&picture, &Picture::wireDrawn, m_wiring, &WiringPanel::join);
+  connect(&picture, &Picture::endDrawn, m_wiring, &WiringPanel::moveEnd);
   connect(&picture, &Picture::joining, this, [this](const QString& from, const QString& to) {
     m_joining->show(from, to);
     arrange();
@@ -130,6 +145,14 @@ void MainWindow::connectPanels() {
   connect(m_stages, &StagesPanel::loomChanged, this, &MainWindow::showGhost);
   connect(m_stages, &StagesPanel::placed, this, [this] { m_rail->setStep(Step::Wiring); });
   connect(m_wiring, &WiringPanel::refused, m_status, &QLabel::setText);
+  connect(m_program, &ProgramPanel::refused, m_status, &QLabel::setText);
+  connect(m_wiring, &WiringPanel::readBackWanted, this, [this] { readBack(); });
+  connect(m_readBack, &ReadBackView::closed, this, [this] { showOnlyReadBack(false); });
+  connect(m_readBack, &ReadBackView::wireWanted, this, [this](const QString& id) {
+    showOnlyReadBack(false);
+    lookOver();
+    m_session.selection.select(id);
+  });
   // Emptied is not untouched: what was taken off the bench may still be wanted.
   connect(m_start, &StartCard::demo, this, [this](const QString& name) {
     if (m_files->mayDiscard()) m_session.file.openDemo(name);
@@ -160,6 +183,7 @@ void MainWindow::connectPanels() {
     m_picture->setFocus();
   });
   connect(&m_session.document, &Document::changed, this, &MainWindow::refreshTitle);
+  connect(&m_session.document, &Document::marked, this, &MainWindow::refreshTitle);
   connect(&m_session.document.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
   connect(m_files, &FileActions::saved, this, &MainWindow::refreshTitle);
 }
@@ -233,7 +257,9 @@ void MainWindow::arrange() {
   const int rail = m_rail->width();
   const int h = m_body->height();
   const bool whole = m_rail->step() == Step::Stages && m_stages->wide();
-  const int side = whole ? m_body->width() - rail : std::min(kSideWidth, m_body->width() - rail - 60);
+  const int wanted =
+      std::max(kUsualSide, std::min(steps()[static_cast<std::size_t>(m_rail->step())].side, m_body->width() - rail - kLeastPicture));
+  const int side = whole ? m_body->width() - rail : std::min(wanted, m_body->width() - rail - 60);
   const bool shown = !m_narrow || m_sheet->isChecked() || m_rail->step() == Step::Stages;
   m_rail->setGeometry(0, 0, rail, h);
   m_picture->setGeometry(rail, 0, m_body->width() - rail - (shown ? side : 0), h);
@@ -241,7 +267,7 @@ void MainWindow::arrange() {
   m_side->setGeometry(m_body->width() - side, 0, side, h);
   m_side->raise();
   // Beside the picture, of which any terminal may be where the wire goes; over it only where nothing is beside it.
-  const int wide = shown ? side : std::min(kSideWidth, m_picture->width() - 24);
+  const int wide = shown ? side : std::min(kUsualSide, m_picture->width() - 24);
   const int tall = shown ? h : std::min(m_joining->sizeHint().height(), h);
   m_joining->setGeometry(shown ? m_body->width() - side : m_picture->x() + 12, shown ? 0 : h - tall - 24, wide, tall);
   m_joining->raise();
@@ -252,6 +278,7 @@ void MainWindow::arrange() {
 void MainWindow::showStep() {
   m_side->setCurrentIndex(static_cast<int>(m_rail->step()));
   m_picture->picture().setDimming(m_rail->step() != Step::Wiring && m_rail->step() != Step::Stages);
+  m_picture->picture().showProgress(m_rail->step() == Step::Wiring);
   m_picture->picture().showCurrents(m_rail->step() == Step::Currents);
   if (m_narrow && !m_sheet->isChecked()) m_sheet->setChecked(true);
   showGhost();
@@ -267,6 +294,46 @@ void MainWindow::showStages(const std::string& motor) {
   m_stages->chooseFor(motor);
   m_session.selection.select(QString::fromStdString(motor));
   m_rail->setStep(Step::Stages);
+}
+
+void MainWindow::lookOver() {
+  m_rail->setStep(Step::Wiring);
+  m_wiring->setMode(WiringPanel::Mode::LookOver);
+}
+
+void MainWindow::readBack() {
+  m_rail->setStep(Step::Wiring);
+  showOnlyReadBack(true);
+  m_readBack->begin();
+}
+
+void MainWindow::readBack(const QString& reader, int shuffle) {
+  readBack();
+  m_readBack->startRound(reader, shuffle);
+}
+
+void MainWindow::showOnlyReadBack(bool only) {
+  m_readBack->setVisible(only);
+  m_body->setVisible(!only);
+  for (QWidget* w : std::initializer_list<QWidget*>{m_verdict, m_status, m_sheet}) w->setVisible(!only);
+  for (const auto* name : {"open", "save", "undo"})
+    if (auto* b = m_top->findChild<QWidget*>(name)) b->setVisible(!only);
+  m_notices->setHidden(only || m_notices->said().isEmpty());
+  menuBar()->setVisible(!only);
+  for (auto* menu : menuBar()->actions()) menu->setEnabled(!only);  // and with it the keys of all that is in it
+  if (!only) {
+    arrange();
+    return;
+  }
+  // What else is open may tell where wires go; so may what was copied from here, and a tip.
+  for (auto* d : findChildren<QDialog*>()) d->close();
+  if (QGuiApplication::clipboard()->ownsClipboard()) QGuiApplication::clipboard()->clear();
+  QToolTip::hideText();
+}
+
+bool MainWindow::mayTell() {
+  if (m_session.concealment.hidden()) m_status->setText(tr("What is found is hidden until you have named the faults: step Limits."));
+  return !m_session.concealment.hidden();
 }
 
 void MainWindow::goTo(const QString& subject, const QString& field) {
@@ -358,48 +425,6 @@ void MainWindow::about() {
          "GNU General "
          "Public License, version 3 or later. No warranty.</p>")
           .arg(QApplication::applicationVersion()));
-}
-
-std::string MainWindow::motorInHand() const {
-  const auto& h = m_session.document.harness();
-  std::string first, open;
-  for (const auto& d : h.devices) {
-    const auto part = m_session.document.library().find(d.part);
-    if (!part || !parts::isMotor(*part) || d.state == harness::State::ToBeRemoved) continue;
-    if (d.id == m_session.selection.subject().toStdString()) return d.id;
-    if (first.empty()) first = d.id;
-    const bool hangs = std::ranges::any_of(h.connections, [&](const auto& c) { return c.a.device == d.id || c.b.device == d.id; });
-    if (open.empty() && !hangs) open = d.id;
-  }
-  return open.empty() ? first : open;
-}
-
-void MainWindow::chooseStage() {
-  const auto motor = motorInHand();
-  if (motor.empty()) return m_status->setText(tr("There is no motor on this bench that could have a stage."));
-  showStages(motor);
-}
-
-void MainWindow::showSums() {
-  const auto motor = motorInHand();
-  if (motor.empty()) return m_status->setText(tr("There is no motor on this bench to work anything out for."));
-  (new SumsDialog(m_session, motor, this))->show();
-}
-
-// Looked over and named in the dialog before it is kept.
-void MainWindow::importPart() {
-  const auto path = QFileDialog::getOpenFileName(this, tr("Import a part"), QString(), tr("Parts (*.json);;All files (*)"));
-  if (!path.isEmpty()) importPartFrom(path);
-}
-
-void MainWindow::importPartFrom(const QString& path) {
-  Disk disk;
-  const auto text = disk.read(path.toStdString());
-  if (!text) {
-    Q_EMIT m_session.file.problems({QString::fromStdString(bold::text(text.error()))});
-    return;
-  }
-  (new OwnPartDialog(m_session, QString::fromStdString(*text), this))->show();
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) {

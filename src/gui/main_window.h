@@ -18,6 +18,8 @@ class FindDialog;
 class FindingsPanel;
 class NoticeBar;
 class PictureView;
+class ProgramPanel;
+class ReadBackView;
 class Session;
 class StartCard;
 class StagesPanel;
@@ -31,11 +33,19 @@ class MainWindow : public QMainWindow {
  public:
   explicit MainWindow(Session& session);
   void openFile(const QString& path);
+  /// Says in a dialog and in the loom what sets the open bench apart from this one.
+  void compareWithFile(const QString& path);
   /// Offers what killed windows left behind; asked for once, at start.
   void offerRecovery();
   StepRail& rail() { return *m_rail; }
   /// Shows the stages for a motor (device).
   void showStages(const std::string& motor);
+  /// The wires one by one, to be marked.
+  void lookOver();
+  /// A second person says where each wire goes.
+  void readBack();
+  /// The same, a round begun at once, in the order of this number.
+  void readBack(const QString& reader, int shuffle);
 
  protected:
   void closeEvent(QCloseEvent* event) override;
@@ -53,12 +63,14 @@ class MainWindow : public QMainWindow {
   PictureView* m_picture;
   EndsView* m_joining;  ///< over the picture while a wire is drawn
   QStackedWidget* m_side;
-  QWidget* m_body;
+  QWidget *m_body, *m_top;
+  ReadBackView* m_readBack;  ///< in the place of everything, while it is open
   FindingsPanel* m_findings;
   WiringPanel* m_wiring;
   BenchPanel* m_bench;
   CurrentsPanel* m_currents;
   StagesPanel* m_stages;
+  ProgramPanel* m_program;
   StartCard* m_start;
   FindDialog* m_find;
   QString m_usually;  ///< what the status line says while nothing else does
@@ -78,6 +90,15 @@ class MainWindow : public QMainWindow {
   void refreshTitle();
   void showStep();
   void showGhost();
+  /// Nothing but the read-back; while it asks, nothing that could tell an answer either.
+  void showOnlyReadBack(bool only);
+  /// Whether what is found may leave the window; says why not.
+  bool mayTell();
+  void compareWith();
+  void exchangePicked();
+  void duplicatePicked();
+  /// The device that is picked, or that what is picked is on; empty: none.
+  std::string deviceInHand() const;
   void showPage(const QString& check);
   void about();
   void importPart();

@@ -1,5 +1,7 @@
 #include <QActionGroup>
+#include <QClipboard>
 #include <QCoreApplication>
+#include <QGuiApplication>
 #include <QMenu>
 #include <QMenuBar>
 #include <QToolButton>
@@ -7,6 +9,7 @@
 #include "core/harness/mark_done.h"
 #include "core/parts/roles.h"
 #include "core/places/numbering.h"
+#include "gui/export_actions.h"
 #include "gui/file_actions.h"
 #include "gui/main_window.h"
 #include "gui/panels/bench_panel.h"
@@ -15,14 +18,16 @@
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/keys_dialog.h"
 #include "gui/panels/step_rail.h"
-#include "gui/panels/wiring_panel.h"
 #include "gui/picture/picture_view.h"
 #include "gui/places/numbering_words.h"
+#include "gui/program/program_panel.h"
 #include "gui/report_actions.h"
 #include "gui/session/session.h"
 #include "gui/stages/pins_dialog.h"
 #include "gui/stages/stages_panel.h"
 #include "gui/steps.h"
+#include "gui/wiring/paste_dialog.h"
+#include "gui/wiring/wiring_panel.h"
 
 namespace bold::gui {
 
@@ -52,7 +57,13 @@ void MainWindow::buildFileMenu() {
   file->addSeparator();
   file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
   file->addAction(tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), this, [this] { m_files->save(true); });
-  file->addAction(tr("&Print the report…"), QKeySequence(tr("Ctrl+P")), this, [this] { printReport(m_session, this); });
+  file->addAction(tr("&Export…"), QKeySequence(tr("Ctrl+Shift+E")), this, [this] {
+    if (mayTell()) chooseAndExport(m_session, this);
+  });
+  file->addAction(tr("&Compare with another bench…"), QKeySequence(tr("Ctrl+Shift+D")), this, &MainWindow::compareWith);
+  file->addAction(tr("&Print the report…"), QKeySequence(tr("Ctrl+P")), this, [this] {
+    if (mayTell()) printReport(m_session, this);
+  });
   file->addSeparator();
   file->addAction(tr("&Quit"), QKeySequence(tr("Ctrl+Q")), this, &QWidget::close);
 }
@@ -74,11 +85,21 @@ void MainWindow::buildEditMenu() {
     m_rail->setStep(Step::Wiring);
     m_wiring->focusEntry();
   });
+  edit->addAction(tr("Paste a wire &list…"), QKeySequence(tr("Ctrl+Shift+V")), this,
+                  [this] { (new PasteDialog(m_session, QGuiApplication::clipboard()->text(), this))->show(); });
+  edit->addAction(tr("E&xchange the picked part…"), QKeySequence(tr("Ctrl+E")), this, &MainWindow::exchangePicked);
+  edit->addAction(tr("Ano&ther one like the picked part"), QKeySequence(tr("Ctrl+T")), this, &MainWindow::duplicatePicked);
+  edit->addAction(tr("Look the wires o&ver"), QKeySequence(tr("Ctrl+R")), this, &MainWindow::lookOver);
+  edit->addAction(tr("Read the wirin&g back…"), QKeySequence(tr("Ctrl+B")), this, [this] { readBack(); });
   edit->addAction(tr("&Find on this bench"), QKeySequence(tr("Ctrl+F")), m_find, &FindDialog::begin);
   edit->addAction(tr("State the pins as they are wire&d"), QKeySequence(tr("Ctrl+U")), this, &MainWindow::stateAsWired);
   edit->addAction(tr("&Import a part…"), this, &MainWindow::importPart);
   edit->addAction(tr("C&hoose a stage for a motor"), QKeySequence(tr("Ctrl+G")), this, &MainWindow::chooseStage);
   edit->addAction(tr("Find pi&ns for signals…"), QKeySequence(tr("Ctrl+J")), this, [this] { (new PinsDialog(m_session, this))->show(); });
+  edit->addAction(tr("Read a program's s&ources…"), QKeySequence(tr("Ctrl+Shift+R")), this, [this] {
+    m_rail->setStep(Step::Program);
+    m_program->choose();
+  });
   edit->addAction(tr("Su&ms for a motor…"), QKeySequence(tr("Ctrl+M")), this, &MainWindow::showSums);
   auto* drop = edit->addAction(tr("&Delete what is picked"), this, &MainWindow::deletePicked);
   drop->setShortcuts({QKeySequence(tr("Delete")), QKeySequence(tr("Ctrl+Backspace"))});
@@ -89,7 +110,9 @@ void MainWindow::buildEditMenu() {
     else
       m_findings->repairPicked();
   });
-  edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] { copyReport(m_session); });
+  edit->addAction(tr("&Copy the report"), QKeySequence(tr("Ctrl+Shift+C")), this, [this] {
+    if (mayTell()) copyReport(m_session);
+  });
   edit->addAction(tr("The picked change is d&one"), QKeySequence(tr("Ctrl+D")), m_wiring, &WiringPanel::markSelectedDone);
   edit->addAction(tr("&All planned changes are done"), this,
                   [this] { m_session.document.apply(harness::markAllDone(m_session.document.harness())); });
@@ -123,6 +146,11 @@ void MainWindow::buildViewMenu() {
   view->addAction(tr("Fit what is pi&cked"), QKeySequence(tr("Ctrl+9")), m_picture, &PictureView::fitPicked);
   view->addAction(tr("U&sual size"), QKeySequence(tr("Ctrl+8")), m_picture, &PictureView::usualSize);
   view->addSeparator();
+  auto* conceal = view->addAction(tr("&Hide what is found until it is named"));
+  conceal->setCheckable(true);
+  conceal->setChecked(m_session.concealment.chosen());
+  conceal->setShortcut(QKeySequence(tr("Ctrl+H")));
+  connect(conceal, &QAction::triggered, &m_session.concealment, &Concealment::choose);
   buildNumberings(*view->addMenu(tr("Pins are &called")));
   view->addAction(tr("Show or hide the &panel"), QKeySequence(tr("F9")), m_sheet, &QToolButton::toggle);
   view->addSeparator();

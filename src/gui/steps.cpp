@@ -8,10 +8,11 @@
 #include "gui/panels/currents_panel.h"
 #include "gui/panels/findings_panel.h"
 #include "gui/panels/plural.h"
-#include "gui/panels/wiring_panel.h"
+#include "gui/program/program_panel.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/stages/stages_panel.h"
+#include "gui/wiring/wiring_panel.h"
 
 namespace bold::gui {
 namespace {
@@ -64,6 +65,7 @@ QString wiringStands(const Session& s, bool narrow) {
 }
 
 QString limitsStand(const Session& s, bool narrow) {
+  if (s.concealment.hidden()) return told("hidden");
   const auto& a = s.analyser.analysis();
   const int stops = a.causes(checks::Severity::Stop);
   const int cautions = a.causes(checks::Severity::Caution);
@@ -79,6 +81,17 @@ QString currentsStand(const Session& s, bool) {
   return shown ? qs(shown->command().id) : told("nothing to solve");
 }
 
+QString programStands(const Session& s, bool narrow) {
+  const auto& sources = s.document.harness().sources;
+  if (sources.empty()) return told("not read");
+  if (s.concealment.hidden()) return told("hidden");
+  const auto said = static_cast<int>(std::ranges::count_if(s.analyser.analysis().findings, [](const checks::Finding& f) {
+    return f.check.starts_with("program-") && f.severity <= checks::Severity::Caution;
+  }));
+  if (said > 0) return narrow ? told("%1 open").arg(said) : plural(said, told("disagreement"), told("disagreements"));
+  return narrow ? told("agrees") : told("agrees with the wires");
+}
+
 }  // namespace
 
 const std::vector<StepRow>& steps() {
@@ -88,6 +101,7 @@ const std::vector<StepRow>& steps() {
       {Step::Wiring, "wiring", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Wiring"), make<WiringPanel>, wiringStands},
       {Step::Limits, "limits", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Limits"), make<FindingsPanel>, limitsStand},
       {Step::Currents, "currents", QT_TRANSLATE_NOOP("bold::gui::StepRail", "&Currents"), make<CurrentsPanel>, currentsStand},
+      {Step::Program, "program", QT_TRANSLATE_NOOP("bold::gui::StepRail", "Pr&ogram"), make<ProgramPanel>, programStands, 560},
   };
   return rows;
 }

@@ -11,7 +11,7 @@ class Session;
 
 /// A step of the work. What is known of each is its row in steps.cpp, and nowhere else: rail, keys, menu, options, completion, pictures and
 /// tests all come from there.
-enum class Step { Bench, Stages, Wiring, Limits, Currents };
+enum class Step { Bench, Stages, Wiring, Limits, Currents, Program };
 
 struct StepRow {
   Step step;
@@ -22,6 +22,7 @@ struct StepRow {
   /// One line that says where it stands.
   /// @param narrow in half the width
   QString (*standing)(const Session& session, bool narrow);
+  int side = 400;  ///< px that its panel takes beside the picture, where there is room
 
   QString title() const;  ///< translated, without the mark
   QString key() const;    ///< "Ctrl+1"
@@ -31,7 +32,7 @@ struct StepRow {
 const std::vector<StepRow>& steps();
 /// nullptr where no step has this id.
 const StepRow* stepById(const QString& id);
-/// "bench, stages, wiring, limits or currents"
+/// "bench, stages, wiring, limits, currents or program"
 QString stepIds();
 
 }  // namespace bold::gui

@@ -24,7 +24,7 @@ TEST_CASE("diff: the same, different, unusable; what changed, what is said now a
   CHECK(text.code == 1);
   CHECK(text.out.starts_with("Before: Clear to switch on\nNow:    Do not switch on\n"));
   CHECK(text.out.find(" is gone\n") != std::string::npos);
-  CHECK(text.out.find("Wave paddle (brushed-gear25-12v) is changed\n") != std::string::npos);
+  CHECK(text.out.find("Wave paddle (brushed-gear25-12v) is changed: winding 3 ohm, was 6.2 ohm\n") != std::string::npos);
   CHECK(text.out.find("Said now, and not before\n") != std::string::npos);
   // Its winding alone: more current, nothing gone.
   const auto stronger = file("stronger.harness", demo + "\nfigure paddle.winding 3 ohm\n");

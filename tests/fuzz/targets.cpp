@@ -20,6 +20,7 @@
 #include "core/parts/search.h"
 #include "core/parts/truth_table.h"
 #include "core/parts/typed_part.h"
+#include "core/program/pins_used.h"
 
 namespace bold::fuzz {
 namespace {
@@ -129,6 +130,40 @@ void typedText(std::string_view bytes) {
   for (const auto& p : parts::typedParts(bytes)) promise(!p.text.empty() && library().find(p.part) != nullptr, "a typed part is a part");
   const auto query = parts::parseQuery(bytes);
   for (const auto& p : library().search({})) promise(parts::score(*p, query) >= 0, "a score is no debt");
+}
+
+void program(std::string_view bytes) {
+  if (bytes.empty()) return;
+  const char language = bytes.front();
+  const std::string file = language == 'p' ? "main.py" : language == 'c' ? "main.c" : "main.ino";
+  const auto read = bold::program::readTexts({{file, std::string(bytes.substr(1))}}, "board-uno-atmega328p", bold::program::shippedCalls());
+  for (const auto& p : read.problems) oneSentence(p);
+  const auto part = library().find("board-uno-atmega328p");
+  const auto s = bold::program::pinsUsed(read, "uno", *part, bold::program::shippedCalls());
+  promise(s.told <= s.asked, "no more is told than was asked");
+  promise(s.asked == s.told || !s.untold.empty(), "what is not told is said");
+  promise(s.files.size() == 1 && s.files.front().file == file, "no other file is read");
+  const auto& text = read.sources.files.front();
+  const auto inside = [&](const harness::Spot& at) {
+    return at.line == 0 || (at.file == file && at.line <= static_cast<int>(text.lines.size()) && at.column >= 1);
+  };
+  for (const auto& u : s.pins) {
+    promise(!u.word.empty(), "a pin has a word");
+    promise(inside(u.number) && std::ranges::all_of(u.places, inside), "a place lies in the source");
+    promise(!u.scale || *u.scale > 0, "a scale is above nothing");
+  }
+  for (const auto& u : s.untold) promise(inside(u.place) && !u.what.empty(), "what is not told has a place");
+  // It survives the file.
+  harness::Harness h;
+  h.devices.push_back({.id = "uno", .part = "board-uno-atmega328p"});
+  h.sources.push_back(s);
+  h.sources.front().id = "source1";
+  const auto again = harness::readHarness(harness::writeHarness(h), "x");
+  promise(again && again->harness.sources.size() == 1, "what was read is kept");
+  auto kept = again->harness.sources.front();
+  kept.raw = nullptr;
+  promise(harness::leftOut(again->harness).empty(), "and nothing of it is left out");
+  promise(kept.pins == h.sources.front().pins && kept.groups == h.sources.front().groups && kept.untold == s.untold, "to the last word");
 }
 
 }  // namespace bold::fuzz

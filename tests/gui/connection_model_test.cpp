@@ -1,4 +1,4 @@
-#include "gui/panels/connection_model.h"
+#include "gui/wiring/connection_model.h"
 
 #include <rapidcheck/catch.h>
 
@@ -12,10 +12,17 @@ using gui::ConnectionModel;
 
 namespace {
 
-std::vector<harness::ConnectionRow> rowsNamed(const std::vector<int>& ids) {
-  std::vector<harness::ConnectionRow> rows;
-  for (const int id : ids)
-    rows.push_back({.id = "w" + std::to_string(id), .colour = "RD", .from = "Uno D" + std::to_string(id), .to = "S1 IN1"});
+gui::WireRow rowOf(const std::string& id, const std::string& from) {
+  gui::WireRow row;
+  row.wire.id = id;
+  row.wire.colour = "RD";
+  row.wire.names = {from, "S1 IN1"};
+  return row;
+}
+
+std::vector<gui::WireRow> rowsNamed(const std::vector<int>& ids) {
+  std::vector<gui::WireRow> rows;
+  for (const int id : ids) rows.push_back(rowOf("w" + std::to_string(id), "Uno D" + std::to_string(id)));
   return rows;
 }
 
@@ -68,13 +75,25 @@ TEST_CASE("a picked connection stays picked while others come and go before and 
 
 TEST_CASE("a wire says its colour to a reader of the screen, a plug what it is") {
   ConnectionModel model;
-  model.show({{.id = "w1", .colour = "RD", .from = "Uno D9", .to = "S1 IN1", .gauge = "22", .size = "22 AWG, 0.3 m"},
-              {.id = "p1", .kind = harness::ConnectionKind::Plug, .from = "USB", .to = "Uno USB", .state = harness::State::Planned}});
+  auto wire = rowOf("w1", "Uno D9");
+  wire.wire.size = "22 AWG, 0.3 m";
+  wire.wire.fitted = true;
+  auto plug = rowOf("p1", "USB");
+  plug.wire.kind = harness::ConnectionKind::Plug;
+  plug.wire.state = harness::State::Planned;
+  model.show({wire, plug, {{}, "S1"}});
   const auto at = [&](int row, int column, int role) { return model.index(row, column).data(role).toString(); };
   CHECK(at(0, ConnectionModel::Which, Qt::AccessibleTextRole) == "RD wire");
   CHECK(at(0, ConnectionModel::Which, Qt::DisplayRole).isEmpty());
   CHECK_FALSE(model.index(0, ConnectionModel::Which).data(Qt::DecorationRole).isNull());
   CHECK(at(0, ConnectionModel::Gauge, Qt::ToolTipRole).contains("22 AWG, 0.3 m"));
+  CHECK(at(0, ConnectionModel::Looked, Qt::AccessibleTextRole) == "fitted");
+  CHECK(at(1, ConnectionModel::Looked, Qt::AccessibleTextRole) == "to make");
+  // A title is no connection, and nothing to pick.
+  CHECK(at(2, ConnectionModel::From, Qt::DisplayRole) == "S1");
+  CHECK(model.idOf(model.index(2, 0)).isEmpty());
+  CHECK_FALSE(model.flags(model.index(2, 0)).testFlag(Qt::ItemIsSelectable));
+  CHECK(model.rowOf("") == -1);
   CHECK(at(1, ConnectionModel::Which, Qt::DisplayRole) == "plug");
   CHECK(model.index(1, ConnectionModel::Which).data(Qt::DecorationRole).isNull());
   CHECK(at(1, ConnectionModel::Made, Qt::DisplayRole) == "to make");

@@ -13,7 +13,7 @@
 #include "core/harness/read_harness.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/finding_card.h"
-#include "gui/panels/wiring_panel.h"
+#include "gui/wiring/wiring_panel.h"
 #include "support/expected.h"
 #include "window.h"
 

@@ -512,6 +512,14 @@ TEST_CASE("every line of the list of keys does what it says") {
          CHECK(session.document.undoStack().isClean());
        }},
       {"Save as…", [&] { CHECK(modalTitle([&] { key(Qt::Key_S, Qt::ControlModifier | Qt::ShiftModifier); }) == "Save the bench"); }},
+      {"Export…", [&] { CHECK(modalTitle([&] { key(Qt::Key_E, Qt::ControlModifier | Qt::ShiftModifier); }) == "Export the bench"); }},
+      {"Read a program's sources…",
+       [&] {
+         CHECK(modalTitle([&] { key(Qt::Key_R, Qt::ControlModifier | Qt::ShiftModifier); }) == "Sources of the program");
+         CHECK(w.main.rail().step() == gui::Step::Program);
+       }},
+      {"Compare with another bench…",
+       [&] { CHECK(modalTitle([&] { key(Qt::Key_D, Qt::ControlModifier | Qt::ShiftModifier); }) == "Compare with another bench"); }},
       {"Print the report…", [&] { CHECK_FALSE(modalTitle([&] { key(Qt::Key_P); }).isEmpty()); }},
       {"Quit",
        [&] {
@@ -541,6 +549,52 @@ TEST_CASE("every line of the list of keys does what it says") {
        [&] {
          key(Qt::Key_L);
          CHECK(w.main.focusWidget()->objectName() == "wireEntry");
+       }},
+      {"Hide what is found until it is named",
+       [&] {
+         key(Qt::Key_H);
+         CHECK(w.session.concealment.hidden());
+         key(Qt::Key_H);
+         CHECK_FALSE(w.session.concealment.hidden());
+       }},
+      {"Paste a wire list…",
+       [&] {
+         key(Qt::Key_V, Qt::ControlModifier | Qt::ShiftModifier);
+         auto* dialog = w.main.findChild<QDialog*>("pasteWires");
+         REQUIRE(dialog);
+         dialog->close();
+         w.main.activateWindow();
+       }},
+      {"Exchange the picked part…",
+       [&] {
+         w.session.selection.select("s1");
+         key(Qt::Key_E);
+         auto* dialog = w.main.findChild<QDialog*>("exchange");
+         REQUIRE(dialog);
+         dialog->close();
+         w.main.activateWindow();
+       }},
+      {"Another one like the picked part",
+       [&] {
+         const auto before = w.session.document.harness().devices.size();
+         w.session.selection.select("pump");
+         key(Qt::Key_T);
+         CHECK(w.session.document.harness().devices.size() == before + 1);
+         w.session.document.undoStack().undo();
+       }},
+      {"Look the wires over",
+       [&] {
+         key(Qt::Key_R);
+         CHECK(w.main.rail().step() == gui::Step::Wiring);
+         CHECK(w.main.findChild<QPushButton*>("modeLookOver")->isChecked());
+         CHECK(w.main.focusWidget()->objectName() == "wireTable");
+         w.main.findChild<QPushButton*>("modeMake")->click();
+       }},
+      {"Read the wiring back…",
+       [&] {
+         key(Qt::Key_B);
+         CHECK(w.main.findChild<QLineEdit*>("reader")->isVisible());
+         w.main.findChild<QPushButton*>("leaveReadBack")->click();
        }},
       {"Find on this bench",
        [&] {
@@ -616,6 +670,11 @@ TEST_CASE("every line of the list of keys does what it says") {
        [&] {
          key(Qt::Key_4);
          CHECK(step() == gui::Step::Limits);
+       }},
+      {"Program",
+       [&] {
+         key(Qt::Key_6);
+         CHECK(step() == gui::Step::Program);
        }},
       {"Currents",
        [&] {

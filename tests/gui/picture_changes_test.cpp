@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <catch2/catch.hpp>
 
-#include "gui/picture/changes.h"
+#include "core/picture/changes.h"
 #include "gui/picture/picture.h"
 #include "gui/theme/palette.h"
 #include "support/benches.h"
@@ -34,7 +34,7 @@ void paint(QImage& page, double zoom, const QRegion& region, const Shown& s) {
   p.setClipRegion(region);
   p.fillRect(page.rect(), gui::palette().paper);
   p.scale(zoom, zoom);
-  gui::paintPicture(p, s.layout, s.badges, {}, true, {}, {});
+  gui::paintPicture(p, s.layout, s.badges, {}, true, true, {}, {});
 }
 
 QImage whole(double zoom, const Shown& s) {

@@ -10,21 +10,47 @@
 #include <QPointer>
 #include <QTimer>
 #include <QWheelEvent>
+#include <algorithm>
+#include <array>
 
 namespace bold::test {
 namespace {
 
 constexpr int kAnswersEvery = 30;  // ms
 
-const char* const kTexts[]{"d9 s1.in1", "usb uno", "uno",  "28byj",      "12 V 0.5 A, 2 A stall",
-                           "1.2 kHz",   "-3",      "80 %", "4k7",        "",
-                           "s1.",       "gnd",     "%1",   "<b>x",       "l298n",
-                           "irlz44n",   "nema",    "5",    "d5 q1.gate", "0.3 m"};
+const char* const kTexts[]{"d9 s1.in1",
+                           "usb uno",
+                           "uno",
+                           "28byj",
+                           "12 V 0.5 A, 2 A stall",
+                           "1.2 kHz",
+                           "-3",
+                           "80 %",
+                           "4k7",
+                           "",
+                           "s1.",
+                           "gnd",
+                           "%1",
+                           "<b>x",
+                           "l298n",
+                           "irlz44n",
+                           "nema",
+                           "5",
+                           "d5 q1.gate",
+                           "0.3 m",
+                           "d4-d7 s1.in1-in4",
+                           "open",
+                           "loose",
+                           "d8-d9",
+                           "s1 in2"};
 
 // What asks for files or printers, ends the program or leaves it: not for hands that know nothing.
 bool leftAlone(const QString& text) {
   const auto plain = QString(text).remove('&');
-  return plain.contains("…") || plain == "Quit" || plain == "Save" || plain.startsWith("Save as") || plain.startsWith("Print");
+  const bool asks =
+      plain.contains("…") && std::ranges::any_of(std::array{"Open", "Export", "Compare", "Import", "From", "To", "Save", "Print"},
+                                                 [&](const char* word) { return plain.startsWith(word); });
+  return asks || plain == "Quit" || plain == "Save" || plain.startsWith("Save as") || plain.startsWith("Print");
 }
 
 }  // namespace

@@ -4,7 +4,7 @@
 #include <set>
 
 #include "core/parts/connectors.h"
-#include "gui/picture/layout.h"
+#include "core/picture/layout.h"
 #include "support/benches.h"
 
 using namespace bold;

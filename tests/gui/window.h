@@ -4,6 +4,8 @@
 #include <QPushButton>
 #include <QSignalSpy>
 #include <QTest>
+#include <utility>
+#include <vector>
 
 #include "core/base/file_system.h"
 #include "gui/main_window.h"
@@ -46,7 +48,14 @@ struct Window {
   /// Waits until the analysis with its explanations is there.
   void settle() {
     (void)eventually([&] { return session.analyser.current() && session.analyser.analysis().explained; });
-    QTest::qWait(30);  // new cards are laid out
+    // New cards are laid out, which takes several rounds: until a round moves nothing any more.
+    std::vector<QRect> before;
+    (void)eventually([&] {
+      QTest::qWait(30);
+      std::vector<QRect> now;
+      for (const auto* c : main.findChildren<gui::FindingCard*>()) now.push_back(c->geometry());
+      return std::exchange(before, now) == now;
+    });
   }
   template <class W>
   W* find(const char* name) {

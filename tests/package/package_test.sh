@@ -63,7 +63,7 @@ completed=$(PATH="$root/usr/bin:$PATH" bash -c '
     case $line in bold-harness*) _bold_harness ;; *) _boldh ;; esac
     echo "$line: ${COMPREPLY[*]}"
   done')
-for wanted in "boldh : check solve explain checks parts part place stages choose pins diff --help --version" "boldh check --format : text json sarif junit" "boldh solve -:.* --supply" \
+for wanted in "boldh : check solve explain checks parts part place stages choose pins diff wires program export class --help --version" "boldh check --format : text json sarif junit" "boldh solve -:.* --supply" \
   "boldh check :.* FILES" "boldh explain base-d: base-drive" "boldh part l298n-m: .*l298n-module" "bold-harness --step : bench stages wiring limits currents"; do
   grep -q -e "$wanted" <<<"$completed" || { echo "$completed"; fail "completion: $wanted"; }
 done

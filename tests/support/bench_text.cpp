@@ -8,6 +8,7 @@
 #include "core/harness/add_part.h"
 #include "core/harness/intent.h"
 #include "core/harness/remove_device.h"
+#include "core/program/pins_used.h"
 
 namespace bold::test {
 namespace {
@@ -29,12 +30,18 @@ class BenchText {
     std::istringstream in{std::string(text)};
     for (std::string line; std::getline(in, line);) {
       m_line = line;
+      if (line.starts_with('|')) {
+        m_source += line.size() > 2 ? line.substr(2) + "\n" : "\n";
+        continue;
+      }
+      program();
       std::istringstream words(line);
       std::vector<std::string> w;
       for (std::string x; words >> x;) w.push_back(x);
       if (w.empty() || w[0].starts_with('#')) continue;
       one(w);
     }
+    program();
   }
   Harness take() { return std::move(m_harness); }
 
@@ -44,6 +51,7 @@ class BenchText {
   Harness m_harness;
   std::string m_line;
   bool m_planned = false;
+  std::string m_controller, m_file, m_source;  // of the program whose lines are read
 
   [[noreturn]] void wrong(const std::string& why) const { throw std::runtime_error("\"" + m_line + "\": " + why); }
   Address address(const std::string& s) const {
@@ -81,8 +89,25 @@ class BenchText {
       value(w);
     else if (verb == "intent")
       intent(w);
-    else
+    else if (verb == "program") {
+      m_controller = w.at(1);
+      m_file = w.at(2);
+    } else
       wrong("no such line");
+  }
+  void program() {
+    if (m_file.empty() || m_source.empty()) return;
+    const auto* d = m_harness.device(m_controller);
+    const auto part = d ? m_library.find(d->part) : nullptr;
+    if (!part) wrong("no such controller");
+    const auto read = program::readTexts({{m_file, m_source}}, d->part, program::shippedCalls());
+    auto s = program::pinsUsed(read, m_controller, *part, program::shippedCalls());
+    std::erase_if(m_harness.sources, [&](const SourceRead& x) { return x.controller == m_controller; });
+    s.id = m_harness.freeId("source");
+    for (auto& f : s.files) f.standing = Standing::AsRead;
+    m_harness.sources.push_back(std::move(s));
+    m_file.clear();
+    m_source.clear();
   }
   void part(const std::vector<std::string>& w) {
     auto e = addPart(m_harness, m_library, w.at(2), w.at(1), rest(w, 3));

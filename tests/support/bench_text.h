@@ -24,6 +24,7 @@ namespace bold::test {
 ///   intent m1 [both] [speed] [hold] [pwm=490Hz] [forward=P] [stage=s1] [channel=A] [sequence=full] [duty=0.5] [ramp] [together]
 ///          [rate=800Hz] [steps=200] [length=2us] role=uno.D9 … (role=uno.D9! is stated active low,
 ///          role=uno.D9^ active high, role=uno.D9? names no numbering)
+///   program uno lift.ino              what that program says of uno's pins; its lines follow, each behind "|" and a blank
 ///   plan                              what follows is planned
 ///   title …                           |  # comment
 /// Throws std::runtime_error naming the line: it is for our own files only.

@@ -39,10 +39,14 @@ std::string TemporaryFolder::write(const std::string& name, const std::string& t
 }
 
 Ran run(const std::vector<std::string>& arguments, const std::string& dataHome) {
+  return runProgram(BOLDH, arguments, dataHome);
+}
+
+Ran runProgram(const std::string& program, const std::vector<std::string>& arguments, const std::string& dataHome) {
   const TemporaryFolder home;
   std::string command = "env -i HOME=" + quoted(home.path()) + " PATH=/usr/bin:/bin LC_ALL=C.UTF-8 ";
   if (!dataHome.empty()) command += "XDG_DATA_HOME=" + quoted(dataHome) + " ";
-  command += quoted(BOLDH);
+  command += quoted(program);
   for (const auto& a : arguments) command += " " + quoted(a);
   command += " </dev/null >" + quoted(home.path("out")) + " 2>" + quoted(home.path("err"));
   const int status = std::system(command.c_str());

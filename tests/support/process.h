@@ -13,6 +13,9 @@ struct Ran {
 /// Runs boldh in an empty home, so that the user's own folders are never read. stdin is empty.
 Ran run(const std::vector<std::string>& arguments, const std::string& dataHome = {});
 
+/// Any other program, likewise.
+Ran runProgram(const std::string& program, const std::vector<std::string>& arguments, const std::string& dataHome = {});
+
 /// A fresh folder that is gone at the end.
 class TemporaryFolder {
  public:

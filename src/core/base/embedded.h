@@ -11,9 +11,10 @@ struct File {
   std::string_view text;
 };
 
-std::span<const File> parts();    ///< data/parts
-std::span<const File> pages();    ///< docs/checks
-std::span<const File> schemas();  ///< data/schema
-std::span<const File> demos();    ///< demo/*.harness
+std::span<const File> parts();         ///< data/parts
+std::span<const File> pages();         ///< docs/checks
+std::span<const File> schemas();       ///< data/schema
+std::span<const File> programCalls();  ///< data/program
+std::span<const File> demos();         ///< demo/*.harness
 
 }  // namespace bold::embedded

@@ -51,7 +51,8 @@ constexpr double kNoVoltage = 1e-6;
 constexpr std::array kPrefixes{Prefix{"p", "p", -12}, Prefix{"n", "n", -9}, Prefix{"u", "µ", -6}, Prefix{"m", "m", -3},
                                Prefix{"", "", 0},     Prefix{"k", "k", 3},  Prefix{"M", "M", 6}};
 
-std::optional<int> prefixExponent(std::string_view s) {
+std::optional<int> prefixExponent(std::string_view s, Unit unit) {
+  if (s == "c" && unit == Unit::Metre) return -2;  // wires are measured so
   if (s == "µ" || s == "μ") return -6;
   for (const auto& p : kPrefixes)
     if (p.file == s) return p.exponent;
@@ -105,7 +106,7 @@ Result<AnyQuantity> parseWith(std::string_view original, std::string_view number
   }
   // Resistors are written "220" or "10k" by everybody.
   if (!found && unit.unit == Unit::Ohm) found = true;
-  const auto exponent = found ? prefixExponent(head) : std::nullopt;
+  const auto exponent = found ? prefixExponent(head, unit.unit) : std::nullopt;
   if (!exponent || (*exponent != 0 && !unit.prefixes))
     return fail(fmt::format("\"{}\" is not a quantity in {}", original, unit.file.empty() ? "plain numbers" : unit.file));
   const auto value = scaled(number, *exponent);

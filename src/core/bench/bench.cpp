@@ -174,6 +174,12 @@ class BenchMaker {
         const bool read = parts::isPeripheral(part) && !parts::isMotor(part);
         (read ? m_bench.reads : m_bench.intents).push_back(std::move(i));
       }
+    for (const auto& s : m_h.sources)
+      if (m_bench.deviceIndex(s.controller) >= 0)
+        m_bench.sources.push_back(s);
+      else
+        m_bench.problems.push_back({fmt::format("The program \"{}\" runs on {}, which is not on the bench.", s.id, s.controller),
+                                    "#" + s.id, "It was kept but is not judged."});
     for (auto& p : problemsOfIntents(m_h, m_library)) m_bench.problems.push_back(std::move(p));
     return std::move(m_bench);
   }

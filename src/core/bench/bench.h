@@ -58,8 +58,9 @@ struct Bench {
   std::vector<BenchDevice> devices;
   std::vector<harness::Connection> connections;
   std::vector<Link> links;
-  std::vector<harness::Intent> intents;  ///< of motors
-  std::vector<harness::Intent> reads;    ///< of sensors: roles are their terminals, pins those that the program reads them at
+  std::vector<harness::Intent> intents;      ///< of motors
+  std::vector<harness::Intent> reads;        ///< of sensors: roles are their terminals, pins those that the program reads them at
+  std::vector<harness::SourceRead> sources;  ///< what the controllers' programs say of their pins
   std::vector<Problem> problems;  ///< what keeps it from being judged: unknown parts, wires to nowhere, intents for what is not there
   std::vector<Problem> remarks;   ///< replaced figures that contradict each other
   std::optional<Celsius> ambient;

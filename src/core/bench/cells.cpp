@@ -160,6 +160,7 @@ class Cutting {
     for (const auto& g : m_h.goals) out.parts[cell(device(g.motor), -1)].goals.push_back(g);
     for (const auto& a : m_h.assignments) out.parts[cell(device(a.motor), -1)].assignments.push_back(a);
     for (const auto& p : m_h.program) out.parts[cell(device(p.motor), -1)].program.push_back(p);
+    for (const auto& s : m_h.sources) out.parts[cell(device(s.controller), -1)].sources.push_back(s);
     return out;
   }
 

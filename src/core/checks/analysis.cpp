@@ -12,7 +12,10 @@
 #include "core/checks/margin_words.h"
 #include "core/checks/wired_signals.h"
 #include "core/harness/left_out.h"
+#include "core/harness/marks.h"
+#include "core/harness/names.h"
 #include "core/harness/read_harness.h"
+#include "core/harness/source_standing.h"
 #include "core/parts/saturation.h"
 
 namespace bold {
@@ -121,6 +124,7 @@ std::vector<std::string> limitsFromFile(const Analysis& a) {
 }
 
 constexpr std::size_t kMostLeftOutSaid = 50;
+constexpr int kMostFoundSaid = 5;
 
 void sayLeftOut(Analysis& a) {
   for (std::size_t i = 0; i < std::min(a.leftOut.size(), kMostLeftOutSaid); ++i) {
@@ -142,14 +146,31 @@ Unstated withoutSignals(const bench::SolvedBench& s, const bench::Motor& m) {
       checks::fieldOf(s, m, "signals")};
 }
 
-void decide(Analysis& a, const harness::Harness& h, const Options& options) {
+// What stands on the bench is not what was judged.
+std::optional<std::string> foundOtherwise(const harness::Harness& h, const parts::Library& library) {
+  std::string names;
+  int count = 0;
+  const auto marks = harness::allMarks(h, library);
+  for (std::size_t i = 0; i < marks.size(); ++i)
+    if (marks[i].wrong && ++count <= kMostFoundSaid) names += (count == 1 ? "" : "; ") + harness::shownEnds(h, library, h.connections[i]);
+  if (count == 0) return std::nullopt;
+  if (count > kMostFoundSaid) names += fmt::format("; and {} more", count - kMostFoundSaid);
+  return fmt::format("{} found otherwise on the bench than in the list: {}",
+                     count == 1 ? "a connection was" : fmt::format("{} connections were", count), names);
+}
+
+void decide(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
   const auto& bench = a.solved->bench;
   const auto& motors = a.solved->motors;
   for (std::size_t k = 0; k < motors.size(); ++k)
     if (!bench::stated(motors, static_cast<int>(k))) a.unstated.push_back(withoutSignals(*a.solved, motors[k]));
   sayLeftOut(a);
+  const auto otherwise = foundOtherwise(h, library);
+  if (otherwise) a.why.push_back(*otherwise);
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);
+  const auto stale = harness::staleSources(h);
+  a.why.insert(a.why.end(), stale.begin(), stale.end());
   if (!options.only.empty()) a.why.emplace_back("only some of its commands were solved");
   if (h.newerFormat) a.why.emplace_back("the file comes from a newer version of the program");
   for (const auto& f : a.findings)
@@ -157,7 +178,9 @@ void decide(Analysis& a, const harness::Harness& h, const Options& options) {
   if (a.count(Severity::Stop) > 0 && !h.newerFormat) {
     a.why.clear();  // the stops are why; only what could not be used as it stands is said besides
     sayLeftOut(a);
+    if (otherwise) a.why.push_back(*otherwise);
     for (const auto& p : bench.problems) a.why.push_back(p.what);
+    a.why.insert(a.why.end(), stale.begin(), stale.end());
     for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
     a.verdict = Verdict::DoNotSwitchOn;
     return;
@@ -170,6 +193,7 @@ void decide(Analysis& a, const harness::Harness& h, const Options& options) {
   if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
   if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));
   for (const auto& u : a.unstated) a.why.push_back(u.text);
+  for (auto& u : harness::untoldOf(h)) a.why.push_back(std::move(u));
   for (auto& l : limitsFromFile(a)) a.why.push_back(std::move(l));
   a.verdict = a.why.empty() ? Verdict::Clear : Verdict::LookAgain;
   a.tightest = checks::tightestWords(a);
@@ -226,7 +250,7 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   }
   number(a.findings);
   sayHowToMend(a.findings);
-  decide(a, h, options);
+  decide(a, h, library, options);
   return a;
 }
 
@@ -284,7 +308,8 @@ std::string summary(const Analysis& a) {
   if (a.openChanges > 0)
     out += fmt::format("{}{} to make on the bench", out.empty() ? "" : ", ",
                        a.openChanges == 1 ? "1 change" : fmt::format("{} changes", a.openChanges));
-  if (out.empty() && a.verdict != Verdict::Clear && !a.why.empty()) out = a.why.front();
+  const bool saysWhy = a.verdict == Verdict::NotJudged && a.leftOut.empty() && a.count(Severity::NotJudged) == 0;  // else it is counted
+  if (!a.why.empty() && (saysWhy || (out.empty() && a.verdict != Verdict::Clear))) out = a.why.front() + (out.empty() ? "" : "; " + out);
   if (out.empty()) out = "nothing to mend";
   return a.tightest.empty() ? out : out + "; " + a.tightest;
 }

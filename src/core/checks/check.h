@@ -18,7 +18,7 @@ struct Check {
   using Deciding = Findings (*)(const bench::SolvedBench&);
 
   std::string_view id;
-  std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, heat, commands
+  std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, heat, commands, program
   std::string_view title;
   Harm harm;  ///< of its stops
   std::variant<Measuring, Deciding> judge;

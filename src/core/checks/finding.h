@@ -63,6 +63,7 @@ struct Finding {
   std::vector<std::string> subjects;  ///< device ids, terminal addresses, connection ids; the first is where the badge goes
   std::vector<std::string> sources;
   std::map<std::string, AnyQuantity> args;  ///< the numbers in the sentence, by name
+  std::vector<harness::Spot> spots;         ///< of the program's source; the first is what to look at or change
   std::optional<Bar> bar;
   std::optional<Repair> repair;
   std::vector<Way> ways;  ///< the nearest first; where there is a repair, what may be done instead

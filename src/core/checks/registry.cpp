@@ -122,6 +122,23 @@
   X(step_timing)                 \
   X(stage_not_awake)             \
   X(coil_pairs)                  \
+  X(program_no_such_pin)         \
+  X(program_pin_slip)            \
+  X(program_pin_undriven)        \
+  X(program_pin_mode)            \
+  X(program_pins_exchanged)      \
+  X(program_console_pin)         \
+  X(program_no_pwm)              \
+  X(program_timer_taken)         \
+  X(program_enable_inverted)     \
+  X(program_coil_order)          \
+  X(program_step_timing)         \
+  X(program_duty_scale)          \
+  X(program_steps_per_turn)      \
+  X(program_goal_unserved)       \
+  X(program_read_floats)         \
+  X(program_left_on)             \
+  X(program_pin_unwired)         \
   X(command_outcome)
 
 namespace bold::checks {

@@ -5,34 +5,12 @@
 #include <algorithm>
 #include <charconv>
 
+#include "core/base/csv.h"
+
 namespace bold::choose {
 namespace {
 
 constexpr int kMost = 1'000'000;
-
-// One line of CSV into its fields; quotes are doubled inside quotes.
-std::vector<std::string> fields(std::string_view line) {
-  std::vector<std::string> out(1);
-  bool quoted = false;
-  for (std::size_t i = 0; i < line.size(); ++i) {
-    const char c = line[i];
-    if (c == '"' && quoted && i + 1 < line.size() && line[i + 1] == '"') {
-      out.back() += c;
-      ++i;
-    } else if (c == '"') {
-      quoted = !quoted;
-    } else if ((c == ',' || c == ';' || c == '\t') && !quoted) {
-      out.emplace_back();
-    } else {
-      out.back() += c;
-    }
-  }
-  for (auto& f : out) {
-    const auto first = f.find_first_not_of(" \r");
-    f = first == std::string::npos ? std::string() : f.substr(first, f.find_last_not_of(" \r") - first + 1);
-  }
-  return out;
-}
 
 std::optional<int> count(const std::string& text) {
   int out = 0;
@@ -45,13 +23,7 @@ std::optional<int> count(const std::string& text) {
 
 ReadStock readStock(std::string_view csv, const parts::Library& library) {
   ReadStock out;
-  if (csv.starts_with("\xEF\xBB\xBF")) csv.remove_prefix(3);
-  for (int number = 1; !csv.empty(); ++number) {
-    const auto end = csv.find('\n');
-    const auto line = csv.substr(0, end);
-    csv.remove_prefix(end == std::string_view::npos ? csv.size() : end + 1);
-    const auto all = fields(line);
-    if (all.size() == 1 && all[0].empty()) continue;
+  for (const auto& [number, all, line] : readCsv(csv)) {
     const auto n = all.size() > 1 ? count(all[1]) : std::nullopt;
     const auto where = fmt::format("line {}", number);
     if (!n && number == 1 && all.size() > 1) continue;  // its heading
@@ -72,16 +44,8 @@ ReadStock readStock(std::string_view csv, const parts::Library& library) {
 }
 
 std::string writeStock(const Stock& stock, const std::vector<std::string>& unread) {
-  std::string out = "part,count\n";
-  for (const auto& [part, n] : stock) {
-    std::string name = part;
-    if (name.find_first_of(",;\t\"\n") != std::string::npos) {
-      std::string quoted;
-      for (const char c : name) quoted += c == '"' ? std::string("\"\"") : std::string(1, c);
-      name = '"' + quoted + '"';
-    }
-    out += fmt::format("{},{}\n", name, n);
-  }
+  auto out = csvLine({"part", "count"});
+  for (const auto& [part, n] : stock) out += csvLine({part, std::to_string(n)});
   for (const auto& line : unread) out += line + '\n';
   return out;
 }

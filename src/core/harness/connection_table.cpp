@@ -10,6 +10,7 @@ namespace bold::harness {
 std::vector<ConnectionRow> connectionTable(const Harness& h, const parts::Library& library) {
   std::vector<ConnectionRow> rows;
   rows.reserve(h.connections.size());
+  const EndNames names(h, library);
   for (const auto& c : h.connections) {
     std::vector<std::string> size;
     if (c.gauge) size.push_back(fmt::format("{} AWG", *c.gauge));
@@ -17,8 +18,8 @@ std::vector<ConnectionRow> connectionTable(const Harness& h, const parts::Librar
     rows.push_back({.id = c.id,
                     .kind = c.kind,
                     .colour = c.kind == ConnectionKind::Wire ? c.colour : std::string(),
-                    .from = shownEnd(h, library, c.a),
-                    .to = shownEnd(h, library, c.b),
+                    .from = names.end(c.a),
+                    .to = names.end(c.b),
                     .gauge = c.gauge ? std::to_string(*c.gauge) : std::string(),
                     .size = fmt::format("{}", fmt::join(size, ", ")),
                     .state = c.state});

@@ -31,12 +31,61 @@ std::string called(const Harness& h, const ProgramFacts& p) {
   return fmt::format("what the program does with {}", motorOf(h, p.motor));
 }
 
+std::string called(const Harness& h, const SourceRead& s) {
+  return fmt::format("what was read of the program of {}", motorOf(h, s.controller));
+}
+
+std::string called(const Harness& h, const Mark& m) {
+  const auto* c = h.connection(m.wire);
+  return fmt::format("the mark \"{}\" on {}", word(m.what), c ? called(h, *c) : m.wire);
+}
+std::string called(const Harness&, const Round& r) {
+  return fmt::format("the read-back of {}", r.reader.empty() ? r.id : r.reader);
+}
+
 // By what would be written: the one form in which no field can be forgotten.
 template <class T>
 std::map<std::string, Json> written(const std::vector<T>& entries) {
   std::map<std::string, Json> out;
   for (const auto& e : entries) out.emplace(e.id, Json::parse(entryText(e, 0)));
   return out;
+}
+
+void say(std::string& out, const std::string& what, const std::string& now, const std::string& was) {
+  if (now != was)
+    out += fmt::format("{}{}{}, was {}", out.empty() ? ": " : "; ", what, now.empty() ? "not given" : now, was.empty() ? "not given" : was);
+}
+
+// What it is now and was before, as far as a line can say it; empty: something else.
+std::string how(const Connection& was, const Connection& is) {
+  std::string out;
+  if (is.a != was.a || is.b != was.b) out = fmt::format(": it was {} – {}", was.a.text(), was.b.text());
+  say(out, "", is.colour, was.colour);
+  const auto gauge = [](const Connection& c) { return c.gauge ? fmt::format("{} AWG", *c.gauge) : std::string(); };
+  const auto length = [](const Connection& c) { return c.length ? fileText(*c.length) : std::string(); };
+  say(out, "", gauge(is), gauge(was));
+  say(out, "", length(is), length(was));
+  return out;
+}
+std::string how(const Device& was, const Device& is) {
+  std::string out;
+  if (is.part != was.part) out = fmt::format(": it was {}", was.part);
+  say(out, "called ", is.name, was.name);
+  const auto each = [&](const auto& now, const auto& before, auto text) {
+    for (const auto& [id, value] : now) {
+      const auto it = before.find(id);
+      say(out, id + " ", text(value), it == before.end() ? std::string() : text(it->second));
+    }
+    for (const auto& [id, value] : before)
+      if (!now.contains(id)) say(out, id + " ", {}, text(value));
+  };
+  each(is.settings, was.settings, [](const SettingValue& s) { return s.planned.empty() ? s.value : s.value + ", to be " + s.planned; });
+  each(is.overrides, was.overrides, [](const std::string& s) { return s; });
+  return out;
+}
+template <class T>
+std::string how(const T&, const T&) {
+  return {};
 }
 
 // How often each text stands among what could not be read.
@@ -59,6 +108,9 @@ class Comparing {
     compare(m_from.goals, m_to.goals);
     compare(m_from.assignments, m_to.assignments);
     compare(m_from.program, m_to.program);
+    compare(m_from.sources, m_to.sources);
+    compare(m_from.marks, m_to.marks);
+    compare(m_from.rounds, m_to.rounds);
     if (unread(m_from) != unread(m_to)) m_out.emplace_back("what could not be read is changed");
     return std::move(m_out);
   }
@@ -76,7 +128,7 @@ class Comparing {
       if (old == before.end())
         m_out.push_back(called(m_to, x) + " is new");
       else if (old->second != after.at(x.id))
-        m_out.push_back(called(m_to, x) + " is changed");
+        m_out.push_back(called(m_to, x) + " is changed" + how(*byId(from, x.id), x));
     }
     for (const auto& x : from)
       if (!byId(to, x.id)) m_out.push_back(called(m_from, x) + " is gone");

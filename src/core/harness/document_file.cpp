@@ -4,6 +4,8 @@
 
 #include <nlohmann/json.hpp>
 
+#include "core/harness/source_standing.h"
+
 namespace bold::harness {
 namespace {
 
@@ -23,6 +25,7 @@ Result<Loaded> load(FileSystem& disk, const std::string& path) {
   if (!text) return fail(text.error());
   auto reading = readHarness(*text, path);
   if (!reading) return fail(reading.error());
+  (void)lookAtSources(disk, reading->harness, path);
   // Absolute: the program may be elsewhere when it is saved, or taken up after a crash.
   return Loaded{std::move(reading->harness), {disk.absolute(path), bytesDigest(*text)}, std::move(reading->problems)};
 }
@@ -39,6 +42,7 @@ Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& 
     if (state.readOnly) return fail({"The file is read-only.", path, kAsk});
   }
   carryParts(harness, library);
+  moveSources(harness, file.path, disk.absolute(path));
   const auto text = writeHarness(harness);
   if (auto done = disk.replace(path, text); !done) return fail(done.error());
   return OpenFile{disk.absolute(path), bytesDigest(text)};

@@ -18,8 +18,14 @@ std::vector<T>& list(Harness& h) {
     return h.goals;
   else if constexpr (std::is_same_v<T, Assignment>)
     return h.assignments;
-  else
+  else if constexpr (std::is_same_v<T, ProgramFacts>)
     return h.program;
+  else if constexpr (std::is_same_v<T, SourceRead>)
+    return h.sources;
+  else if constexpr (std::is_same_v<T, Mark>)
+    return h.marks;
+  else
+    return h.rounds;
 }
 
 template <class T>

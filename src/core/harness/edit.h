@@ -54,9 +54,10 @@ struct PutCopy {
   std::size_t at;
 };
 
-using Change = std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Goal>, Drop<Goal>, Put<Assignment>,
-                            Drop<Assignment>, Put<ProgramFacts>, Drop<ProgramFacts>, SetTitle, SetAmbient, SetNames, SetSource, DropUnread,
-                            PutUnread, DropCopy, PutCopy>;
+using Change =
+    std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Goal>, Drop<Goal>, Put<Assignment>, Drop<Assignment>,
+                 Put<ProgramFacts>, Drop<ProgramFacts>, Put<SourceRead>, Drop<SourceRead>, Put<Mark>, Drop<Mark>, Put<Round>, Drop<Round>,
+                 SetTitle, SetAmbient, SetNames, SetSource, DropUnread, PutUnread, DropCopy, PutCopy>;
 
 /// The only road by which a document changes.
 struct Edit {

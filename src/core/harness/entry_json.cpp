@@ -112,6 +112,98 @@ Json toJson(const ProgramFacts& p) {
   return j;
 }
 
+Json toJson(const Mark& m) {
+  Json j = Json::object();
+  j["id"] = m.id;
+  j["wire"] = m.wire;
+  j["mark"] = word(m.what);
+  j["digest"] = m.digest;
+  put(j, "by", m.by);
+  put(j, "at", m.at);
+  if (m.found) j["found"] = {(*m.found)[0].text(), (*m.found)[1].text()};
+  put(j, "remark", m.remark);
+  return j;
+}
+
+Json toJson(const Round& r) {
+  Json j = Json::object();
+  j["id"] = r.id;
+  put(j, "reader", r.reader);
+  put(j, "at", r.at);
+  j["shuffle"] = r.shuffle;
+  j["answers"] = Json::array();
+  for (const auto& a : r.answers) {
+    Json one{{"wire", a.wire}};
+    put(one, "fromSecond", a.fromB);
+    one["digest"] = a.digest;
+    put(one, "said", a.said);
+    if (a.means) one["means"] = a.means->text();
+    put(one, "at", a.at);
+    j["answers"].push_back(std::move(one));
+  }
+  for (const auto& [device, n] : r.counts) j["counts"][device] = n;
+  return j;
+}
+
+namespace {
+
+Json spotJson(const Spot& s) {
+  Json j = Json::object();
+  put(j, "file", s.file);
+  if (s.line > 0) j["line"] = s.line;
+  if (s.column > 0) j["column"] = s.column;
+  if (s.length > 0) j["length"] = s.length;
+  return j;
+}
+
+Json useJson(const PinUse& u) {
+  Json j{{"word", u.word}};
+  put(j, "numbering", u.numbering);
+  put(j, "name", u.name);
+  put(j, "terminal", u.terminal);
+  if (u.number != Spot{}) j["number"] = spotJson(u.number);
+  for (const auto& [name, spot] : u.also) j["also"].push_back({{"name", name}, {"number", spotJson(spot)}});
+  for (const auto& p : u.places) j["places"].push_back(spotJson(p));
+  for (const auto& d : u.does) j["does"].push_back(d);
+  if (u.duty) j["duty"] = *u.duty;
+  if (u.written) j["written"] = *u.written;
+  if (u.scale) j["scale"] = *u.scale;
+  put(j, "frequency", u.frequency);
+  put(j, "pulse", u.pulse);
+  put(j, "rate", u.rate);
+  put(j, "last", u.last);
+  if (!u.sure) j["sure"] = false;
+  return j;
+}
+
+Json groupJson(const PinGroup& g) {
+  Json j{{"kind", g.kind}};
+  put(j, "name", g.name);
+  for (std::size_t k = 0; k < g.roles.size(); ++k) j["pins"][g.roles[k]] = g.words[k];
+  for (const auto& s : g.states) j["states"].push_back(s);
+  if (g.turn) j["turn"] = *g.turn;
+  put(j, "rate", g.rate);
+  if (g.place != Spot{}) j["place"] = spotJson(g.place);
+  return j;
+}
+
+}  // namespace
+
+Json toJson(const SourceRead& s) {
+  Json j{{"id", s.id}, {"controller", s.controller}};
+  for (const auto& f : s.files) j["files"].push_back({{"file", f.file}, {"digest", f.digest}});
+  for (const auto& u : s.pins) j["pins"].push_back(useJson(u));
+  for (const auto& g : s.groups) j["groups"].push_back(groupJson(g));
+  for (const auto& u : s.untold) {
+    j["untold"].push_back({{"what", u.what}});
+    if (u.place != Spot{}) j["untold"].back()["place"] = spotJson(u.place);
+  }
+  if (s.told > 0) j["told"] = s.told;
+  if (s.asked > 0) j["asked"] = s.asked;
+  if (s.console) j["console"] = spotJson(*s.console);
+  return j;
+}
+
 Json headJson(const Harness& h) {
   Json j{{"format", kFormat}};
   put(j, "title", h.title);
@@ -134,6 +226,15 @@ Assignment asRead(const Assignment& a) {
 }
 ProgramFacts asRead(const ProgramFacts& p) {
   return again(p, &readProgramFacts);
+}
+SourceRead asRead(const SourceRead& s) {
+  return again(s, &readSourceRead);
+}
+Mark asRead(const Mark& m) {
+  return again(m, &readMark);
+}
+Round asRead(const Round& r) {
+  return again(r, &readRound);
 }
 
 }  // namespace bold::harness

@@ -22,6 +22,9 @@ ReadEntry<Connection> readConnection(const Json& json, const std::string& at);
 ReadEntry<Goal> readGoal(const Json& json, const std::string& at);
 ReadEntry<Assignment> readAssignment(const Json& json, const std::string& at);
 ReadEntry<ProgramFacts> readProgramFacts(const Json& json, const std::string& at);
+ReadEntry<SourceRead> readSourceRead(const Json& json, const std::string& at);
+ReadEntry<Mark> readMark(const Json& json, const std::string& at);
+ReadEntry<Round> readRound(const Json& json, const std::string& at);
 /// Of the document as such: what stands beside the lists.
 ReadEntry<Harness> readHead(const Json& json);
 
@@ -30,6 +33,9 @@ Json toJson(const Connection& connection);
 Json toJson(const Goal& goal);
 Json toJson(const Assignment& assignment);
 Json toJson(const ProgramFacts& facts);
+Json toJson(const SourceRead& source);
+Json toJson(const Mark& mark);
+Json toJson(const Round& round);
 Json headJson(const Harness& harness);
 
 /// What was read of an entry's own text, before anybody changed it. `raw` must be one.
@@ -38,6 +44,9 @@ Connection asRead(const Connection& connection);
 Goal asRead(const Goal& goal);
 Assignment asRead(const Assignment& assignment);
 ProgramFacts asRead(const ProgramFacts& facts);
+SourceRead asRead(const SourceRead& source);
+Mark asRead(const Mark& mark);
+Round asRead(const Round& round);
 
 /// The keys of a JSON pointer that stands behind "#".
 std::vector<std::string> pointerKeys(std::string_view where);
@@ -47,8 +56,8 @@ std::vector<std::string> pointerKeys(std::string_view where);
 /// @param repeats keys that stand there twice
 Raw sourceOf(std::string text, std::size_t index, std::ptrdiff_t depth, std::vector<Problem> problems, std::vector<Problem> repeats);
 
-inline constexpr std::array kSections{Section::Devices,     Section::Connections, Section::Goals,
-                                      Section::Assignments, Section::Program,     Section::Parts};
+inline constexpr std::array kSections{Section::Devices, Section::Connections, Section::Goals,  Section::Assignments, Section::Program,
+                                      Section::Sources, Section::Marks,       Section::Rounds, Section::Parts};
 const char* word(Section section);  ///< its key in the file
 
 }  // namespace bold::harness

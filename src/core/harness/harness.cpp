@@ -32,6 +32,8 @@ std::set<std::string> Harness::ids() const {
   for (const auto& g : goals) out.insert(g.id);
   for (const auto& a : assignments) out.insert(a.id);
   for (const auto& p : program) out.insert(p.id);
+  for (const auto& s : sources) out.insert(s.id);
+  for (const auto& m : marks) out.insert(m.wire);
   out.merge(idsOf(unread));
   return out;
 }
@@ -61,11 +63,13 @@ Harness judgedPart(const Harness& harness) {
   h.goals = harness.goals;
   h.assignments = harness.assignments;
   h.program = harness.program;
+  h.sources = harness.sources;
   for (auto& d : h.devices) d.raw = nullptr;
   for (auto& c : h.connections) c.raw = nullptr;
   for (auto& g : h.goals) g.raw = nullptr;
   for (auto& a : h.assignments) a.raw = nullptr;
   for (auto& p : h.program) p.raw = nullptr;
+  for (auto& s : h.sources) s.raw = nullptr;
   return h;
 }
 

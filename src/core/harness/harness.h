@@ -11,6 +11,8 @@
 #include "core/base/address.h"
 #include "core/base/json.h"
 #include "core/base/quantity.h"
+#include "core/harness/record.h"
+#include "core/harness/source_read.h"
 #include "core/places/lie.h"
 
 /// The document: what is on the bench, what is planned, what each motor shall do, by which pins, and what the program does. Plain values.
@@ -30,8 +32,7 @@ struct Source {
   std::size_t index = 0;  ///< in its list
   std::vector<Doubt> doubts;
 };
-/// Null for what did not come from a file. Shared because it is immutable.
-using Raw = std::shared_ptr<const Source>;
+/// Raw (record.h) is null for what did not come from a file. It is shared because it is immutable.
 
 enum class State { OnBench, Planned, ToBeRemoved };
 
@@ -135,7 +136,7 @@ struct PartCopy {
   bool operator==(const PartCopy&) const = default;
 };
 
-enum class Section { Devices, Connections, Goals, Assignments, Program, Parts };
+enum class Section { Devices, Connections, Goals, Assignments, Program, Sources, Marks, Rounds, Parts };
 
 /// An entry of which nothing could be used. It stays in the file where it stood.
 struct Unread {
@@ -154,6 +155,9 @@ struct Harness {
   std::vector<Goal> goals;
   std::vector<Assignment> assignments;
   std::vector<ProgramFacts> program;
+  std::vector<SourceRead> sources;  ///< one for each controller whose program was read
+  std::vector<Mark> marks;
+  std::vector<Round> rounds;
   std::vector<PartCopy> parts;  ///< as last saved
   std::vector<Unread> unread;   ///< each list in its order
   bool newerFormat = false;
@@ -162,7 +166,8 @@ struct Harness {
   const Device* device(const std::string& id) const;
   const Connection* connection(const std::string& id) const;
 
-  /// Of everything, planned things included.
+  /// Of everything but marks and rounds, whose ids are their own; planned things included, and wires that are gone and still marked:
+  /// another one is not to be taken for them.
   std::set<std::string> ids() const;
   /// An id made of the stem and the first free number: "w12".
   std::string freeId(const std::string& stem) const;

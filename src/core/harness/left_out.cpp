@@ -124,6 +124,9 @@ std::vector<Problem> leftOut(const Harness& h) {
   collect(h, Section::Goals, h.goals, out);
   collect(h, Section::Assignments, h.assignments, out);
   collect(h, Section::Program, h.program, out);
+  collect(h, Section::Sources, h.sources, out);
+  collect(h, Section::Marks, h.marks, out);
+  collect(h, Section::Rounds, h.rounds, out);
   collect(h, Section::Parts, h.parts, out);
   return out;
 }
@@ -136,6 +139,9 @@ std::optional<Edit> takeOut(const Harness& h, const std::string& where) {
   if (auto e = mend(h.goals, Section::Goals, where, &readGoal)) return e;
   if (auto e = mend(h.assignments, Section::Assignments, where, &readAssignment)) return e;
   if (auto e = mend(h.program, Section::Program, where, &readProgramFacts)) return e;
+  if (auto e = mend(h.sources, Section::Sources, where, &readSourceRead)) return e;
+  if (auto e = mend(h.marks, Section::Marks, where, &readMark)) return e;
+  if (auto e = mend(h.rounds, Section::Rounds, where, &readRound)) return e;
   return mendHead(h, where);
 }
 

@@ -9,6 +9,21 @@
 
 namespace bold::harness {
 
+namespace {
+
+// What a terminal or connector is called on its part.
+std::string onPart(const parts::Part* part, const std::string& terminal) {
+  if (!part) return terminal;
+  if (const auto* t = part->find(terminal)) {
+    const auto alike = std::ranges::count_if(part->terminals, [&](const parts::Terminal& o) { return o.label == t->label; });
+    return alike > 1 && !t->ground ? t->id : t->label;
+  }
+  const auto whole = parts::connectorsNamed(*part, terminal);
+  return whole.empty() ? terminal : whole.front().name;
+}
+
+}  // namespace
+
 std::string shownName(const Harness& h, const Device& device) {
   const bool clash = std::ranges::any_of(h.devices, [&](const Device& d) { return d.id != device.id && d.called() == device.called(); });
   return clash && device.called() != device.id ? device.called() + " (" + device.id + ")" : device.called();
@@ -26,15 +41,23 @@ std::vector<std::string> shownNames(const Harness& h) {
 std::string shownEnd(const Harness& h, const parts::Library& library, const Address& end) {
   const auto* d = h.device(end.device);
   if (!d) return end.text();
-  const auto part = seenPart(library.find(d->part), *d, h);
-  const auto name = shownName(h, *d) + " ";
-  if (!part) return name + end.terminal;
-  if (const auto* t = part->find(end.terminal)) {
-    const auto alike = std::ranges::count_if(part->terminals, [&](const parts::Terminal& o) { return o.label == t->label; });
-    return name + (alike > 1 && !t->ground ? t->id : t->label);
-  }
-  const auto whole = parts::connectorsNamed(*part, end.terminal);
-  return name + (whole.empty() ? end.terminal : whole.front().name);
+  return shownName(h, *d) + " " + onPart(seenPart(library.find(d->part), *d, h).get(), end.terminal);
+}
+
+EndNames::EndNames(const Harness& h, const parts::Library& library) {
+  const auto names = shownNames(h);
+  for (std::size_t k = 0; k < h.devices.size(); ++k)
+    m_known[h.devices[k].id] = {names[k], seenPart(library.find(h.devices[k].part), h.devices[k], h)};
+}
+
+std::string EndNames::end(const Address& end) const {
+  const auto it = m_known.find(end.device);
+  return it == m_known.end() ? end.text() : it->second.name + " " + onPart(it->second.part.get(), end.terminal);
+}
+
+std::string EndNames::device(const std::string& id) const {
+  const auto it = m_known.find(id);
+  return it == m_known.end() ? id : it->second.name;
 }
 
 std::string_view word(ConnectionKind kind) {

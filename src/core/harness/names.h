@@ -1,7 +1,9 @@
 #pragma once
 
+#include <memory>
 #include <string>
 #include <string_view>
+#include <unordered_map>
 #include <vector>
 
 #include "core/harness/harness.h"
@@ -18,6 +20,21 @@ std::vector<std::string> shownNames(const Harness& harness);
 
 /// "S1 IN1", "Uno USB": an end of a connection as it is shown, and as it may be typed. The address where there is no such end.
 std::string shownEnd(const Harness& harness, const parts::Library& library, const Address& end);
+
+/// The same of many ends: what each device is called is worked out once.
+class EndNames {
+ public:
+  EndNames(const Harness& harness, const parts::Library& library);
+  std::string end(const Address& end) const;
+  std::string device(const std::string& id) const;
+
+ private:
+  struct Known {
+    std::string name;
+    std::shared_ptr<const parts::Part> part;
+  };
+  std::unordered_map<std::string, Known> m_known;
+};
 
 /// "Uno D9 – S1 IN1"
 std::string shownEnds(const Harness& harness, const parts::Library& library, const Connection& connection);

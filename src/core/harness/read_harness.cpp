@@ -17,9 +17,12 @@ namespace {
 // Far beyond any bench, and still worked out in seconds.
 constexpr std::size_t kMostDevices = 2000;
 constexpr std::size_t kMostConnections = 20000;
+constexpr std::size_t kMostMarks = 4 * kMostConnections;
 constexpr std::array kMost{std::pair{Section::Devices, kMostDevices}, std::pair{Section::Connections, kMostConnections},
                            std::pair{Section::Goals, kMostDevices},   std::pair{Section::Assignments, kMostConnections},
-                           std::pair{Section::Program, kMostDevices}, std::pair{Section::Parts, kMostDevices}};
+                           std::pair{Section::Program, kMostDevices}, std::pair{Section::Sources, kMostDevices},
+                           std::pair{Section::Marks, kMostMarks},     std::pair{Section::Rounds, kMostDevices},
+                           std::pair{Section::Parts, kMostDevices}};
 
 class HarnessReader {
  public:
@@ -45,6 +48,10 @@ class HarnessReader {
     each(h, Section::Assignments, lists,
          [&](const Json& j, const std::string& at) { return take(readAssignment(j, at), h.assignments, at); });
     each(h, Section::Program, lists, [&](const Json& j, const std::string& at) { return take(readProgramFacts(j, at), h.program, at); });
+    each(h, Section::Sources, lists, [&](const Json& j, const std::string& at) { return take(readSourceRead(j, at), h.sources, at); });
+    m_ids.clear();  // what people saw has ids of its own
+    each(h, Section::Marks, lists, [&](const Json& j, const std::string& at) { return take(readMark(j, at), h.marks, at); });
+    each(h, Section::Rounds, lists, [&](const Json& j, const std::string& at) { return take(readRound(j, at), h.rounds, at); });
     each(h, Section::Parts, lists, [&](Json& j, const std::string& at) { return part(h, j, at); });
     h.raw = source(std::move(m_text), 0, "", std::move(head.problems));
     return h;

@@ -18,6 +18,8 @@ Edit removeDevice(const Harness& h, const std::string& id) {
   drop(h.goals);
   drop(h.assignments);
   drop(h.program);
+  for (const auto& s : h.sources)
+    if (s.controller == id) e.changes.emplace_back(Drop<SourceRead>{s.id});
   e.changes.emplace_back(Drop<Device>{id});
   return e;
 }

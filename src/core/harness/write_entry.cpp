@@ -60,6 +60,18 @@ std::string entryText(const ProgramFacts& p, std::size_t indent) {
   return textOf(p, indent);
 }
 
+std::string entryText(const SourceRead& s, std::size_t indent) {
+  return textOf(s, indent);
+}
+
+std::string entryText(const Mark& m, std::size_t indent) {
+  return textOf(m, indent);
+}
+
+std::string entryText(const Round& r, std::size_t indent) {
+  return textOf(r, indent);
+}
+
 std::string headText(const Harness& h) {
   std::vector<Problem> ignored;
   const auto json = parseJson(h.raw->text, "", ignored);

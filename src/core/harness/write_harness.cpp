@@ -73,6 +73,9 @@ Json fresh(const Harness& h) {
   add(Section::Goals, h.goals);
   add(Section::Assignments, h.assignments);
   add(Section::Program, h.program);
+  if (!h.sources.empty()) add(Section::Sources, h.sources);
+  if (!h.marks.empty()) add(Section::Marks, h.marks);
+  if (!h.rounds.empty()) add(Section::Rounds, h.rounds);
   for (const auto& p : h.parts) j["parts"].push_back(*p.json);
   return j;
 }
@@ -84,7 +87,9 @@ std::string writeHarness(const Harness& h) {
   auto text = headText(h);
   const std::pair<Section, std::vector<Line>> lists[] = {{Section::Devices, lines(h.devices)}, {Section::Connections, lines(h.connections)},
                                                          {Section::Goals, lines(h.goals)},     {Section::Assignments, lines(h.assignments)},
-                                                         {Section::Program, lines(h.program)}, {Section::Parts, lines(h.parts)}};
+                                                         {Section::Program, lines(h.program)}, {Section::Sources, lines(h.sources)},
+                                                         {Section::Marks, lines(h.marks)},     {Section::Rounds, lines(h.rounds)},
+                                                         {Section::Parts, lines(h.parts)}};
   for (const auto& [section, read] : lists) {
     const auto list = withUnread(read, h, section);
     const auto members = membersOf(text);

@@ -16,6 +16,7 @@ constexpr double kLetterWidth = 0.6;  // of their height, of common type
 constexpr double kNameOff = 0.75;     // from a terminal to its name
 constexpr double kTick = 0.5, kLongTick = 0.95;
 constexpr double kRing = 0.72;
+constexpr double kDot = 0.36;
 constexpr double kPaper = 0.6;  // paper around all
 constexpr double kTerminal = 0.26;
 constexpr int kCountedIn = 5;
@@ -176,7 +177,9 @@ class Drawer {
     m_out.targets.push_back({s.terminal, p.x, p.y});
     auto name = nameIn(m_part, t, m_wish.names);
     if (name.empty()) name = t.label;
-    if (mine) {
+    if (mine && m_wish.many) {
+      m_out.shapes.emplace_back(Circle{p.x, p.y, kDot, Ink::Wanted, true});
+    } else if (mine) {
       m_out.shapes.emplace_back(Circle{p.x, p.y, kRing, Ink::Wanted, false, true});
       leadIn(s, p);
     }
@@ -191,7 +194,7 @@ class Drawer {
       out = {-out.x, -out.y};
     else if (row.columns == 1)
       tick(s, p, towards(row.edge));
-    const double off = kNameOff + (mine ? kRing - kTerminal : 0);
+    const double off = kNameOff + (mine && !m_wish.many ? kRing - kTerminal : 0);
     const bool upwards = std::abs(out.y) > 0.5;
     const Anchor anchor = upwards ? (out.y < 0 ? Anchor::Start : Anchor::End) : out.x < 0 ? Anchor::End : Anchor::Start;
     words({p.x + out.x * off, p.y + out.y * off}, std::move(name), anchor, ink, upwards, kLetters, mine);

@@ -58,6 +58,7 @@ struct Wish {
   Numbering names = Numbering::Printed;
   std::vector<int> wanted;  ///< terminals that are looked for; all others stand back
   double pitch = 16;        ///< points from terminal to terminal
+  bool many = false;        ///< what is wanted lies side by side: it is filled, where one alone gets a ring that is seen from afar
 };
 
 /// Empty where the part has no order, not even a usual one: nothing is drawn that is not known.

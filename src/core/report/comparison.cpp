@@ -7,6 +7,7 @@
 
 #include "core/checks/margin_words.h"
 #include "core/harness/differences.h"
+#include "core/harness/harness.h"
 
 namespace bold::report {
 namespace {
@@ -32,26 +33,51 @@ checks::Findings onlyIn(const Analysis& a, const Analysis& other) {
   return out;
 }
 
+// Which id a connection has is nothing that anybody sees: one between the same ends goes by the id that the other bench has for it.
+harness::Harness byTheIdsOf(const harness::Harness& from, harness::Harness to) {
+  const auto same = [](const harness::Connection& a, const harness::Connection& b) {
+    return a.kind == b.kind && ((a.a == b.a && a.b == b.b) || (a.a == b.b && a.b == b.a));
+  };
+  for (auto& c : to.connections) {
+    const auto* own = from.connection(c.id);
+    if (!own || !same(*own, c))
+      for (const auto& other : from.connections) {
+        const auto there = std::ranges::find(to.connections, other.id, &harness::Connection::id);
+        if (!same(other, c) || (there != to.connections.end() && same(other, *there))) continue;
+        if (there != to.connections.end()) there->id = c.id;
+        c.id = other.id;
+        break;
+      }
+  }
+  for (auto& c : to.connections)
+    if (const auto* own = from.connection(c.id); own && same(*own, c) && own->a != c.a) std::swap(c.a, c.b);
+  return to;
+}
+
 }  // namespace
 
 Comparison compare(const harness::Harness& from, const Analysis& before, const harness::Harness& to, const Analysis& after) {
   Comparison out;
-  out.changes = harness::differences(from, to);
+  auto was = from;
+  auto is = byTheIdsOf(from, to);
+  for (auto* h : {&was, &is})
+    for (auto& c : h->connections) c.raw = nullptr;  // what it says, not how it stands in its file
+  out.changes = harness::differences(was, is);
   out.before = headline(before.verdict);
   out.after = headline(after.verdict);
   out.fresh = onlyIn(after, before);
   out.gone = onlyIn(before, after);
-  std::map<std::string, double> was;
+  std::map<std::string, double> used;
   for (const auto& m : before.margins())
-    if (const auto used = m.used()) was.emplace(m.identity(), *used);
+    if (const auto share = m.used()) used.emplace(m.identity(), *share);
   const auto margins = after.margins();
   for (const auto& m : margins) {
-    const auto it = was.find(m.identity());
-    const auto used = m.used();
-    if (it == was.end() || !used || std::abs(*used - it->second) < kShift) continue;
-    MarginShift shift{m.quantity, it->second, *used};
+    const auto it = used.find(m.identity());
+    const auto now = m.used();
+    if (it == used.end() || !now || std::abs(*now - it->second) < kShift) continue;
+    MarginShift shift{m.quantity, it->second, *now};
     if (after.solved) shift.name = fmt::format("{} of {}", m.quantity, checks::placeOf(after.solved->bench, m));
-    (*used > it->second ? out.worse : out.better).push_back(std::move(shift));
+    (*now > it->second ? out.worse : out.better).push_back(std::move(shift));
   }
   const auto much = [](const MarginShift& s) { return -std::abs(s.after - s.before); };
   std::ranges::stable_sort(out.worse, {}, much);

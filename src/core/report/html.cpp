@@ -46,6 +46,7 @@ class HtmlWriter {
     m_out += fmt::format("<h3>{}{}</h3>\n<p><i>{}</i><br>{}", f.number > 0 ? fmt::format("{}. ", f.number) : std::string(),
                          markupText(f.headline), markupText(kind), markupText(f.text));
     if (!f.formula.empty()) m_out += fmt::format("<br><code>{}</code>", markupText(f.formula));
+    for (const auto& s : f.spots) m_out += fmt::format("<br>{}", markupText(fmt::format("{}, line {}", s.file, s.line)));
     if (f.repair) m_out += fmt::format("<br>&#9744; <b>To do:</b> {}", markupText(f.repair->text));
     for (const auto& w : f.ways) m_out += fmt::format("<br>&#9744; {}", markupText(w.text));
     m_out += "</p>\n";

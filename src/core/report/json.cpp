@@ -16,6 +16,8 @@ Json one(const checks::Finding& f) {
   j["formula"] = f.formula;
   j["subjects"] = f.subjects;
   j["sources"] = f.sources;
+  j["places"] = Json::array();
+  for (const auto& s : f.spots) j["places"].push_back({{"file", s.file}, {"line", s.line}, {"column", s.column}, {"length", s.length}});
   j["values"] = Json::object();
   for (const auto& [name, q] : f.args) j["values"][name] = quantity(q);
   j["repair"] = f.repair ? Json(f.repair->text) : Json(nullptr);

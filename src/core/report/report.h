@@ -19,6 +19,9 @@ struct TextOptions {
 /// For people: verdict, what was judged, findings with what to do. Every line at most `width` columns.
 std::string text(const std::string& file, const harness::Harness& harness, const Analysis& analysis, const TextOptions& options = {});
 
+/// Findings alone, of the checks whose ids begin so; also those that follow from others.
+std::string findingsText(const Analysis& analysis, std::string_view checks, const TextOptions& options = {});
+
 /// For a printer: a fragment of HTML with boxes to tick.
 std::string html(const std::string& file, const harness::Harness& harness, const Analysis& analysis);
 
@@ -38,6 +41,7 @@ struct FileAnalysis {
   std::string file;
   std::string source;
   const Analysis* analysis;
+  std::string checks{};  ///< only those whose ids begin so; empty: all
 };
 
 /// SARIF 2.1.0, piece by piece, so that a thousand benches need no more memory than one: begin, the results of each bench with

@@ -4,6 +4,7 @@
 #include <nlohmann/json.hpp>
 
 #include "core/base/json.h"
+#include "core/harness/source_standing.h"
 #include "core/report/report.h"
 
 namespace bold::report {
@@ -53,6 +54,17 @@ Json location(const std::string& file, std::string_view text, const checks::Find
   return {{"physicalLocation", physical}, {"logicalLocations", logical}};
 }
 
+// A place in a source, which lies relative to the bench.
+Json spot(const std::string& file, const harness::Spot& s) {
+  Json j{{"artifactLocation", {{"uri", uriOf(harness::sourcePath(file, s.file))}}}};
+  if (s.line > 0) j["region"] = {{"startLine", s.line}};
+  if (s.line > 0 && s.column > 0) {
+    j["region"]["startColumn"] = s.column;
+    j["region"]["endColumn"] = s.column + std::max(s.length, 1);
+  }
+  return {{"physicalLocation", j}};
+}
+
 Json result(const std::string& file, std::string_view text, const checks::Finding& f) {
   Json j;
   j["ruleId"] = f.check;
@@ -60,7 +72,13 @@ Json result(const std::string& file, std::string_view text, const checks::Findin
   auto message = f.headline + ". " + f.text;
   if (f.repair) message += " To do: " + f.repair->text;
   j["message"] = {{"text", message}};
-  j["locations"] = Json::array({location(file, text, f)});
+  // What is said of a program stands at its line; where that is on the bench comes after.
+  j["locations"] = Json::array();
+  for (const auto& s : f.spots) j["locations"].push_back(spot(file, s));
+  if (j["locations"].empty())
+    j["locations"].push_back(location(file, text, f));
+  else
+    j["relatedLocations"] = Json::array({location(file, text, f)});
   j["partialFingerprints"] = {{"boldHarnessIdentity/v1", f.identity()}};
   j["properties"] = {{"severity", word(f.severity)}, {"formula", f.formula}};
   if (f.severity == checks::Severity::Stop) j["properties"]["harm"] = word(f.harm);
@@ -79,14 +97,15 @@ std::string sarifBegin(const std::string& version) {
                      {"properties", {{"family", c.family}, {"harm", word(c.harm)}}}});
   const Json tool{{"driver", {{"name", "Bold Harness"}, {"version", version}, {"rules", rules}}}};
   return fmt::format(
-      "{{\n  \"$schema\": \"{}\",\n  \"version\": \"2.1.0\",\n  \"runs\": [\n    {{\n      \"tool\": {},\n      \"results\": [",
+      "{{\n  \"$schema\": \"{}\",\n  \"version\": \"2.1.0\",\n  \"runs\": [\n    {{\n      \"columnKind\": \"unicodeCodePoints\",\n      "
+      "\"tool\": {},\n      \"results\": [",
       "https://docs.oasis-open.org/sarif/sarif/v2.1.0/os/schemas/sarif-schema-2.1.0.json", nestedText(tool, 6));
 }
 
 std::string sarifResults(const FileAnalysis& b) {
   std::string out;
   for (const auto& f : b.analysis->findings)
-    out += (out.empty() ? "\n        " : ",\n        ") + nestedText(result(b.file, b.source, f), 8);
+    if (f.check.starts_with(b.checks)) out += (out.empty() ? "\n        " : ",\n        ") + nestedText(result(b.file, b.source, f), 8);
   return out;
 }
 

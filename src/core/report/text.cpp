@@ -42,6 +42,12 @@ class TextWriter {
     return m_out;
   }
 
+  std::string only(std::string_view checks) {
+    for (const auto& f : m_a.findings)
+      if (f.check.starts_with(checks)) one(f);
+    return m_out;
+  }
+
  private:
   const Analysis& m_a;
   TextOptions m_o;
@@ -64,6 +70,7 @@ class TextWriter {
     m_out += paint(colourOf(f.severity), mark, fmt::format("{} [{}] {}", f.headline, kind, f.check));
     line("   ", f.text);
     if (!f.formula.empty()) line("   ", f.formula);
+    for (const auto& s : f.spots) line("   source: ", fmt::format("{}:{}:{}", s.file, s.line, s.column));
     if (f.repair) line("   to do: ", f.repair->text);
     for (const auto& w : f.ways) line(f.repair ? "   or: " : "   way: ", w.text);
     if (f.mendedAfter > 0)
@@ -91,6 +98,10 @@ class TextWriter {
 
 std::string text(const std::string& file, const harness::Harness& harness, const Analysis& analysis, const TextOptions& options) {
   return TextWriter(analysis, options).write(file, harness);
+}
+
+std::string findingsText(const Analysis& analysis, std::string_view checks, const TextOptions& options) {
+  return TextWriter(analysis, options).only(checks);
 }
 
 std::string summaryLine(const std::string& file, const Analysis& a) {

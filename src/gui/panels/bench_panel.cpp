@@ -113,7 +113,7 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   });
   connect(&m_session.document, &Document::replaced, this, [this] { putDetails(new QWidget); });  // its fields are of another bench
   connect(&m_session.document, &Document::changed, this, &BenchPanel::refresh);
-  connect(&m_session.selection, &Selection::changed, this, &BenchPanel::refresh);
+  connect(&m_session.selection, &Selection::changed, this, &BenchPanel::showPicked);
   refresh();
 }
 
@@ -203,23 +203,30 @@ void BenchPanel::addHit(int row) {
 
 void BenchPanel::refresh() {
   m_filling = true;
-  const auto selected = m_session.selection.subject();
-  const auto device = selected.section('.', 0, 0);
+  const auto names = shownNames(m_session.document.harness());
   const auto& devices = m_session.document.harness().devices;
   while (m_devices->count() > static_cast<int>(devices.size())) delete m_devices->takeItem(m_devices->count() - 1);
   while (m_devices->count() < static_cast<int>(devices.size())) m_devices->addItem(QString());
-  int current = -1;
   for (int i = 0; i < m_devices->count(); ++i) {
     const auto& d = devices[i];
     const auto part = m_session.document.library().find(d.part);
-    QString text = qs(shownName(m_session.document.harness(), d)) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
+    QString text = qs(names[i]) + "  " + (part ? qs(part->name) : tr("unknown part %1").arg(qs(d.part)));
     if (d.state == harness::State::Planned) text += tr("  (to add)");
     if (d.state == harness::State::ToBeRemoved) text += tr("  (to take away)");
     if (m_devices->item(i)->text() != text) m_devices->item(i)->setText(text);
     m_devices->item(i)->setToolTip(plainTip(text));
     m_devices->item(i)->setData(Qt::UserRole, qs(d.id));
-    if (qs(d.id) == device) current = i;
   }
+  m_filling = false;
+  showPicked();
+}
+
+void BenchPanel::showPicked() {
+  const auto device = m_session.selection.subject().section('.', 0, 0).toStdString();
+  const auto& devices = m_session.document.harness().devices;
+  const auto it = std::ranges::find(devices, device, &harness::Device::id);
+  const int current = it == devices.end() ? -1 : static_cast<int>(it - devices.begin());
+  m_filling = true;
   if (current != m_devices->currentRow()) m_devices->setCurrentRow(current);
   m_filling = false;
   showDetails();

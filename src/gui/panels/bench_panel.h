@@ -35,6 +35,7 @@ class BenchPanel : public QWidget {
   void showHits();
   void addHit(int row);
   void refresh();
+  void showPicked();
   void showDetails();
   void putDetails(QWidget* next);
 };

@@ -69,8 +69,9 @@ void FindDialog::begin() {
 void FindDialog::search() {
   const int before = m_hits->currentRow();
   m_hits->clear();
-  for (const auto& f : checks::find(m_session.document.harness(), m_session.document.library(), m_session.analyser.analysis().findings,
-                                    m_text->text().toStdString())) {
+  static const checks::Findings kNone;
+  const auto& findings = m_session.concealment.hidden() ? kNone : m_session.analyser.analysis().findings;
+  for (const auto& f : checks::find(m_session.document.harness(), m_session.document.library(), findings, m_text->text().toStdString())) {
     const auto besides = f.besides.empty() ? QString() : " · " + QString::fromStdString(f.besides);
     const auto text = QString::fromStdString(f.text) + "  (" + kindWords(f.kind) + besides + ")";
     auto* item = new QListWidgetItem(text, m_hits);

@@ -48,6 +48,7 @@ void FindingCard::show(const Shown& shown) {
   QStringList content{qs(f.headline),
                       qs(f.text),
                       qs(f.formula),
+                      f.spots.empty() ? QString() : QString("%1:%2").arg(qs(f.spots.front().file)).arg(f.spots.front().line),
                       qs(word(f.severity)),
                       qs(word(f.harm)),
                       f.repair ? qs(f.repair->text) : QString(),
@@ -107,6 +108,11 @@ void FindingCard::build(const Shown& shown) {
     formula->setFont(mono);
     formula->setTextInteractionFlags(Qt::TextSelectableByMouse);
     more->addWidget(formula);
+  }
+  if (!f.spots.empty()) {
+    QStringList places;
+    for (const auto& s : f.spots) places << tr("%1, line %2").arg(qs(s.file)).arg(s.line);
+    more->addWidget(label(tr("In the program: %1").arg(places.join("; ")), 12, c.inkSoft, false, m_more));
   }
   if (auto* box = whatToDo(shown)) more->addWidget(box);
   // What follows from it comes after what to do about it, however much that is.

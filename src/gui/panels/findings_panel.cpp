@@ -11,6 +11,7 @@
 #include "gui/panels/finding_card.h"
 #include "gui/panels/left_out_card.h"
 #include "gui/panels/margins_list.h"
+#include "gui/panels/name_faults.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/tab_order.h"
 #include "gui/panels/unstated_card.h"
@@ -69,11 +70,16 @@ FindingsPanel::FindingsPanel(Session& session, QWidget* parent) : QWidget(parent
   m_scroll->setWidget(m_inside);
   outer->addWidget(m_head);
   outer->addWidget(m_judged);
-  outer->addWidget(m_scroll, 1);
+  m_naming = new NameFaults(session, this);
+  outer->addWidget(m_naming, 1);
+  outer->addWidget(m_scroll, 2);
+  connect(&m_session.concealment, &Concealment::changed, this, &FindingsPanel::refresh);
   m_settling.setSingleShot(true);
   m_settling.setInterval(kSettles);
   connect(&m_settling, &QTimer::timeout, this, [this] {
-    if (m_held.widget) m_scroll->verticalScrollBar()->setValue(m_held.widget->y() - m_held.offset);
+    if (!m_held.widget || m_held.widget->y() == m_heldAt) return;
+    holdStill();
+    m_settling.start();  // until it has come to rest: on a slow machine that takes several rounds
   });
   connect(&m_session.analyser, &Analyser::changed, this, &FindingsPanel::refresh);
   connect(&m_session.document, &Document::replaced, this, [this] {
@@ -143,6 +149,10 @@ void FindingsPanel::orderTabs() {
 
 void FindingsPanel::refresh() {
   const auto& a = m_session.analyser.analysis();
+  const bool hidden = m_session.concealment.hidden();
+  m_judged->setVisible(!hidden);
+  m_scroll->setVisible(!hidden);
+  if (hidden) return;
   const auto anchor = anchored();
   QString judged = tr("%1 checks over %2 solved commands, %3.").arg(a.checks).arg(a.commands).arg(QString::fromStdString(unknownWords(a)));
   for (const auto& x : a.why) {  // what has cards of its own is not said twice
@@ -205,8 +215,14 @@ void FindingsPanel::hold(const Anchor& anchor) {
   m_inside->layout()->activate();
   QEvent resized(QEvent::LayoutRequest);
   QCoreApplication::sendEvent(m_scroll, &resized);
-  m_scroll->verticalScrollBar()->setValue(anchor.widget->y() - anchor.offset);
+  holdStill();
+  m_heldAt = -1;  // asked once more in any case
   m_settling.start();
+}
+
+void FindingsPanel::holdStill() {
+  m_heldAt = m_held.widget->y();
+  m_scroll->verticalScrollBar()->setValue(m_heldAt - m_held.offset);
 }
 
 void FindingsPanel::showPicked() {
@@ -226,6 +242,7 @@ void FindingsPanel::showPicked() {
 }
 
 void FindingsPanel::step(int by) {
+  if (m_session.concealment.hidden()) return;
   if (m_cards.isEmpty()) return;
   qsizetype at = by > 0 ? -1 : m_cards.size();
   for (qsizetype i = 0; i < m_cards.size(); ++i)

@@ -13,6 +13,7 @@ namespace bold::gui {
 
 class LeftOutCard;
 class MarginsList;
+class NameFaults;
 class UnstatedCard;
 class Session;
 
@@ -32,6 +33,7 @@ class FindingsPanel : public QWidget {
   Session& m_session;
   LeftOutCard* m_leftOut;
   UnstatedCard* m_unstated;
+  NameFaults* m_naming;
   MarginsList* m_margins;
   QLabel *m_head, *m_judged, *m_quiet, *m_taken;
   QScrollArea* m_scroll;
@@ -45,9 +47,11 @@ class FindingsPanel : public QWidget {
     int offset;  ///< px below the upper edge of what is seen
   };
   Anchor m_held{};
+  int m_heldAt = 0;  ///< where it was when the bar was last set
   QTimer m_settling;
   Anchor anchored() const;
   void hold(const Anchor& anchor);
+  void holdStill();
   FindingCard* newCard();
   void showCards(const std::vector<FindingCard::Shown>& shown);
   void orderTabs();

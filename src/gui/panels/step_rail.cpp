@@ -82,6 +82,7 @@ StepRail::StepRail(Session& session, QWidget* parent) : QWidget(parent), m_sessi
   connect(&m_session.document, &Document::changed, this, &StepRail::refresh);
   connect(&m_session.analyser, &Analyser::changed, this, &StepRail::refresh);
   connect(&m_session.selection, &Selection::commandShown, this, &StepRail::refresh);
+  connect(&m_session.concealment, &Concealment::changed, this, &StepRail::refresh);
   m_buttons->button(static_cast<int>(m_step))->setChecked(true);
   refresh();
 }

@@ -15,7 +15,12 @@ VerdictBar::VerdictBar(Session& session, QWidget* parent) : QAbstractButton(pare
   setCursor(Qt::PointingHandCursor);
   connect(&m_session.analyser, &Analyser::changed, this, &VerdictBar::refresh);
   connect(&m_session.analyser, &Analyser::stale, this, &VerdictBar::refresh);
+  connect(&m_session.concealment, &Concealment::changed, this, &VerdictBar::refresh);
   connect(this, &QAbstractButton::clicked, this, [this] {
+    if (m_session.concealment.hidden()) {
+      Q_EMIT firstMatter({});
+      return;
+    }
     for (const auto& f : m_session.analyser.analysis().findings)
       if (f.severity != checks::Severity::Note) {
         Q_EMIT firstMatter(QString::fromStdString(f.identity()));
@@ -27,10 +32,12 @@ VerdictBar::VerdictBar(Session& session, QWidget* parent) : QAbstractButton(pare
 
 void VerdictBar::refresh() {
   const auto& a = m_session.analyser.analysis();
-  const bool fresh = m_session.analyser.fresh();
-  const auto head = fresh ? QString::fromUtf8(headline(a.verdict).data()) : tr("Not judged");
-  m_detail = fresh ? QString::fromStdString(summary(a)) : tr("working it out");
-  m_head = head;
+  const bool hidden = m_session.concealment.hidden();
+  const bool fresh = m_session.analyser.fresh() || hidden;
+  m_head = hidden ? tr("Look it over yourself first") : fresh ? QString::fromUtf8(headline(a.verdict).data()) : tr("Not judged");
+  m_detail = hidden  ? tr("what is found is hidden until you have named the faults")
+             : fresh ? QString::fromStdString(summary(a))
+                     : tr("working it out");
   setAccessibleName(m_head + ": " + m_detail);
   // That it is being worked out is only seen: what is spoken is what came out, where that changed.
   if (fresh && m_head != m_spoken) {
@@ -45,7 +52,8 @@ void VerdictBar::refresh() {
 
 void VerdictBar::paintEvent(QPaintEvent*) {
   const auto& c = gui::palette();
-  const auto verdict = m_session.analyser.fresh() ? m_session.analyser.analysis().verdict : Verdict::NotJudged;
+  const auto verdict =
+      m_session.analyser.fresh() && !m_session.concealment.hidden() ? m_session.analyser.analysis().verdict : Verdict::NotJudged;
   const bool stop = verdict == Verdict::DoNotSwitchOn;
   const bool clear = verdict == Verdict::Clear;
   const QColor strong = stop ? c.stop : clear ? c.good : c.caution;

@@ -1,7 +1,7 @@
 #include <QPainter>
 #include <cmath>
 
-#include "gui/picture/flows.h"
+#include "core/picture/flows.h"
 #include "gui/picture/picture.h"
 #include "gui/theme/palette.h"
 

@@ -12,7 +12,7 @@
 #include "core/bench/nets.h"
 #include "core/harness/names.h"
 #include "core/parts/connectors.h"
-#include "gui/picture/changes.h"
+#include "core/picture/changes.h"
 #include "gui/picture/tip.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -28,6 +28,11 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
   setMouseTracking(true);
   connect(&m_session.document, &Document::replaced, this, [this] { m_opened = true; });
   connect(&m_session.document, &Document::changed, this, &Picture::relayout);
+  connect(&m_session.document, &Document::marked, this, [this] {
+    if (m_instead) return;
+    picture::takeMarks(m_layout, m_session.document.harness(), m_session.document.library());
+    if (m_progress) update();
+  });
   connect(&m_session.analyser, &Analyser::changed, this, [this] {
     placeBadges();
     if (relight()) update();
@@ -44,6 +49,7 @@ Picture::Picture(Session& session, QWidget* parent) : QWidget(parent), m_session
     else if (at)
       Q_EMIT look(*at);
   });
+  connect(&m_session.concealment, &Concealment::changed, this, &Picture::placeBadges);
   connect(&m_session.selection, &Selection::pickedChanged, this, [this] {
     relight();
     update();
@@ -76,7 +82,8 @@ void Picture::relayout() {
 }
 
 void Picture::placeBadges() {
-  auto next = picture::placeBadges(m_layout, m_session.analyser.analysis().findings);
+  auto next = m_session.concealment.hidden() ? std::vector<picture::Badge>{}
+                                             : picture::placeBadges(m_layout, m_session.analyser.analysis().findings);
   updateAround(picture::changes(m_badges, next));
   m_badges = std::move(next);
 }
@@ -102,6 +109,11 @@ void Picture::setDimming(bool dimming) {
   m_dimming = dimming;
   relight();
   Q_EMIT litChanged(m_lit.empty() || !m_dimming ? QString() : litWords());
+  update();
+}
+
+void Picture::showProgress(bool shown) {
+  m_progress = shown;
   update();
 }
 
@@ -250,8 +262,8 @@ void Picture::paintEvent(QPaintEvent* e) {
   p.fillRect(e->rect(), gui::palette().paper);
   if (m_session.document.harness().devices.empty()) return;
   p.scale(m_zoom, m_zoom);
-  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_dimming, m_session.selection.subject(),
-               m_session.selection.picked());
+  paintPicture(p, m_layout, m_currents ? std::vector<picture::Badge>{} : m_badges, m_lit, m_dimming, m_progress,
+               m_session.selection.subject(), m_session.selection.picked());
   if (m_flows) paintFlows(p, m_layout, *m_flows);
   if (m_from && (m_dragged || hasFocus())) {
     if (const auto from = placeOf(QString::fromStdString(m_from->text()))) {

@@ -4,9 +4,9 @@
 #include <optional>
 #include <set>
 
-#include "gui/picture/badges.h"
-#include "gui/picture/flows.h"
-#include "gui/picture/layout.h"
+#include "core/picture/badges.h"
+#include "core/picture/flows.h"
+#include "core/picture/layout.h"
 
 namespace bold::gui {
 
@@ -27,6 +27,8 @@ class Picture : public QWidget {
   void showInstead(std::optional<harness::Harness> bench);
   /// Currents and voltages of the shown operating point instead of the findings' badges.
   void showCurrents(bool shown);
+  /// How far each wire has been looked at.
+  void showProgress(bool shown);
   const std::optional<picture::Flows>& flows() const { return m_flows; }
   const picture::Layout& pictureLayout() const { return m_layout; }
   /// Where a terminal or badge is, in widget coordinates (for tests and for scrolling to it).
@@ -42,6 +44,8 @@ class Picture : public QWidget {
   /// A wire is on its way from one place to another, or to none yet; both empty: no more.
   void joining(const QString& from, const QString& to);
   void wireDrawn(const QString& from, const QString& to);
+  /// An end of the connection that was picked has been drawn to another place.
+  void endDrawn(const QString& connection, bool second, const QString& to);
   void look(const QRectF& place);    ///< so that this is seen, in widget coordinates; of what is larger than the room its beginning
   void reveal(const QRectF& place);  ///< so that all of this is seen, if it has to be from further away
   void follow(const QRectF& place);  ///< the same without another size: where a wire is being drawn to
@@ -66,9 +70,13 @@ class Picture : public QWidget {
   std::optional<harness::Harness> m_instead;  ///< is shown in the place of the document
   bool m_currents = false;
   bool m_dimming = true;
+  bool m_progress = false;
   bool m_opened = true;  ///< another bench comes next: nothing of it is fresh
   double m_zoom = 1;
   std::optional<Address> m_from;  ///< a wire being drawn
+  QString m_moved;                ///< the connection whose end is being drawn elsewhere; m_from is where it stays
+  bool m_movedSecond = false;
+  Address m_movedFrom;
   QPointF m_pointer;
   bool m_dragged = false;
   std::optional<QPoint> m_pan;    ///< where the hand was last, in global coordinates
@@ -91,9 +99,10 @@ class Picture : public QWidget {
 /// A finding's number in the shape of its severity: octagon, triangle, diamond.
 void paintBadge(QPainter& painter, QPointF at, int number, checks::Severity severity, bool picked);
 
-/// Paints a layout without a window: what the picture shows, also for files.
+/// Paints a layout without a window: what the picture shows.
+/// @param progress how far each wire has been looked at
 void paintPicture(QPainter& painter, const picture::Layout& layout, const std::vector<picture::Badge>& badges,
-                  const std::set<std::string>& lit, bool dimming, const QString& selection, const QString& picked);
+                  const std::set<std::string>& lit, bool dimming, bool progress, const QString& selection, const QString& picked);
 /// Current along threads and voltages at terminals, over a painted layout.
 void paintFlows(QPainter& painter, const picture::Layout& layout, const picture::Flows& flows);
 

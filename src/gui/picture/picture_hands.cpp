@@ -74,6 +74,15 @@ void Picture::mousePressEvent(QMouseEvent* e) {
       return;
     }
   m_from = m_instead ? std::nullopt : placeAt(p);  // nothing is wired on what is only shown
+  m_moved.clear();
+  // Of a picked connection the end that is pressed is drawn elsewhere; its other end stays.
+  const auto* picked = m_session.document.harness().connection(m_session.selection.subject().toStdString());
+  if (m_from && picked && (picked->a == *m_from || picked->b == *m_from)) {
+    m_moved = m_session.selection.subject();
+    m_movedSecond = picked->b == *m_from;
+    m_movedFrom = *m_from;
+    m_from = m_movedSecond ? picked->a : picked->b;
+  }
   m_pointer = p;
   m_dragged = false;
   m_session.selection.pick({});
@@ -112,7 +121,10 @@ void Picture::mouseReleaseEvent(QMouseEvent* e) {
   m_from.reset();
   if (from && m_dragged) {
     const auto to = placeAt(e->position());
-    if (to && !(*to == *from)) Q_EMIT wireDrawn(QString::fromStdString(from->text()), QString::fromStdString(to->text()));
+    if (to && !m_moved.isEmpty()) {
+      if (*to != m_movedFrom) Q_EMIT endDrawn(m_moved, m_movedSecond, QString::fromStdString(to->text()));
+    } else if (to && !(*to == *from))
+      Q_EMIT wireDrawn(QString::fromStdString(from->text()), QString::fromStdString(to->text()));
   }
   if (from && m_dragged) Q_EMIT joining({}, {});
   m_dragged = false;

@@ -51,9 +51,27 @@ EndsView::EndsView(Session& session, QWidget* parent) : QWidget(parent), m_sessi
     column->addStretch();
     row->addWidget(e.box, 1);
   }
-  // Always as tall: what stands below does not move from wire to wire.
-  setFixedHeight(kTall + kLines * fontMetrics().lineSpacing() + 4);
+  setTall(kTall);
   show(QString(), QString());
+}
+
+// Always as tall: what stands below does not move from wire to wire.
+void EndsView::setTall(int pixels) {
+  if (m_tall == pixels) return;
+  m_tall = pixels;
+  for (auto& e : m_ends) {
+    e.place->setFixedHeight(std::max(1, pixels));
+    if (pixels == 0) e.place->hide();
+  }
+  setFixedHeight(pixels + kLines * fontMetrics().lineSpacing() + 4);
+}
+
+void EndsView::setLarge(bool large) {
+  for (auto& e : m_ends) {
+    QFont f = e.name->font();
+    f.setPixelSize(large ? 19 : 13);
+    e.name->setFont(f);
+  }
 }
 
 void EndsView::fill(End& end, const std::optional<Address>& at, const QString& colour) {
@@ -69,7 +87,7 @@ void EndsView::fill(End& end, const std::optional<Address>& at, const QString& c
   const bool drawn = part->layoutKnown && std::ranges::any_of(part->layout.rows, [&](const parts::LayoutRow& row) {
                        return std::ranges::count(row.terminals, t->id) > 0;
                      });
-  end.place->setVisible(drawn);
+  end.place->setVisible(drawn && m_tall > 0);
   if (drawn) {
     places::Wish wish;
     wish.lie = d->lie;

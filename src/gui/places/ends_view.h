@@ -20,6 +20,10 @@ class EndsView : public QWidget {
   explicit EndsView(Session& session, QWidget* parent = nullptr);
   /// @param colour of the wire; empty: none yet
   /// Addresses as texts; what is none is no end.
+  /// Names in large type, to be read from where the bench is.
+  void setLarge(bool large);
+  /// How high the drawings are, 0: none are shown; what is said below them has room besides.
+  void setTall(int pixels);
   void show(const QString& a, const QString& b, const QString& colour = {});
   void show(const std::optional<Address>& a, const std::optional<Address>& b, const QString& colour = {});
 
@@ -32,6 +36,7 @@ class EndsView : public QWidget {
   };
   Session& m_session;
   std::array<End, 2> m_ends;
+  int m_tall = 0;
 
   void fill(End& end, const std::optional<Address>& at, const QString& colour);
 };

@@ -27,6 +27,7 @@ Analyser::Analyser(const Document& document, QObject* parent)
     m_fresh = false;
   });
   connect(&m_document, &Document::changed, this, &Analyser::begin);
+  connect(&m_document, &Document::marked, this, &Analyser::begin);
   begin();
 }
 
@@ -44,7 +45,10 @@ void Analyser::begin() {
       [self, revision, latest = m_latest, harness = m_document.harness(), library = m_document.library(), previous = m_analysis]() mutable {
         ::setpriority(PRIO_PROCESS, 0, kBehindTheWindow);  // of this thread, on Linux, and of those it begins
         // First what is wrong, then what follows from what: the second pass costs an analysis for each repair.
+        // Where nothing was changed that is judged (a mark on a wire), the last judgement stands.
+        const bool known = previous.explained && previous.judged.from.harness == judgedPart(harness);
         for (const bool explain : {false, true}) {
+          if (known && !explain) continue;
           Options options;
           options.explain = explain;
           options.cancelled = [&] { return latest->load() != revision; };
@@ -65,11 +69,14 @@ void Analyser::begin() {
 void Analyser::finished(quint64 revision, Analysis analysis) {
   if (revision != m_revision) return;
   carryOver(analysis, m_analysis);
+  // A mark on a wire changes nothing that is shown of a judgement, unless the wire was found elsewhere.
+  const bool same = m_fresh && m_analysis.solved == analysis.solved && m_analysis.explained == analysis.explained &&
+                    m_analysis.verdict == analysis.verdict && m_analysis.why == analysis.why;
   m_analysis = std::move(analysis);
   m_analysedRevision = revision;
   m_staleTimer.stop();
   m_fresh = true;
-  Q_EMIT changed();
+  if (!same) Q_EMIT changed();
 }
 
 }  // namespace bold::gui

@@ -21,6 +21,7 @@ class BenchFile : public QObject {
   /// @param stateFolder where changes are kept for a recovery and open files are marked; empty: neither is done
   BenchFile(Document& document, FileSystem& disk, std::string stateFolder, QObject* parent = nullptr);
 
+  FileSystem& disk() { return m_disk; }
   QString path() const { return QString::fromStdString(m_file.path); }  ///< empty: never saved
 
   /// Replaces the document; nothing is asked. @return whether it could be read; why not, and what it lacks, comes by `problems`

@@ -3,6 +3,8 @@
 #include <QUndoCommand>
 
 #include "core/harness/document_file.h"
+#include "core/harness/marks.h"
+#include "core/harness/source_standing.h"
 
 namespace bold::gui {
 
@@ -36,7 +38,10 @@ harness::Edit Document::applyNow(const harness::Edit& edit) {
     m_library = harness::withDocumentParts(m_base, m_harness, {}, said);
   }
   Q_EMIT edited();
-  Q_EMIT changed();
+  if (harness::onlyMarks(edit))
+    Q_EMIT marked();
+  else
+    Q_EMIT changed();
   return inverse;
 }
 
@@ -47,6 +52,10 @@ void Document::replace(harness::Harness harness, const std::string& path, std::v
   m_undo.setClean();
   Q_EMIT replaced();
   Q_EMIT changed();
+}
+
+void Document::lookAtSources(FileSystem& disk, const std::string& path) {
+  if (harness::lookAtSources(disk, m_harness, path)) Q_EMIT changed();
 }
 
 void Document::useLibrary(parts::Library library) {

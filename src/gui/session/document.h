@@ -3,6 +3,7 @@
 #include <QObject>
 #include <QUndoStack>
 
+#include "core/base/file_system.h"
 #include "core/harness/edit.h"
 #include "core/parts/library.h"
 
@@ -28,13 +29,16 @@ class Document : public QObject {
   /// Takes another bench; nothing is asked, nothing of it can be undone.
   /// @param path names its file in `problems` of the parts that it carries
   void replace(harness::Harness harness, const std::string& path, std::vector<Problem>& problems);
+  /// Looks whether the program's sources still stand as they were read; no edit, so nothing to undo.
+  void lookAtSources(FileSystem& disk, const std::string& path);
   /// Other shipped and own parts; the bench stays.
   void useLibrary(parts::Library library);
 
  Q_SIGNALS:
   void replaced();  ///< another bench: views start over; `changed` follows
   void edited();    ///< by an edit, its undo or redo; `changed` follows
-  void changed();   ///< whatever it was: bench or library
+  void changed();   ///< whatever it was: bench or library; what people marked apart
+  void marked();    ///< nothing but what people saw of the wires: instead of `changed`
 
  private:
   class Change;

@@ -5,7 +5,11 @@
 namespace bold::gui {
 
 Session::Session(parts::Library library, FileSystem& disk, std::string stateFolder)
-    : document(std::move(library)), file(document, disk, std::move(stateFolder)), analyser(document) {
+    : document(std::move(library)),
+      file(document, disk, std::move(stateFolder)),
+      analyser(document),
+      concealment(document),
+      program(document, file) {
   QObject::connect(&document, &Document::replaced, &selection, &Selection::clear);
 }
 

@@ -2,7 +2,9 @@
 
 #include "gui/session/analyser.h"
 #include "gui/session/bench_file.h"
+#include "gui/session/concealment.h"
 #include "gui/session/document.h"
+#include "gui/session/program_reader.h"
 #include "gui/session/selection.h"
 
 namespace bold::gui {
@@ -18,6 +20,8 @@ class Session {
   BenchFile file;
   Analyser analyser;
   Selection selection;
+  Concealment concealment;
+  ProgramReader program;
 
   /// What the last analysis holds of the command that is looked at. Nothing when it has no commands. Lives as long as
   /// analyser.analysis().solved.

@@ -6,6 +6,7 @@
 #include <QToolTip>
 #include <cmath>
 
+#include "core/harness/colour_codes.h"
 #include "gui/theme/style.h"
 
 namespace bold::gui {
@@ -133,6 +134,9 @@ void applyTheme(QApplication& app, Theme theme) {
           "QPushButton:disabled{color:%5}QPushButton:checked{background:%8;border-color:%4}"
           "QToolButton{padding:0 8px;border:1px solid %1;border-radius:6px;background:%2;color:%3}QToolButton:focus{border:2px solid %4}"
           "QToolButton:checked{background:%8;border-color:%4}QLineEdit QToolButton{border:0;padding:0;background:transparent}"
+          "QPushButton[tight=\"true\"]{padding:2px 4px}"
+          "QProgressBar{border:1px solid %1;border-radius:5px;background:%2;color:%3;text-align:center}"
+          "QProgressBar::chunk{border-radius:4px;background:%8}"
           "QPushButton[primary=\"true\"]{background:%4;color:%6;border-color:%4;font-weight:600}"
           "QPushButton[primary=\"true\"]:focus{border:2px solid %3}"
           "QLineEdit{border:1px solid %1;border-radius:6px;padding:1px 8px;background:%7;color:%3}"
@@ -154,33 +158,20 @@ void applyTheme(QApplication& app, Theme theme) {
 }
 
 const std::vector<std::pair<QString, QString>>& wireCodes() {
-  static const std::vector<std::pair<QString, QString>> kCodes{{"BK", "black"},
-                                                               {"BN", "brown"},
-                                                               {"RD", "red"},
-                                                               {"OG", "orange"},
-                                                               {"YE", "yellow"},
-                                                               {"GN", "green"},
-                                                               {"BU", "blue"},
-                                                               {"VT", "violet"},
-                                                               {"GY", "grey"},
-                                                               {"WH", "white"},
-                                                               {"PK", "pink"},
-                                                               {"TQ", "turquoise"},
-                                                               {"GNYE", "green and yellow"}};
+  static const auto kCodes = [] {
+    std::vector<std::pair<QString, QString>> out;
+    for (const auto& c : harness::kColourCodes) out.emplace_back(QString::fromLatin1(c.code), QString::fromLatin1(c.name));
+    out.emplace_back("GNYE", QString::fromStdString(harness::colourName("GNYE")));
+    return out;
+  }();
   return kCodes;
 }
 
 QColor wireColour(const QString& code, QColor* stripe) {
-  static const std::vector<std::pair<QString, QColor>> kColours{{"BK", "#20272b"}, {"BN", "#7a4a22"}, {"RD", "#c62828"}, {"OG", "#e0761b"},
-                                                                {"YE", "#e3c112"}, {"GN", "#2f8f3e"}, {"BU", "#2f6fc4"}, {"VT", "#7a46a8"},
-                                                                {"GY", "#8a9296"}, {"WH", "#f4f4f1"}, {"PK", "#e58ab0"}, {"TQ", "#2ca7a0"}};
-  const auto one = [&](const QString& c) {
-    for (const auto& [name, colour] : kColours)
-      if (name == c) return colour;
-    return QColor("#8a9296");
-  };
-  if (stripe) *stripe = code.size() >= 4 ? one(code.mid(2, 2)) : QColor();
-  return one(code.left(2));
+  const auto bytes = code.toStdString();
+  const auto shown = [&](int which) { return QColor(QLatin1String(harness::shownColour(bytes, which))); };
+  if (stripe) *stripe = shown(1);
+  return shown(0);
 }
 
 double contrast(const QColor& a, const QColor& b) {

@@ -18,6 +18,8 @@ TEST_CASE("quantities are read as people write them") {
   CHECK(parse<Farads>("100 µF")->value == 100e-6);
   CHECK(parse<Metres>("0.3 m")->value == 0.3);
   CHECK(parse<Metres>("20 mm")->value == 0.02);
+  CHECK(parse<Metres>("25 cm")->value == 0.25);
+  CHECK_FALSE(parse<Volts>("25 cV"));
   CHECK(parseQuantity("22 AWG", Unit::Awg)->value == 22);
   CHECK(parseAnyQuantity("1.5 kohm")->unit == Unit::Ohm);
   CHECK(parseAnyQuantity("490 Hz")->unit == Unit::Hertz);

@@ -10,7 +10,7 @@ using namespace bold::test;
 
 TEST_CASE("a drawer is read from CSV: headings, quotes, separators, counts that add up; what cannot be used is said by its line") {
   const auto read =
-      choose::readStock("\xEF\xBB\xBFpart,count\r\nl298n-module,2\r\n\"resistor-10k\"; 12\r\n\nl298n-module\t1\r\n", library());
+      choose::readStock("\xEF\xBB\xBFpart;count\r\nl298n-module;2\r\n\"resistor-10k\"; 12\r\n\nl298n-module;1\r\n", library());
   CHECK(read.problems.empty());
   CHECK(read.stock == choose::Stock{{"l298n-module", 3}, {"resistor-10k", 12}});
 

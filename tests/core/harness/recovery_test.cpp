@@ -243,8 +243,9 @@ TEST_CASE("differences name what is new, gone and changed, and nothing else") {
   to.devices[1].overrides["winding"] = "2 ohm";
   to.devices.push_back({.id = "r2", .part = "resistor-1k"});
   to.goals.push_back({.id = "g1", .motor = "m"});
-  CHECK(differences(h, to) == std::vector<std::string>{"the title is \"B\"", "Paddle (brushed-130-3v) is changed",
-                                                       "r2 (resistor-1k) is new", "the wire r.B – m.N is changed",
+  CHECK(differences(h, to) == std::vector<std::string>{"the title is \"B\"",
+                                                       "Paddle (brushed-130-3v) is changed: winding 2 ohm, was not given",
+                                                       "r2 (resistor-1k) is new", "the wire r.B – m.N is changed: RD, was not given",
                                                        "the wire r.A – m.P is gone", "what Paddle is meant to do is new"});
   CHECK(differences(to, h).size() == 6);
 }

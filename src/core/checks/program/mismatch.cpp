@@ -1,0 +1,120 @@
+#include "core/checks/program/mismatch.h"
+
+#include <algorithm>
+#include <cstdlib>
+
+#include "core/base/lower.h"
+#include "core/places/neighbours.h"
+
+namespace bold::checks {
+namespace {
+
+// A light of the board's own, or one that nobody drew.
+bool light(const harness::PinUse& u) {
+  return lower(u.word + " " + u.name).find("led") != std::string::npos;
+}
+
+bool number(const std::string& text) {
+  return !text.empty() && std::ranges::all_of(text, [](unsigned char c) { return std::isdigit(c); });
+}
+
+// How the word for one pin may come to stand where the other was meant.
+std::string howTaken(const SolvedBench& s, const UsedPin& used, TerminalIndex meant) {
+  const int d = s.bench.deviceOf(meant);
+  const auto& part = *s.bench.devices[d].part;
+  const int first = s.bench.devices[d].first;
+  for (const auto& m : places::neighboursOf(part, meant - first).sameNumber)
+    if (first + m.terminal == used.pin) return "by another numbering";
+  for (const auto n : {places::Numbering::Position, places::Numbering::Program, places::Numbering::Chip})
+    if (places::nameIn(part, s.bench.facts(meant), n) == used.use->word) return "by another numbering";
+  const auto right = inWordsOf(s, *used.use, meant);
+  if (number(right) && number(used.use->word) && std::abs(std::atoi(right.c_str()) - std::atoi(used.use->word.c_str())) == 1)
+    return "one off";
+  if (used.pin < 0) return {};
+  return places::slip(part, meant - first, used.pin - first).value_or(std::string());
+}
+
+bool wantsPwm(const std::string& role) {
+  return role.starts_with("speed");
+}
+
+int score(const SolvedBench& s, const WiredRole& role, const UsedPin& used, const std::string& how) {
+  int out = 2 * fits(s, used.use->name, role) + (how.empty() ? 0 : 3);
+  if (used.use->does.contains("pwm")) out += wantsPwm(role.role) ? 1 : role.role == "in" || role.role.starts_with("in") ? 0 : -2;
+  if (used.use->does.contains("servo")) out += role.role == "pulse" ? 3 : -3;
+  if (role.role == "pulse" && !used.use->does.contains("servo")) out -= 2;
+  return out;
+}
+
+}  // namespace
+
+bool untold(const ProgramOnBench& p, int device) {
+  const auto& id = idOf(p.solved().bench, device);
+  return std::ranges::any_of(p.solved().bench.sources,
+                             [&](const harness::SourceRead& s) { return s.controller == id && s.told < s.asked; });
+}
+
+Mismatch mismatchOf(const ProgramOnBench& p) {
+  const auto& s = p.solved();
+  Mismatch out;
+  std::vector<TerminalIndex> seen;  // a pin for several roles is one
+  for (const auto& r : p.roles()) {
+    const auto* used = p.at(r.pin);
+    if ((used && drives(*used->use) && used->use->sure) || p.standsRight(r) || std::ranges::count(seen, r.pin) > 0) continue;
+    seen.push_back(r.pin);
+    out.undriven.push_back(&r);
+  }
+  for (const auto& u : p.used())
+    if (drives(*u.use) && (u.pin < 0 || !p.wired(u.pin)) && !light(*u.use)) out.unwired.push_back(&u);
+  // A pin that is wired, for a motor other than the one that the source names it for, may have been meant for that one.
+  struct Misnamed {
+    const UsedPin* used;
+    std::string name;
+    harness::Spot spot;
+  };
+  std::vector<Misnamed> misnamed;
+  for (const auto& u : p.used()) {
+    const auto own = p.rolesAt(u.pin);
+    if (!drives(*u.use) || own.empty()) continue;
+    auto names = u.use->also;
+    names.insert(names.begin(), {u.use->name, u.use->number});
+    for (const auto& one : names) {
+      const bool fitsOwn = std::ranges::any_of(own, [&](const WiredRole* r) { return fitsMotor(s, one.first, r->motor) > 0; });
+      if (!one.first.empty() && !fitsOwn) misnamed.push_back({&u, one.first, one.second});
+    }
+  }
+  // The best pairs first; a pair needs a reason, or to be the only ones left.
+  for (;;) {
+    std::optional<Slip> best;
+    int most = 2;
+    for (const auto* r : out.undriven)
+      for (const auto& m : misnamed) {
+        if (idOf(s.bench, s.bench.deviceOf(r->pin)) != m.used->source->controller) continue;
+        // A motor of one pin needs no word for it.
+        if (fitsMotor(s, m.name, r->motor) == 0 || (fitsRole(s, m.name, *r) == 0 && p.rolesOf(r->motor).size() > 1)) continue;
+        const int n = 2 * fits(s, m.name, *r);
+        if (n > most) {
+          most = n;
+          best = Slip{r, m.used, m.name, m.spot, {}};
+        }
+      }
+    for (const auto* r : out.undriven)
+      for (const auto* u : out.unwired) {
+        if (idOf(s.bench, s.bench.deviceOf(r->pin)) != u->source->controller) continue;
+        auto how = howTaken(s, *u, r->pin);
+        const bool alone = out.undriven.size() == 1 && out.unwired.size() == 1;
+        const int n = score(s, *r, *u, how) + (alone ? 3 : 0);
+        if (n > most) {
+          most = n;
+          best = Slip{r, u, u->use->name, u->use->number, std::move(how)};
+        }
+      }
+    if (!best) return out;
+    std::erase(out.undriven, best->role);
+    std::erase(out.unwired, best->used);
+    std::erase_if(misnamed, [&](const Misnamed& m) { return m.used == best->used && m.name == best->name; });
+    out.slips.push_back(std::move(*best));
+  }
+}
+
+}  // namespace bold::checks

@@ -1,0 +1,42 @@
+#include <fmt/core.h>
+
+#include "core/checks/check.h"
+#include "core/checks/program/on_bench.h"
+
+namespace bold::checks::program_no_pwm {
+
+// PWM that the program asks of a pin without any.
+Findings judge(const SolvedBench& s) {
+  Findings out;
+  const ProgramOnBench program(s);
+  for (const auto& u : program.used()) {
+    if (u.pin < 0 || !u.use->does.contains("pwm") || !s.bench.facts(u.pin).pin) continue;
+    const auto& facts = *s.bench.facts(u.pin).pin;
+    const auto roles = program.rolesAt(u.pin);
+    if (!facts.pwm.empty() || u.use->does.contains("soft") || roles.empty()) continue;
+    const auto pin = s.bench.called(u.pin);
+    const auto& motor = called(s, s.motors[roles.front()->motor]);
+    std::string free;
+    const int d = s.bench.deviceOf(u.pin);
+    for (const auto& other : s.bench.devices[d].part->terminals)
+      if (other.pin && !other.pin->pwm.empty() && other.pin->reserved.empty() && !s.bench.connected(s.bench.terminal(d, other.id)))
+        free += (free.empty() ? "" : ", ") + other.label;
+    auto f = programFinding(
+        facts.softPwm ? Severity::Caution : Severity::Stop, fmt::format("The program asks {} for PWM", pin),
+        facts.softPwm
+            ? fmt::format("The program sets the speed of {} by PWM on {}, which has it in software only: it jitters.", motor, pin)
+            : fmt::format("The program sets the speed of {} by PWM on {}, which has none: it is full speed or nothing.", motor, pin),
+        {s.bench.address(u.pin), s.bench.address(roles.front()->input)}, *u.use);
+    f.formula = free.empty() ? "no free pin with PWM is left" : "free pins with PWM: " + free;
+    f.ways = {{free.empty() ? fmt::format("Give up another PWM pin for {}.", motor)
+                            : fmt::format("Take one of {} for {}, in the program and by the wire.", free, said(*u.use))}};
+    out.push_back(std::move(f));
+  }
+  return out;
+}
+
+Check check() {
+  return {"program-no-pwm", "program", "PWM asked of a pin without any", Harm::WillNotWork, judge};
+}
+
+}  // namespace bold::checks::program_no_pwm

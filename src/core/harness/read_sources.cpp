@@ -1,0 +1,131 @@
+#include "core/harness/entry_reader.h"
+
+namespace bold::harness {
+namespace {
+
+constexpr int kMostLines = 10'000'000;
+
+int count(ObjectReader& r, const std::string& key) {
+  const double n = r.number(key);
+  if (n >= 0 && n <= kMostLines && n == static_cast<int>(n)) return static_cast<int>(n);
+  r.report(key, "is no whole number that could be meant");
+  return 0;
+}
+
+Spot spot(const Json* json, const std::string& at, std::vector<Problem>& problems) {
+  if (!json) return {};
+  ObjectReader r(*json, "", at, problems);
+  Spot out;
+  out.file = r.text("file");
+  out.line = count(r, "line");
+  out.column = count(r, "column");
+  out.length = count(r, "length");
+  nameUnknown(r);
+  return out;
+}
+
+std::optional<double> real(ObjectReader& r, const std::string& key) {
+  if (!r.has(key)) return std::nullopt;
+  return r.number(key);
+}
+
+PinUse use(const Json& json, const std::string& at, std::vector<Problem>& problems) {
+  ObjectReader r(json, "", at, problems);
+  PinUse u;
+  u.word = required(r, "word");
+  u.numbering = r.text("numbering");
+  u.name = r.text("name");
+  u.terminal = r.text("terminal");
+  u.number = spot(r.get("number"), at + "/number", problems);
+  r.each("also", [&](const Json& j, const std::string& where) {
+    ObjectReader other(j, "", where, problems);
+    auto name = required(other, "name");
+    u.also.emplace_back(std::move(name), spot(other.get("number"), where + "/number", problems));
+    nameUnknown(other);
+  });
+  r.each("places", [&](const Json& j, const std::string& where) { u.places.push_back(spot(&j, where, problems)); });
+  for (const auto& d : r.texts("does")) {
+    if (kPinDoings.contains(d))
+      u.does.insert(d);
+    else
+      r.report("does", fmt::format("has \"{}\", which is nothing that a pin does", shownText(d)));
+  }
+  u.duty = real(r, "duty");
+  u.written = real(r, "written");
+  u.scale = real(r, "scale");
+  if (u.scale && !(*u.scale > 0)) {
+    r.report("scale", "is no scale of a duty");
+    u.scale = u.written = std::nullopt;
+  }
+  if (!u.scale) u.written = std::nullopt;
+  u.frequency = quantity<Hertz>(r, "frequency");
+  u.pulse = quantity<Seconds>(r, "pulse");
+  u.rate = quantity<Hertz>(r, "rate");
+  u.last = r.text("last");
+  u.sure = r.flag("sure", true);
+  nameUnknown(r);
+  return u;
+}
+
+PinGroup group(const Json& json, const std::string& at, std::vector<Problem>& problems) {
+  ObjectReader r(json, "", at, problems);
+  PinGroup g;
+  g.kind = required(r, "kind");
+  g.name = r.text("name");
+  if (const auto* pins = r.get("pins"); pins && pins->is_object()) {
+    for (const auto& [role, word] : pins->items())
+      if (word.is_string()) {
+        g.roles.push_back(role);
+        g.words.push_back(word.get<std::string>());
+      } else
+        r.report("pins", fmt::format("has no word at \"{}\"", shownText(role)));
+  } else if (pins)
+    r.report("pins", "is not an object of words");
+  for (const auto& s : r.texts("states")) {
+    if (s.size() == g.words.size() && s.find_first_not_of("01") == std::string::npos)
+      g.states.push_back(s);
+    else
+      r.report("states", fmt::format("has \"{}\", which is no level of each pin", shownText(s)));
+  }
+  if (r.has("turn"))
+    if (const int n = count(r, "turn"); n > 0) g.turn = n;
+  g.rate = quantity<Hertz>(r, "rate");
+  g.place = spot(r.get("place"), at + "/place", problems);
+  nameUnknown(r);
+  return g;
+}
+
+}  // namespace
+
+ReadEntry<SourceRead> readSourceRead(const Json& json, const std::string& at) {
+  std::vector<Problem> problems;
+  ObjectReader r(json, "", at, problems);
+  SourceRead s;
+  if (!json.is_object() || !takeId(r, s.id, "What was read of a program was left out."))
+    return leftOut<SourceRead>(std::move(problems), "program that was read");
+  s.controller = required(r, "controller");
+  if (!problems.empty()) {
+    problems.front().kept.clear();
+    return leftOut<SourceRead>(std::move(problems), "program that was read");
+  }
+  r.each("files", [&](const Json& j, const std::string& where) {
+    ObjectReader f(j, "", where, problems);
+    s.files.push_back({required(f, "file"), f.text("digest")});
+    nameUnknown(f);
+  });
+  r.each("pins", [&](const Json& j, const std::string& where) { s.pins.push_back(use(j, where, problems)); });
+  r.each("groups", [&](const Json& j, const std::string& where) { s.groups.push_back(group(j, where, problems)); });
+  r.each("untold", [&](const Json& j, const std::string& where) {
+    ObjectReader u(j, "", where, problems);
+    auto what = required(u, "what");
+    s.untold.push_back({std::move(what), spot(u.get("place"), where + "/place", problems)});
+    nameUnknown(u);
+  });
+  s.told = count(r, "told");
+  s.asked = count(r, "asked");
+  if (const auto* c = r.get("console")) s.console = spot(c, at + "/console", problems);
+  nameUnknown(r);
+  return done(std::move(s), std::move(problems));
+}
+
+}  // namespace bold::harness

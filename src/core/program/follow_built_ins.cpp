@@ -1,0 +1,181 @@
+#include <algorithm>
+#include <cmath>
+
+#include "core/program/follower.h"
+
+namespace bold::program {
+namespace {
+constexpr double kMostRange = 8192;  // of range(): longer ones are not gone through
+}
+
+std::optional<Value> Follower::listMethod(const Value& of, const std::string& name, const std::vector<Argument>& given) {
+  if (of.kind == Value::Kind::List) {
+    if (name == "size" || name == "length") return number(static_cast<double>(of.items->size()));
+    if (name == "append" || name == "push_back" || name == "emplace_back" || name == "add") {
+      if (!given.empty() && of.items->size() < 4096) of.items->push_back(given.front().value);
+      return Value{};
+    }
+    if (name == "extend" && !given.empty()) {
+      if (const auto more = gone(given.front().value))
+        for (const auto& m : *more)
+          if (of.items->size() < 4096) of.items->push_back(m);
+      return Value{};
+    }
+    if (name == "index" && !given.empty())
+      for (std::size_t k = 0; k < of.items->size(); ++k)
+        if (same((*of.items)[k], given.front().value)) return number(static_cast<double>(k));
+    if (name == "reverse") {
+      std::ranges::reverse(*of.items);
+      return Value{};
+    }
+    if (name == "begin" || name == "copy" || name == "data") return of;
+    if (name == "at" && given.size() == 1) return item(of, given.front().value);
+    return std::nullopt;
+  }
+  if (of.kind == Value::Kind::Object && of.object->type.empty()) {
+    if (name == "items" || name == "values" || name == "keys") {
+      Items out;
+      for (const auto& [key, v] : of.object->fields) {
+        const auto k = key.starts_with('\'') ? words(key.substr(1)) : number(std::strtod(key.c_str(), nullptr));
+        out.push_back(name == "keys" ? k : name == "values" ? v : list({k, v}));
+      }
+      return list(std::move(out));
+    }
+    if (name == "get" && !given.empty()) {
+      const auto it = of.object->fields.find(keyOf(given.front().value));
+      if (it != of.object->fields.end()) return it->second;
+      return given.size() > 1 ? given[1].value : unknown("the mapping may have no such key");
+    }
+  }
+  return std::nullopt;
+}
+
+// What every language of these brings along.
+std::optional<Value> Follower::builtIn(const std::string& name, const std::vector<Argument>& given, Scope& scope) {
+  const auto n = [&](std::size_t k) {
+    return k < given.size() && given[k].value.isNumber() ? std::optional(given[k].value.number) : std::nullopt;
+  };
+  const auto first = [&] { return given.empty() ? Value{} : given.front().value; };
+  if (name == "int" || name == "long" || name == "float" || name == "double" || name == "bool" || name == "byte" || name == "round" ||
+      name == "uint8_t" || name == "uint16_t" || name == "uint32_t" || name == "floor" || name == "math.floor") {
+    if (given.empty()) return number(0);
+    auto v = first();
+    if (v.kind == Value::Kind::Text && name == "int") {
+      char* end = nullptr;
+      const double parsed = std::strtod(v.text.c_str(), &end);
+      return end && *end == 0 && !v.text.empty() ? number(parsed) : unknown("a text that is no number");
+    }
+    if (!v.isNumber()) return v;
+    const bool real = name == "float" || name == "double";
+    if (real) v.whole = false;
+    if (!real && v.number != std::floor(v.number)) {
+      v.number = name == "round" ? std::round(v.number) : name.ends_with("floor") ? std::floor(v.number) : std::trunc(v.number);
+      v.digits = {};
+    }
+    if (!real) v.whole = true;
+    return v;
+  }
+  if (name == "abs" || name == "fabs") return n(0) ? number(std::abs(*n(0)), first().whole) : first();
+  if (name == "min" || name == "max") {
+    std::vector<Value> all;
+    for (const auto& g : given) all.push_back(g.value);
+    if (all.size() == 1)
+      if (const auto inside = gone(all.front())) all = *inside;
+    std::optional<double> out;
+    for (const auto& v : all) {
+      if (!v.isNumber()) return unknown("the least or greatest of what is not known");
+      out = !out ? v.number : name == "min" ? std::min(*out, v.number) : std::max(*out, v.number);
+    }
+    return out ? number(*out, false) : unknown("the least or greatest of nothing");
+  }
+  if (name == "constrain" && given.size() == 3) {
+    if (n(0) && n(1) && n(2)) return number(std::clamp(*n(0), std::min(*n(1), *n(2)), std::max(*n(1), *n(2))), first().whole);
+    return n(1) && n(2) ? either(given[1].value, given[2].value) : Value(unknown("a value that is kept within bounds"));
+  }
+  if (name == "map" && given.size() == 5 && !scope.python) {
+    if (n(0) && n(1) && n(2) && n(3) && n(4) && *n(1) != *n(2))
+      return number(std::trunc((*n(0) - *n(1)) * (*n(4) - *n(3)) / (*n(2) - *n(1)) + *n(3)));
+    return n(3) && n(4) ? either(given[3].value, given[4].value) : Value(unknown("a value that is scaled"));
+  }
+  if (name == "pow" && n(0) && n(1)) return number(std::pow(*n(0), *n(1)), first().whole);
+  if (!scope.python) return std::nullopt;
+  if (name == "range") {
+    if (given.empty() || given.size() > 3) return unknown("how far it goes is not known");
+    const double from = given.size() > 1 ? n(0).value_or(NAN) : 0, to = n(given.size() > 1 ? 1 : 0).value_or(NAN),
+                 by = given.size() > 2 ? n(2).value_or(NAN) : 1;
+    if (std::isnan(from + to + by) || by == 0 || std::abs((to - from) / by) > kMostRange) return unknown("how far it goes is not known");
+    Items out;
+    for (int k = 0; by > 0 ? from + k * by < to : from + k * by > to; ++k) out.push_back(number(from + k * by));
+    return list(std::move(out));
+  }
+  if (name == "len") {
+    const auto inside = gone(first());
+    if (first().kind == Value::Kind::Text) return number(static_cast<double>(first().text.size()));
+    return inside ? number(static_cast<double>(inside->size())) : unknown("how long it is is not known");
+  }
+  if (name == "list" || name == "tuple" || name == "sorted" || name == "set" || name == "reversed" || name == "iter" || name == "cycle" ||
+      name == "itertools.cycle") {
+    if (given.empty()) return list({});
+    auto inside = gone(first());
+    if (!inside) return unknown("what is gone through is not known");
+    if (name == "reversed") std::ranges::reverse(*inside);
+    return list(Items(inside->begin(), inside->end()));
+  }
+  if (name == "dict") {
+    if (!given.empty() && given.front().keyword.empty()) return first();
+    Value v;
+    v.kind = Value::Kind::Object;
+    v.object = std::make_shared<Object>();
+    for (const auto& g : given) v.object->fields["'" + g.keyword] = g.value;
+    return v;
+  }
+  if (name == "enumerate") {
+    const auto inside = gone(first());
+    if (!inside) return unknown("what is gone through is not known");
+    Items out;
+    double k = n(1).value_or(0);
+    for (const auto& v : *inside) out.push_back(list({number(k++), v}));
+    return list(std::move(out));
+  }
+  if (name == "zip") {
+    Items out;
+    for (std::size_t k = 0;; ++k) {
+      Items row;
+      for (const auto& g : given) {
+        const auto inside = gone(g.value);
+        if (!inside) return unknown("what is gone through is not known");
+        if (k >= inside->size()) return list(std::move(out));
+        row.push_back((*inside)[k]);
+      }
+      if (row.empty()) return list({});
+      out.push_back(list(std::move(row)));
+    }
+  }
+  if (name == "sum") {
+    const auto inside = gone(first());
+    double sum = 0;
+    if (!inside) return unknown("what is added is not known");
+    for (const auto& v : *inside) {
+      if (!v.isNumber()) return unknown("what is added is not known");
+      sum += v.number;
+    }
+    return number(sum);
+  }
+  if (name == "exit" || name == "quit" || name == "sys.exit" || name == "os._exit") {
+    m_pending = Flow::Exit;
+    return Value{};
+  }
+  if (name == "map" && given.size() == 2) {
+    const auto inside = gone(given[1].value);
+    if (!inside) return unknown("what is gone through is not known");
+    Items out;
+    Code at;
+    for (const auto& v : *inside) out.push_back(callValue(given[0].value, {{"", v}}, at, scope));
+    return list(std::move(out));
+  }
+  if (name == "print" || name == "input" || name == "str" || name == "isinstance" || name == "type" || name == "open")
+    return unknown("what it gives is not known");
+  return std::nullopt;
+}
+
+}  // namespace bold::program

@@ -1,0 +1,325 @@
+#include <algorithm>
+#include <cmath>
+
+#include "core/program/follower.h"
+
+namespace bold::program {
+
+using Kind = Code::Kind;
+
+namespace {
+constexpr int kDeepestCall = 40;
+
+// "*args" and "**more" by their names.
+std::string starless(const std::string& name) {
+  return name.substr(std::min(name.find_first_not_of('*'), name.size()));
+}
+
+}  // namespace
+
+std::vector<Argument> Follower::arguments(const Code& code, std::size_t from, Scope& scope) {
+  std::vector<Argument> out;
+  for (auto k = from; k < code.parts.size(); ++k) {
+    const auto& p = code.parts[k];
+    if (p.kind != Kind::Keyword) {
+      out.push_back({"", evaluate(p, scope)});
+      continue;
+    }
+    auto v = evaluate(p.parts.front(), scope);
+    if (p.text != "*") {
+      out.push_back({p.text, std::move(v)});
+    } else if (v.kind == Value::Kind::List)
+      for (const auto& i : *v.items) out.push_back({"", i});
+    else
+      out.push_back({"", unknown("how many values are given is not known")});
+  }
+  return out;
+}
+
+const Code* Follower::classNamed(const std::string& name, const Scope& scope) {
+  for (const auto* s = &scope; s; s = s->outside)
+    if (const auto it = s->names.find(name); it != s->names.end()) return it->second.kind == Value::Kind::Class ? it->second.code : nullptr;
+  const auto it = m_classes.find(name);
+  if (it != m_classes.end()) return it->second;
+  // "Outer::Inner" by its last name.
+  const auto colon = name.rfind("::");
+  return colon == std::string::npos ? nullptr : classNamed(name.substr(colon + 2), scope);
+}
+
+const Code* Follower::method(const Code* klass, const std::string& name) {
+  for (int depth = 0; klass && depth < 16; ++depth) {
+    const Code* declared = nullptr;
+    for (const auto& m : klass->parts)
+      if (m.kind == Kind::Define && m.text == name) declared = &m;
+    if (declared && !declared->parts.empty() && !declared->parts.front().parts.empty()) return declared;
+    if (const auto it = m_methods.find(klass->text + "::" + name); it != m_methods.end()) return it->second;
+    if (declared) return declared;
+    const Code* base = nullptr;
+    for (const auto& n : klass->names)
+      if (!n.starts_with('='))
+        if (const auto it = m_classes.find(n); it != m_classes.end()) base = it->second;
+    klass = base == klass ? nullptr : base;
+  }
+  return nullptr;
+}
+
+Value Follower::call(const Code& code, Scope& scope) {
+  const auto& callee = code.parts.front();
+  if (callee.kind == Kind::Name && callee.text == "__either") {
+    std::optional<Value> out;
+    for (std::size_t k = 1; k < code.parts.size(); ++k) {
+      const auto v = evaluate(code.parts[k], scope);
+      out = out ? either(*out, v) : v;
+    }
+    return out ? *out : unknown("it depends on what the compiler defines");
+  }
+  if (callee.kind == Kind::Name && callee.text == "sizeof" && code.parts.size() > 1) {
+    const auto v = evaluate(code.parts[1], scope);
+    return v.kind == Value::Kind::List ? number(4 * static_cast<double>(v.items->size()))
+           : v.kind == Value::Kind::Unknown && v.text.find("nobody in the program calls") != std::string::npos ? v
+                                                                                                               : number(4);
+  }
+  if (callee.kind == Kind::Name && callee.text == "super") {
+    Value v = scope.self;
+    v.text = "super";
+    return v;
+  }
+  if (callee.kind == Kind::Member) {
+    const auto of = evaluate(callee.parts.front(), scope);
+    auto given = arguments(code, 1, scope);
+    if (m_pending != Flow::On) return unknown("it is never come to");
+    if (of.kind == Value::Kind::Either) {
+      std::optional<Value> out;
+      for (const auto& c : *of.items) {
+        if (c.kind != Value::Kind::Object) continue;
+        ++m_unsure;
+        auto one = c.object->code ? callValue(member(c, callee, scope), given, code, scope)
+                                  : publicCall(c.object->type + "." + callee.text, c.object, given, code, scope);
+        --m_unsure;
+        out = out ? either(*out, one) : one;
+      }
+      return out ? *out : unknown("it is not known what is called");
+    }
+    if (of.kind == Value::Kind::Object && of.text == "super" && of.object->code) {
+      for (const auto& n : of.object->code->names)
+        if (const auto* base = classNamed(n, scope))
+          if (const auto* m = method(base, callee.text)) return callFunction(*m, of, std::move(given), module(scope.file, scope.python));
+      return unknown("its base is not followed");
+    }
+    if (auto v = listMethod(of, callee.text, given)) return *v;
+    if (of.kind == Value::Kind::Object && !of.object->code && !of.object->type.empty() && !of.object->type.starts_with("module ") &&
+        !of.object->fields.contains(callee.text))
+      return publicCall(of.object->type + "." + callee.text, of.object, given, code, scope);
+    if (of.kind == Value::Kind::Class) {  // Base.method(self, …)
+      if (const auto* m = method(of.code, callee.text)) {
+        Value self;
+        if (!given.empty() && given.front().value.kind == Value::Kind::Object && scope.python) {
+          self = given.front().value;
+          given.erase(given.begin());
+        }
+        return callFunction(*m, self, std::move(given), module(scope.file, scope.python));
+      }
+    }
+    return callValue(member(of, callee, scope), std::move(given), code, scope);
+  }
+  const auto f = evaluate(callee, scope);
+  auto given = arguments(code, 1, scope);
+  if (m_pending != Flow::On) return unknown("it is never come to");
+  if (f.kind == Value::Kind::Public)
+    if (auto v = builtIn(f.text, given, scope)) return *v;
+  return callValue(f, std::move(given), code, scope);
+}
+
+Value Follower::callValue(const Value& callee, std::vector<Argument> given, const Code& at, Scope& scope) {
+  switch (callee.kind) {
+    case Value::Kind::Function:
+      return callFunction(*callee.code, callee, std::move(given), module(scope.file, scope.python));
+    case Value::Kind::Class:
+      return construct(*callee.code, std::move(given), at);
+    case Value::Kind::Public:
+      return publicCall(callee.text, nullptr, given, at, scope);
+    case Value::Kind::Object:
+      return callee.object->code ? callValue(member(
+                                                 callee,
+                                                 [] {
+                                                   Code c;
+                                                   c.text = "__call__";
+                                                   return c;
+                                                 }(),
+                                                 scope),
+                                             std::move(given), at, scope)
+                                 : publicCall(callee.object->type + ".__call__", callee.object, given, at, scope);
+    case Value::Kind::Either: {
+      std::optional<Value> out;
+      std::vector<std::function<Flow()>> all;
+      for (const auto& c : *callee.items)
+        all.emplace_back([&] {
+          auto one = callValue(c, given, at, scope);
+          out = out ? either(*out, one) : one;
+          return std::exchange(m_pending, Flow::On);
+        });
+      (void)branches(all);
+      return out ? *out : unknown("it is not known what is called");
+    }
+    default:
+      return unknown(callee.text.empty() ? "it is not known what is called" : callee.text);
+  }
+}
+
+Value Follower::callFunction(const Code& function, const Value& self, std::vector<Argument> given, Scope& outside) {
+  if (m_depth >= kDeepestCall || spent() || function.parts.empty()) return unknown("it is called too deep");
+  m_entered.insert(&function);
+  // Runs in the module that it stands in.
+  const bool known = function.place.file >= 0;
+  const bool python = known ? m_pythonFiles.contains(function.place.file) : outside.python;
+  auto& home = known && python ? module(function.place.file, true) : known ? module(-1, false) : outside;
+  if (m_journals.empty() && m_depth == 0) m_scopes.clear();
+  m_scopes.push_back(std::make_shared<Scope>());
+  auto& scope = *m_scopes.back();
+  scope.outside = &home;
+  scope.python = home.python;
+  scope.file = home.file;
+  scope.self = self;
+  if (self.object) {
+    scope.self.kind = Value::Kind::Object;
+    scope.self.text.clear();
+  }
+  std::size_t first = 0;
+  const auto& names = function.names;
+  const bool isStatic = std::ranges::count(names, "@staticmethod") > 0;
+  if (scope.python && self.object && !names.empty() && function.kind == Kind::Define && !isStatic) {
+    scope.names[names.front()] = scope.self;
+    first = 1;
+  }
+  std::size_t next = first;
+  for (auto& g : given) {
+    if (!g.keyword.empty()) {
+      scope.names[g.keyword] = std::move(g.value);
+      continue;
+    }
+    while (next < names.size() && names[next].starts_with('@')) ++next;
+    if (next < names.size() && names[next].starts_with('*')) {  // all that come from here on
+      auto& rest = scope.names[starless(names[next])];
+      if (rest.kind != Value::Kind::List) rest = list({});
+      if (rest.items->size() < 64) rest.items->push_back(std::move(g.value));
+      continue;
+    }
+    if (next < names.size() && !names[next].empty()) scope.names[names[next]] = std::move(g.value);
+    ++next;
+  }
+  for (std::size_t k = first; k < names.size(); ++k) {
+    if (names[k].empty() || names[k].starts_with('@') || scope.names.contains(names[k])) continue;
+    if (names[k].starts_with('*')) {
+      scope.names.try_emplace(starless(names[k]), list({}));
+      continue;
+    }
+    const bool standard = k + 1 < function.parts.size() && function.parts[k + 1].kind != Kind::None;
+    scope.names[names[k]] = standard                                                            ? evaluate(function.parts[k + 1], home)
+                            : k + 1 < function.parts.size() && function.kind == Kind::Define && scope.python ? [] { Value v; v.kind = Value::Kind::None; return v; }()
+                                                                                                             : unknown("it is not given");
+  }
+  const auto returned = std::exchange(m_returned, Value{});
+  const auto had = std::exchange(m_hasReturned, false);
+  const auto mayBreak = std::exchange(m_mayBreak, false);
+  ++m_depth;
+  Value out;
+  out.kind = Value::Kind::None;
+  if (function.kind == Kind::Lambda && function.parts.front().kind != Kind::Block) {
+    out = evaluate(function.parts.front(), scope);
+  } else {
+    const auto flow = block(function.parts.front(), scope);
+    if (flow == Flow::Forever || flow == Flow::Exit || flow == Flow::Raise) m_pending = flow;
+    if (m_hasReturned) out = flow == Flow::Return ? m_returned : either(m_returned, out);
+  }
+  --m_depth;
+  m_returned = returned;
+  m_hasReturned = had;
+  m_mayBreak = mayBreak;
+  return out;
+}
+
+Value Follower::construct(const Code& klass, std::vector<Argument> given, const Code& at, bool braces) {
+  Value v;
+  v.kind = Value::Kind::Object;
+  v.object = std::make_shared<Object>();
+  v.object->type = klass.text;
+  v.object->code = &klass;
+  v.object->number = ++m_objects;
+  v.object->place = at.place;
+  if (m_created.size() < 4096) m_created.push_back(v);
+  const bool python = m_pythonFiles.contains(klass.place.file);
+  auto& home = python ? module(klass.place.file, true) : module(-1, false);
+  // Bases first, then the members in order.
+  std::vector<const Code*> chain;
+  for (const auto* k = &klass; k && chain.size() < 8;) {
+    chain.insert(chain.begin(), k);
+    const Code* base = nullptr;
+    for (const auto& n : k->names)
+      if (!n.starts_with('=') && !base) base = classNamed(n, home);
+    k = base;
+  }
+  m_scopes.push_back(std::make_shared<Scope>());  // kept: a branch may take back what is made in it
+  auto& inside = *m_scopes.back();
+  inside.outside = &home;
+  inside.python = python;
+  inside.file = home.file;
+  inside.self = v;
+  std::vector<std::string> fields;
+  for (const auto* k : chain)
+    for (const auto& m : k->parts) {
+      if ((m.kind != Kind::Declare && m.kind != Kind::Array) || m.text == "enum" || python) continue;
+      if (m.whole && !m.parts.empty()) continue;  // one for all
+      declare(m, inside);
+      v.object->fields[m.names.front()] = inside.names[m.names.front()];
+      if (k == &klass || chain.size() == 1) fields.push_back(m.names.front());
+    }
+  const auto* maker = method(&klass, python ? "__init__" : klass.text);
+  if (!maker && !python)
+    for (const auto* k : chain)
+      if (const auto* m = method(k, k->text)) maker = m;
+  const bool plain = !maker || maker->parts.empty();
+  if (maker && !plain && !(braces && given.size() != maker->names.size() && maker->names.empty())) {
+    (void)callFunction(*maker, v, std::move(given), home);
+  } else if (!python) {
+    for (std::size_t k = 0; k < given.size() && k < fields.size(); ++k) {
+      auto value = given[k].value;
+      auto& field = v.object->fields[fields[k]];
+      if (field.kind == Value::Kind::Object && field.object->code && value.kind == Value::Kind::List) {
+        std::vector<Argument> inner;
+        for (const auto& i : *value.items) inner.push_back({"", i});
+        value = construct(*field.object->code, std::move(inner), at, true);
+      }
+      if (value.isNumber() && value.name.empty()) value.name = fields[k];
+      field = value;
+    }
+  }
+  return v;
+}
+
+// Something of a type by its name: a class of the program, a public one, or a plain value.
+Value Follower::made(const std::string& type, std::vector<Argument> given, const Code& at, Scope& scope, bool braces) {
+  if (const auto* klass = classNamed(type, scope)) return construct(*klass, std::move(given), at, braces);
+  if (m_calls.isClass(type)) return publicCall(type, nullptr, given, at, scope);
+  const bool one = given.size() == 1;
+  const bool className = !type.empty() && std::isupper(static_cast<unsigned char>(type[0]));
+  if ((type == "array" || type == "vector") && (braces || !one)) {
+    Items items;
+    for (auto& g : given) items.push_back(std::move(g.value));
+    return items.size() == 1 && items.front().kind == Value::Kind::List ? items.front() : list(std::move(items));
+  }
+  if (!braces && (given.size() > 1 || (one && className))) unknownCall(type, given, at);
+  // uint8_t{5}, speed_t(3): the value itself.
+  const bool integer = type.ends_with("_t") && type.find("int") != std::string::npos;
+  if (integer) return given.empty() ? number(0) : given.front().value;
+  if (one && !braces && !className) return given.front().value;
+  Value v;
+  v.kind = Value::Kind::Object;
+  v.object = std::make_shared<Object>();
+  v.object->type = type;
+  v.object->number = ++m_objects;
+  v.object->place = at.place;
+  if (braces && given.size() == 1 && given.front().value.kind == Value::Kind::Object) v.object->fields = given.front().value.object->fields;
+  return v;
+}
+
+}  // namespace bold::program

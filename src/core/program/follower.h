@@ -1,0 +1,174 @@
+#pragma once
+
+#include <fmt/core.h>
+
+#include <functional>
+#include <set>
+#include <unordered_map>
+
+#include "core/program/follow.h"
+
+/// Who follows a program. For the files follow*.cpp only.
+namespace bold::program {
+
+/// Names of one function's run, or of all that stand outside.
+struct Scope {
+  std::map<std::string, Value> names;
+  std::set<std::string> global;        ///< names that mean those outside
+  std::map<std::string, Value*> kept;  ///< names whose values outlive a call
+  Scope* outside = nullptr;
+  Value self;
+  bool python = false;
+  int file = -1;
+};
+
+enum class Flow { On, Break, Continue, Return, Raise, Exit, Forever };
+
+struct Argument {
+  std::string keyword;
+  Value value;
+};
+
+class Follower {
+ public:
+  Follower(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports);
+  Followed run();
+
+ private:
+  const Sources& m_sources;
+  const PublicCalls& m_calls;
+  const std::map<std::pair<int, std::string>, int>& m_imports;
+  Followed m_out;
+  std::set<int> m_pythonFiles;
+  std::map<int, std::set<std::string>> m_bound;      // every name that a Python file gives to anything
+  std::unordered_map<std::string, Scope> m_modules;  // Python: one a file; C: all share ""
+  std::map<std::string, const Code*> m_classes;      // C and C++
+  std::map<std::string, const Code*> m_methods;      // "Class::method" defined outside of it
+  std::map<std::pair<const Code*, const Object*>, std::map<std::string, Value>> m_statics;
+  std::set<const Code*> m_entered;                              // functions that were followed
+  std::map<std::string, std::map<std::string, Value>> m_units;  // facts of channels, slices, timers, pins
+  std::map<std::string, std::string> m_numbering;               // of an interface, where the program chooses it
+  std::set<std::string> m_registersSeen;
+  std::set<std::string> m_noRegister;      // names that were looked for among them
+  std::vector<std::string> m_modulesOpen;  // Python modules taken whole
+  std::map<std::string, int> m_known;      // events by what they do and where
+  std::vector<Value> m_created;            // objects of public classes, for "release all"
+  std::vector<const Code*> m_callbacks;
+
+  // Where a value is kept, and what keeps that place in being.
+  struct Slot {
+    Value* at = nullptr;
+    std::shared_ptr<void> keeps{};
+  };
+  // What a branch changed, so that it can be taken back and both results kept.
+  struct Change {
+    Slot slot;
+    Value before;
+  };
+  std::vector<std::vector<Change>> m_journals;
+
+  int m_depth = 0;  // calls
+  int m_deep = 0;  // statements and expressions within each other, calls and all: what the stack has to bear
+  long m_steps = 0;
+  long m_mostSteps = 0;
+  int m_unsure = 0;  // conditions that are not known around here
+  bool m_reached = true;
+  int m_objects = 0;
+  Value m_returned;
+  bool m_hasReturned = false;
+  std::string m_raised;
+  bool m_mayBreak = false;
+  Flow m_pending = Flow::On;                     // what a call within an expression came to, for its statement
+  int m_widened = 0;                             // values stand for many: nothing is in order any more
+  std::vector<std::shared_ptr<Scope>> m_scopes;  // of calls, kept while a branch may take back what it changed in them
+  std::vector<Value> m_atEnd;                    // functions that run when it is over
+
+  // follow.cpp
+  void pythonUnits();
+  void cUnits();
+  void define(const Code& block);
+  void entry(const Code* function, int times);
+  void atEnd();
+  void rest();
+  void unreached(const Code& function, const Value& self, Scope& outside);
+  Scope& module(int file, bool python);
+  const Code* functionNamed(const std::string& name);
+
+  // follow_statements.cpp
+  Flow block(const Code& code, Scope& scope);
+  Flow statement(const Code& code, Scope& scope);
+  Flow stated(const Code& code, Scope& scope);
+  Flow branches(const std::vector<std::function<Flow()>>& all);
+  Flow choose(const Code& code, Scope& scope);
+  Flow loop(const Code& code, Scope& scope);
+  Flow each(const Code& code, Scope& scope);
+  Flow tried(const Code& code, Scope& scope);
+  Flow with(const Code& code, Scope& scope);
+  Flow switched(const Code& code, Scope& scope);
+  void levelsOfAll(std::size_t sinceMoment);
+  void widen(const Code& code, Scope& scope);
+  bool spent() const { return m_steps > m_mostSteps; }
+
+  // follow_definitions.cpp
+  void declare(const Code& code, Scope& scope);
+  void defineClass(const Code& code, Scope& scope);
+  void import(const Code& code, Scope& scope);
+
+  // follow_expressions.cpp
+  Value evaluate(const Code& code, Scope& scope);
+  Value evaluated(const Code& code, Scope& scope);
+  Value name(const Code& code, Scope& scope);
+  Value member(const Value& of, const Code& code, Scope& scope);
+  Value item(const Value& of, const Value& index);
+  Value resolvedPublic(const std::string& path);
+  Value comprehension(const Code& code, Scope& scope);
+  std::optional<std::vector<Value>> gone(const Value& through);
+
+  // follow_assignments.cpp
+  Slot slot(const Code& code, Scope& scope, bool make);
+  void assign(const Code& target, Value value, Scope& scope);
+  void put(const Slot& slot, Value value);
+  Value assignment(const Code& code, Scope& scope);
+  Value shaped(const std::string& type, Value value, Scope& scope);
+
+  // follow_calls.cpp
+  Value call(const Code& code, Scope& scope);
+  std::vector<Argument> arguments(const Code& code, std::size_t from, Scope& scope);
+  Value callValue(const Value& callee, std::vector<Argument> given, const Code& at, Scope& scope);
+  Value callFunction(const Code& function, const Value& self, std::vector<Argument> given, Scope& outside);
+  Value construct(const Code& klass, std::vector<Argument> given, const Code& at, bool braces = false);
+  const Code* method(const Code* klass, const std::string& name);
+  const Code* classNamed(const std::string& name, const Scope& scope);
+  Value made(const std::string& type, std::vector<Argument> given, const Code& at, Scope& scope, bool braces = false);
+
+  // follow_built_ins.cpp
+  std::optional<Value> builtIn(const std::string& name, const std::vector<Argument>& given, Scope& scope);
+  std::optional<Value> listMethod(const Value& of, const std::string& name, const std::vector<Argument>& given);
+
+  // follow_public.cpp
+  using Facts = std::map<std::string, Value>;
+  Value publicCall(const std::string& path, const std::shared_ptr<Object>& self, const std::vector<Argument>& given, const Code& at,
+                   Scope& scope);
+  Value perform(const PublicCall& what, const std::string& called, const std::shared_ptr<Object>& self, const std::vector<Argument>& given,
+                const Code& at, Scope& scope);
+  Facts taken(const PublicCall& what, const std::vector<Argument>& given) const;
+  void complete(Facts& facts, const PublicCall& what, const Object* self);
+  void unknownCall(const std::string& path, const std::vector<Argument>& given, const Code& at);
+  void runs(const Value& function, Scope& scope);
+  std::string unitOf(const PublicCall& what, const Facts& facts) const;
+
+  // follow_pins.cpp
+  std::vector<PinWord> pinsOf(const Facts& facts, const PublicCall* what) const;
+  void pinWords(const Value& v, const std::string& role, const PublicCall* what, bool choice, std::vector<PinWord>& out) const;
+  void happens(Event event);
+  void takeLevels(const Event& event, int index);
+  void level(const std::string& pin, const Value& v, int index);
+
+  // follow_registers.cpp
+  bool setRegister(const std::string& path, const Value& value, const Code& at);
+  std::optional<Value> readRegister(const std::string& path);
+  void readBits(const Value& bits, const Code& at);
+  void bit(const Register& r, char letter, int n, const std::string& path, const Value& level, const Code& at, bool turned = false);
+};
+
+}  // namespace bold::program

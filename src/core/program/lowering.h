@@ -1,0 +1,71 @@
+#pragma once
+
+#include <algorithm>
+#include <cstdlib>
+
+#include "core/program/condition_value.h"
+#include "core/program/lower.h"
+
+namespace bold::program {
+
+/// What both lowerings do alike. For lower_c.cpp and lower_python.cpp only.
+class Lowering {
+ protected:
+  using Kind = Code::Kind;
+
+  Lowering(std::string_view text, std::vector<Unread>& unread) : m_text(text), m_unread(unread) {}
+  ~Lowering() = default;
+
+  /// Where a node is used, and where it is spelled: two places for what came out of a macro.
+  virtual Place used(TSNode n) const = 0;
+  virtual Place spelled(TSNode n) const = 0;
+
+  std::string_view text(TSNode n) const { return textOf(n, m_text); }
+  Code make(Kind kind, TSNode n) const {
+    Code out;
+    out.kind = kind;
+    if (!none(n)) out.place = used(n);
+    return out;
+  }
+  Code name(TSNode n, std::string word) const {
+    auto out = make(Kind::Name, n);
+    out.text = std::move(word);
+    return out;
+  }
+  Code constant(TSNode n, double value) const {
+    auto out = make(Kind::Number, n);
+    out.number = value;
+    out.whole = true;
+    out.digits = out.place;
+    return out;
+  }
+  Code unread(TSNode n, const char* why) {
+    auto out = make(Kind::Unread, n);
+    out.text = why;
+    m_unread.push_back({out.place, why});
+    return out;
+  }
+  Code number(TSNode n) const {
+    std::string word(text(n));
+    auto out = make(Kind::Number, n);
+    out.digits = spelled(n);
+    if (const auto v = wholeNumber(word)) {
+      out.number = static_cast<double>(*v);
+      out.whole = true;
+    } else {
+      std::erase_if(word, [](char c) { return c == '\'' || c == '_'; });
+      out.number = std::strtod(word.c_str(), nullptr);
+    }
+    return out;
+  }
+
+ private:
+  std::string_view m_text;
+  std::vector<Unread>& m_unread;
+};
+
+inline bool among(std::string_view what, std::initializer_list<std::string_view> words) {
+  return std::ranges::find(words, what) != words.end();
+}
+
+}  // namespace bold::program

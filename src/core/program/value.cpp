@@ -1,0 +1,264 @@
+#include "core/program/value.h"
+
+#include <fmt/core.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace bold::program {
+
+Value number(double n, bool whole) {
+  Value v;
+  v.kind = Value::Kind::Number;
+  v.number = n;
+  v.whole = whole;
+  return v;
+}
+Value words(std::string text) {
+  Value v;
+  v.kind = Value::Kind::Text;
+  v.text = std::move(text);
+  return v;
+}
+Value unknown(std::string why) {
+  Value v;
+  v.text = std::move(why);
+  return v;
+}
+Value list(Items items) {
+  Value v;
+  v.kind = Value::Kind::List;
+  v.items = std::make_shared<Items>(std::move(items));
+  return v;
+}
+Value publicName(std::string path) {
+  Value v;
+  v.kind = Value::Kind::Public;
+  v.text = std::move(path);
+  return v;
+}
+
+bool same(const Value& a, const Value& b) {
+  if (a.kind != b.kind) return false;
+  switch (a.kind) {
+    case Value::Kind::Number:
+      return a.number == b.number && a.name == b.name;
+    case Value::Kind::Text:
+    case Value::Kind::Public:
+      return a.text == b.text;
+    case Value::Kind::List:
+      return a.items == b.items ||
+             (a.items->size() == b.items->size() && a.items->size() <= kMostChoices && std::ranges::equal(*a.items, *b.items, same));
+    case Value::Kind::Either:
+      return a.items->size() == b.items->size() && std::ranges::equal(*a.items, *b.items, same);
+    case Value::Kind::Object:
+      return a.object == b.object;
+    case Value::Kind::Function:
+      return a.code == b.code && a.object == b.object;
+    case Value::Kind::Class:
+      return a.code == b.code;
+    case Value::Kind::Bits:
+      return a.text == b.text && a.set == b.set && a.cleared == b.cleared && a.flipped == b.flipped;
+    case Value::Kind::None:
+    case Value::Kind::Unknown:
+      return true;
+  }
+  return false;
+}
+
+std::vector<Value> choices(const Value& v) {
+  return v.kind == Value::Kind::Either ? std::vector<Value>(v.items->begin(), v.items->end()) : std::vector<Value>{v};
+}
+
+Value either(const Value& a, const Value& b) {
+  if (same(a, b)) return a;
+  if (a.kind == Value::Kind::Unknown || b.kind == Value::Kind::Unknown) {
+    // What may be known and may be not is what is known, and not for certain.
+    if (a.kind == b.kind) return a;
+  }
+  Value out;
+  out.kind = Value::Kind::Either;
+  out.items = std::make_shared<Items>();
+  for (const auto* side : {&a, &b})
+    for (auto& c : choices(*side))
+      if (std::ranges::none_of(*out.items, [&](const Value& x) { return same(x, c); })) out.items->push_back(std::move(c));
+  return out.items->size() > kMostChoices ? unknown("it may be very many things") : out;
+}
+
+std::optional<bool> truth(const Value& v) {
+  switch (v.kind) {
+    case Value::Kind::None:
+      return false;
+    case Value::Kind::Number:
+      return v.number != 0;
+    case Value::Kind::Text:
+      return !v.text.empty();
+    case Value::Kind::List:
+      return !v.items->empty();
+    case Value::Kind::Either: {
+      std::optional<bool> out;
+      for (const auto& c : *v.items) {
+        const auto t = truth(c);
+        if (!t || (out && *out != *t)) return std::nullopt;
+        out = t;
+      }
+      return out;
+    }
+    case Value::Kind::Object:
+    case Value::Kind::Function:
+    case Value::Kind::Class:
+      return true;
+    default:
+      return std::nullopt;
+  }
+}
+
+std::string keyOf(const Value& v) {
+  if (v.kind == Value::Kind::Number) return fmt::format("{:g}", v.number);
+  if (v.kind == Value::Kind::Text || v.kind == Value::Kind::Public) return "'" + v.text;
+  if (v.kind == Value::Kind::None) return "None";
+  return {};
+}
+
+namespace {
+
+constexpr double kMostWhole = 9e15;
+
+std::optional<Value> onNumbers(const std::string& op, const Value& a, const Value& b, bool python) {
+  const double x = a.number, y = b.number;
+  const bool whole = a.whole && b.whole;
+  const auto truthOf = [](bool t) { return number(t); };
+  if (op == "+") return number(x + y, whole);
+  if (op == "-") return number(x - y, whole);
+  if (op == "*") return number(x * y, whole);
+  if (op == "/") {
+    if (y == 0) return std::nullopt;
+    return whole && !python ? number(std::trunc(x / y)) : number(x / y, false);
+  }
+  if (op == "//") return y == 0 ? std::nullopt : std::optional(number(std::floor(x / y), whole));
+  if (op == "%") {
+    if (y == 0) return std::nullopt;
+    const double r = std::fmod(x, y);
+    return number(python && r != 0 && (r < 0) != (y < 0) ? r + y : r, whole);
+  }
+  if (op == "**") return number(std::pow(x, y), whole && y >= 0);
+  if (op == "==") return truthOf(x == y);
+  if (op == "!=") return truthOf(x != y);
+  if (op == "<") return truthOf(x < y);
+  if (op == ">") return truthOf(x > y);
+  if (op == "<=") return truthOf(x <= y);
+  if (op == ">=") return truthOf(x >= y);
+  if (std::abs(x) > kMostWhole || std::abs(y) > kMostWhole || std::isnan(x) || std::isnan(y)) return std::nullopt;
+  const auto i = static_cast<long long>(x), k = static_cast<long long>(y);
+  if (op == "&") return number(static_cast<double>(i & k));
+  if (op == "|") return number(static_cast<double>(i | k));
+  if (op == "^") return number(static_cast<double>(i ^ k));
+  if (op == "<<") return k >= 0 && k < 53 ? std::optional(number(x * std::pow(2, k))) : std::nullopt;
+  if (op == ">>") return k >= 0 && k < 63 ? std::optional(number(static_cast<double>(i >> k))) : std::nullopt;
+  return std::nullopt;
+}
+
+std::uint64_t bitsOf(const Value& v) {
+  return v.number < 0 ? static_cast<std::uint64_t>(static_cast<std::int64_t>(v.number)) : static_cast<std::uint64_t>(v.number);
+}
+
+// A register with a mask: what becomes of its bits.
+std::optional<Value> onBits(const std::string& op, Value bits, const Value& other) {
+  if (!other.isNumber() || std::abs(other.number) > kMostWhole) return std::nullopt;
+  const auto n = bitsOf(other);
+  if (op == ">>" && other.number >= 0 && other.number < 32) {
+    bits.shift += static_cast<int>(n);
+    return bits;
+  }
+  if (op == "|") {
+    bits.set |= n;
+    bits.cleared &= ~n;
+    bits.flipped &= ~n;
+  } else if (op == "&") {
+    bits.cleared |= ~n;
+    bits.set &= n;
+    bits.flipped &= n;
+  } else if (op == "^")
+    bits.flipped ^= n;
+  else
+    return std::nullopt;
+  return bits;
+}
+
+}  // namespace
+
+Value operated(const std::string& op, const Value& a, const Value& b, bool python) {
+  if (op == "&&" || op == "||") {
+    const auto t = truth(a), u = truth(b);
+    const bool decides = op == "||";
+    if ((t && *t == decides) || (u && *u == decides)) return python ? (t && *t == decides ? a : b) : number(decides);
+    if (t && u) return python ? b : number(!decides);
+    return unknown("a condition that is not known");
+  }
+  if (a.kind == Value::Kind::Bits || b.kind == Value::Kind::Bits) {
+    const auto out = a.kind == Value::Kind::Bits ? onBits(op, a, b) : onBits(op, b, a);
+    return out ? *out : unknown("what a register holds");
+  }
+  if (a.isNumber() && b.isNumber()) {
+    auto out = onNumbers(op, a, b, python);
+    if (!out) return unknown("it can not be worked out");
+    out->name = a.name.empty() ? b.name : a.name;
+    return *out;
+  }
+  if (a.kind == Value::Kind::Either || b.kind == Value::Kind::Either) {
+    const auto left = choices(a), right = choices(b);
+    if (left.size() * right.size() > 4 * kMostChoices) return unknown("it may be very many things");
+    std::optional<Value> out;
+    for (const auto& x : left)
+      for (const auto& y : right) {
+        const auto one = operated(op, x, y, python);
+        out = out ? either(*out, one) : one;
+      }
+    return *out;
+  }
+  if (op == "+" && a.kind == Value::Kind::Text && b.kind == Value::Kind::Text) return words(a.text + b.text);
+  if (op == "+" && a.kind == Value::Kind::List && b.kind == Value::Kind::List) {
+    auto all = *a.items;
+    all.insert(all.end(), b.items->begin(), b.items->end());
+    return list(std::move(all));
+  }
+  if (op == "*" && a.kind == Value::Kind::List && b.isNumber() && b.number >= 0 && b.number * static_cast<double>(a.items->size()) < 4096) {
+    Items all;
+    for (int k = 0; k < static_cast<int>(b.number); ++k) all.insert(all.end(), a.items->begin(), a.items->end());
+    return list(std::move(all));
+  }
+  if (op == "==" || op == "!=") {
+    const bool comparable = a.known() && b.known() && a.kind != Value::Kind::Public && b.kind != Value::Kind::Public;
+    if (comparable) return number(same(a, b) == (op == "=="));
+  }
+  if ((op == "in" || op == "not in") && b.kind == Value::Kind::List && a.known()) {
+    if (std::ranges::all_of(*b.items, [](const Value& x) { return x.known(); }))
+      return number(std::ranges::any_of(*b.items, [&](const Value& x) { return same(x, a); }) == (op == "in"));
+  }
+  if (a.kind == Value::Kind::Unknown) return a;
+  if (b.kind == Value::Kind::Unknown) return b;
+  return unknown("it can not be worked out");
+}
+
+Value negated(const std::string& op, const Value& v) {
+  if (v.kind == Value::Kind::Either) {
+    std::optional<Value> out;
+    for (const auto& c : *v.items) {
+      const auto one = negated(op, c);
+      out = out ? either(*out, one) : one;
+    }
+    return *out;
+  }
+  if (op == "!") {
+    const auto t = truth(v);
+    return t ? number(!*t) : unknown("a condition that is not known");
+  }
+  if (!v.isNumber()) return v.kind == Value::Kind::Unknown ? v : unknown("it can not be worked out");
+  if (op == "-") return number(-v.number, v.whole);
+  if (op == "~")
+    return std::abs(v.number) < kMostWhole ? number(static_cast<double>(~static_cast<long long>(v.number)))
+                                           : unknown("a very large number");
+  return v;
+}
+
+}  // namespace bold::program

@@ -1,0 +1,81 @@
+#pragma once
+
+#include <deque>
+#include <map>
+#include <memory>
+#include <optional>
+#include <string>
+
+#include "core/program/code.h"
+
+/// What is known of a value while a program is followed. What is not known says why.
+namespace bold::program {
+
+struct Value;
+struct Object;
+
+/// A list's members keep their places in memory while it grows.
+using Items = std::deque<Value>;
+
+struct Value {
+  enum class Kind {
+    Unknown,  ///< text: why
+    None,
+    Number,
+    Text,
+    List,
+    Object,    ///< made of a class, or a mapping
+    Function,  ///< of the program; object: whose method it is
+    Class,     ///< of the program
+    Public,    ///< text: a name that the program uses and does not define
+    Either,    ///< one of the items, nobody knows which
+    Bits       ///< a register as it is, with some bits set, cleared or turned
+  };
+  Kind kind = Kind::Unknown;
+  bool whole = false;  ///< of a number: divides as whole numbers do
+  double number = 0;
+  std::string text;
+  std::shared_ptr<Items> items;
+  std::shared_ptr<Object> object;
+  const Code* code = nullptr;
+  std::uint64_t set = 0, cleared = 0, flipped = 0;  ///< of Bits
+  int shift = 0;
+  Place digits;      ///< of a number that stands in the source as it is: where
+  std::string name;  ///< what the source calls it
+
+  bool known() const { return kind != Kind::Unknown && kind != Kind::Either; }
+  bool isNumber() const { return kind == Kind::Number; }
+};
+
+struct Object {
+  std::string type;            ///< class of the program, or a public name; empty: a mapping
+  const Code* code = nullptr;  ///< its class in the program
+  std::map<std::string, Value> fields;
+  std::map<std::string, Value> facts;  ///< of a public class: what it was made with, by role
+  int number = 0;                      ///< of its making
+  Place place;
+  bool gone = false;  ///< released
+};
+
+Value number(double n, bool whole = true);
+Value words(std::string text);
+Value unknown(std::string why);
+Value list(Items items);
+Value publicName(std::string path);
+/// One of the two; the one where they are equal. More than kMostChoices: unknown.
+Value either(const Value& a, const Value& b);
+inline constexpr std::size_t kMostChoices = 64;
+
+bool same(const Value& a, const Value& b);
+/// Nothing where it is not known, or several choices disagree.
+std::optional<bool> truth(const Value& v);
+/// Every value that it may be: one, or the choices.
+std::vector<Value> choices(const Value& v);
+/// As the key of a mapping.
+std::string keyOf(const Value& v);
+
+/// The operators of C ("+", "<<", "&&"), and of Python ("//", "**", "in"); floor: division as Python does it.
+Value operated(const std::string& op, const Value& a, const Value& b, bool python);
+Value negated(const std::string& op, const Value& v);
+
+}  // namespace bold::program

@@ -1,0 +1,124 @@
+#include <catch2/catch.hpp>
+
+#include "core/program/corpus.h"
+#include "core/program/pins_used.h"
+#include "fuzz/targets.h"
+#include "support/benches.h"
+#include "support/process.h"
+
+using namespace bold;
+using namespace bold::test;
+
+namespace {
+
+harness::SourceRead readOf(const std::string& file, const std::string& text) {
+  return program::pinsUsed(program::readTexts({{file, text}}, "board-uno-atmega328p", program::shippedCalls()), "uno",
+                           *library().find("board-uno-atmega328p"), program::shippedCalls());
+}
+bool drives5(const harness::SourceRead& s) {
+  return std::ranges::any_of(s.pins, [](const harness::PinUse& u) { return u.terminal == "D5" && u.does.contains("write"); });
+}
+std::string repeated(const std::string& text, int n) {
+  std::string out;
+  for (int k = 0; k < n; ++k) out += text;
+  return out;
+}
+const std::string kDrive = "void setup() { pinMode(5, OUTPUT); digitalWrite(5, HIGH); }\nvoid loop() {}\n";
+
+}  // namespace
+
+TEST_CASE("broken and half-typed sources: what stands whole is read, the rest is said") {
+  for (const std::string broken : {"void setup() { digitalWrite(5, HIGH); if (", "}}}}}\n", "int x = ;\n", "#if\n#endif\n", "#define F(\n",
+                                   "\"never closed\n", "class {\n};\n", "/* never closed"}) {
+    INFO(broken);
+    const bool closes = broken.find("never closed") == std::string::npos || broken[0] == '"';
+    const auto s = readOf("a.ino", broken.starts_with("void setup") ? broken : broken + kDrive);
+    if (closes) CHECK(drives5(s));
+  }
+  CHECK(drives5(readOf("a.py", "from machine import Pin\np = Pin(5, Pin.OUT)\np.on()\ndef half(:\n  x = [1,\n")));
+  const auto s = readOf("a.ino", kDrive + "void f() { int = 5 5; digitalWrite(; }\n");
+  CHECK(drives5(s));
+  CHECK_FALSE(s.untold.empty());
+  CHECK(s.untold.front().place.line == 3);
+}
+
+TEST_CASE("deep nesting, endless recursion and very long texts end, with what can be read") {
+  CHECK(drives5(readOf("a.ino", kDrive + "int x = " + repeated("(", 5000) + "1" + repeated(")", 5000) + ";\n")));
+  CHECK(drives5(readOf("a.ino", kDrive + "void f() " + repeated("{ if (1) ", 3000) + ";" + repeated("}", 3000))));
+  CHECK(drives5(readOf("a.ino", "int x = " + repeated("1 + ", 20000) + "1;\n" + kDrive)));
+  CHECK(drives5(readOf("a.ino", "int f(int n) { return f(n + 1); }\n" + kDrive + "int y = f(0);\n")));
+  CHECK(drives5(readOf("a.ino", "#define A A B\n#define B A A\nint A;\n" + kDrive)));
+  CHECK(drives5(readOf("a.ino", "#include \"a.ino\"\n" + kDrive)));
+  std::string doubling = "#define X0 x\n";
+  for (int k = 1; k < 30; ++k)
+    doubling += "#define X" + std::to_string(k) + " X" + std::to_string(k - 1) + " X" + std::to_string(k - 1) + "\n";
+  CHECK(drives5(readOf("a.ino", kDrive + doubling)));
+  (void)readOf("a.ino", doubling + "int a = X29;\n");  // ends
+  CHECK(drives5(readOf(
+      "a.ino",
+      kDrive + "void f() { for (;;) for (;;) for (long i = 0; i < 2000000000; i++) digitalWrite(6, i & 1); }\nint z = (f(), 1);\n")));
+  CHECK(drives5(
+      readOf("a.py", "from machine import Pin\np = Pin(5, Pin.OUT)\np.on()\nx = " + repeated("[", 4000) + repeated("]", 4000) + "\n")));
+  CHECK(drives5(readOf("a.py", "from machine import Pin\np = Pin(5, Pin.OUT)\np.on()\nx = [1]\nwhile True:\n  x = x + x\n")));
+}
+
+TEST_CASE("a source of two megabytes is read, and one that is longer as far as the bound") {
+  const auto line = std::string("void filler() { int a[] = {1, 2, 3, 4, 5, 6, 7, 8}; a[0] = a[1]; }  // some words\n");
+  const auto s = readOf("a.ino", kDrive + repeated(line, static_cast<int>(2'000'000 / line.size())));
+  CHECK(drives5(s));
+  const auto numbers = readOf("a.ino", kDrive + "const int table[] = {" + repeated("123, ", 300'000) + "4};\n");
+  CHECK(drives5(numbers));
+  const auto longer = program::readSource("a", std::string(program::kMostSource + 10, '\n'));
+  CHECK(longer.remarks.size() == 1);
+  CHECK(longer.text.size() <= program::kMostSource);
+}
+
+TEST_CASE("includes and imports are regular files below the folder of the program") {
+  const TemporaryFolder folder;
+  folder.write("secret.h", "#define P 6\n");
+  folder.write("secret.py", "P = 6\n");
+  const auto main = folder.write("program/main.ino",
+                                 "#include \"../secret.h\"\n#include \"link.h\"\n#include \"pipe.h\"\n#include \"sub/own.h\"\n" + kDrive);
+  folder.write("program/sub/own.h", "#include \"near.h\"\n");
+  folder.write("program/sub/near.h", "const int q = 7;\n");
+  REQUIRE(std::system(("ln -s ../secret.h " + folder.path("program/link.h") + " && mkfifo " + folder.path("program/pipe.h")).c_str()) == 0);
+  Disk disk;
+  const auto read = program::readProgram(disk, {main}, "board-uno-atmega328p", program::shippedCalls());
+  REQUIRE(read);
+  std::set<std::string> files;
+  for (const auto& f : read->sources.files) files.insert(f.file);
+  CHECK(files == std::set<std::string>{"main.ino", "sub/own.h", "sub/near.h"});
+  CHECK(read->problems.size() == 3);
+  for (const auto& p : read->problems) CHECK(p.what.find("no file below the program's folder") != std::string::npos);
+  CHECK_FALSE(program::readProgram(disk, {folder.path("none.ino")}, "", program::shippedCalls()));
+}
+
+TEST_CASE("programs spoilt at random never break a promise") {
+  unsigned seed = 20261130;
+  const auto random = [&] { return seed = seed * 1664525u + 1013904223u; };
+  static const std::vector<std::string> words{"(",         ")",
+                                              "{",         "}",
+                                              "#if X\n",   "#endif\n",
+                                              "#define A", "\"",
+                                              "'",         "/*",
+                                              "\\\n",      "5",
+                                              "-1",        "while True:\n",
+                                              "for(;;)",   "digitalWrite(",
+                                              "\xff",      "def f():\n",
+                                              "class ",    "import ",
+                                              "GPIO.",     "[",
+                                              "]",         "<<",
+                                              "~"};
+  for (int run = 0; run < 300; ++run) {
+    const auto& c = programCases()[random() % programCases().size()];
+    auto text = c.texts.front().second;
+    for (unsigned n = random() % 5 + 1; n > 0; --n) {
+      const auto at = random() % (text.size() + 1);
+      if (random() % 2 == 0)
+        text.erase(at, random() % 30);
+      else
+        text.insert(at, words[random() % words.size()]);
+    }
+    fuzz::program((c.name.ends_with(".py") ? "p" : c.name.ends_with(".c") ? "c" : "i") + text);
+  }
+}

@@ -1,0 +1,2 @@
+#pragma once
+#include "stm32f1xx.h"

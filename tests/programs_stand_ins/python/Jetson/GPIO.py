@@ -1,0 +1,1 @@
+from RPi.GPIO import *
