@@ -90,7 +90,9 @@ void print(const Taken& a, const Loaded& bench, const Analysis& analysis, const 
   const auto own = std::ranges::count_if(analysis.findings, ofPrograms);
   const auto others = std::ssize(analysis.findings) - own;
   sayColoured(report::findingsText(analysis, kOwn));
-  if (own == 0) say("\nThe program and the wires agree, as far as it could be told.\n");
+  if (own == 0)
+    say(source.pins.empty() ? "\nNo pin of the board was found in the program.\n"
+                            : "\nThe program and the wires agree, as far as it could be told.\n");
   say(fmt::format("\n{}: {}.\n", headline(analysis.verdict), summary(analysis)));
   if (others > 0) say(fmt::format("{} finding{} about the bench besides: boldh check {}\n", others, others == 1 ? "" : "s", a.file));
 }

@@ -68,6 +68,7 @@ Followed Follower::run() {
   for (std::size_t k = 0; k < m_callbacks.size() && k < 64; ++k)
     if (!m_entered.contains(m_callbacks[k])) unreached(*m_callbacks[k], {}, module(-1, false));
   rest();
+  for (const auto& v : m_created) v.object->fields.clear();  // things that know each other would never go
   return std::move(m_out);
 }
 
@@ -157,8 +158,9 @@ void Follower::pythonUnits() {
 }
 
 void Follower::atEnd() {
-  for (const auto& f : m_atEnd) {
+  for (std::size_t k = 0; k < m_atEnd.size() && k < 64; ++k) {  // more may come while these run
     Code at;
+    const auto f = m_atEnd[k];
     (void)callValue(f, {}, at, module(-1, false));
     m_pending = Flow::On;
   }

@@ -106,6 +106,7 @@ std::optional<Value> Follower::builtIn(const std::string& name, const std::vecto
     if (std::isnan(from + to + by) || by == 0 || std::abs((to - from) / by) > kMostRange) return unknown("how far it goes is not known");
     Items out;
     for (int k = 0; by > 0 ? from + k * by < to : from + k * by > to; ++k) out.push_back(number(from + k * by));
+    m_steps += static_cast<long>(out.size()) / kMembersAStep;
     return list(std::move(out));
   }
   if (name == "len") {
@@ -125,7 +126,7 @@ std::optional<Value> Follower::builtIn(const std::string& name, const std::vecto
     if (!given.empty() && given.front().keyword.empty()) return first();
     Value v;
     v.kind = Value::Kind::Object;
-    v.object = std::make_shared<Object>();
+    v.object = newObject();
     for (const auto& g : given) v.object->fields["'" + g.keyword] = g.value;
     return v;
   }
@@ -138,18 +139,20 @@ std::optional<Value> Follower::builtIn(const std::string& name, const std::vecto
     return list(std::move(out));
   }
   if (name == "zip") {
+    std::vector<std::vector<Value>> columns;
+    for (const auto& g : given) {
+      auto inside = gone(g.value);
+      if (!inside) return unknown("what is gone through is not known");
+      columns.push_back(std::move(*inside));
+    }
+    const auto shortest = std::ranges::min_element(columns, {}, &std::vector<Value>::size);
     Items out;
-    for (std::size_t k = 0;; ++k) {
+    for (std::size_t k = 0; shortest != columns.end() && k < shortest->size(); ++k) {
       Items row;
-      for (const auto& g : given) {
-        const auto inside = gone(g.value);
-        if (!inside) return unknown("what is gone through is not known");
-        if (k >= inside->size()) return list(std::move(out));
-        row.push_back((*inside)[k]);
-      }
-      if (row.empty()) return list({});
+      for (const auto& c : columns) row.push_back(c[k]);
       out.push_back(list(std::move(row)));
     }
+    return list(std::move(out));
   }
   if (name == "sum") {
     const auto inside = gone(first());

@@ -9,6 +9,7 @@ using Kind = Code::Kind;
 
 namespace {
 constexpr int kDeepestCall = 40;
+constexpr std::size_t kMostCreated = 4096;  // things of the program's classes
 
 // "*args" and "**more" by their names.
 std::string starless(const std::string& name) {
@@ -166,6 +167,12 @@ Value Follower::callValue(const Value& callee, std::vector<Argument> given, cons
   }
 }
 
+// Of a call, or of a thing while it is made: held by who asks, and here while a branch may take back what changed in it.
+std::shared_ptr<Scope> Follower::newScope() {
+  if (m_journals.empty()) m_scopes.clear();
+  return m_scopes.emplace_back(std::make_shared<Scope>());
+}
+
 Value Follower::callFunction(const Code& function, const Value& self, std::vector<Argument> given, Scope& outside) {
   if (m_depth >= kDeepestCall || spent() || function.parts.empty()) return unknown("it is called too deep");
   m_entered.insert(&function);
@@ -173,9 +180,8 @@ Value Follower::callFunction(const Code& function, const Value& self, std::vecto
   const bool known = function.place.file >= 0;
   const bool python = known ? m_pythonFiles.contains(function.place.file) : outside.python;
   auto& home = known && python ? module(function.place.file, true) : known ? module(-1, false) : outside;
-  if (m_journals.empty() && m_depth == 0) m_scopes.clear();
-  m_scopes.push_back(std::make_shared<Scope>());
-  auto& scope = *m_scopes.back();
+  const auto kept = newScope();
+  auto& scope = *kept;
   scope.outside = &home;
   scope.python = home.python;
   scope.file = home.file;
@@ -239,14 +245,15 @@ Value Follower::callFunction(const Code& function, const Value& self, std::vecto
 }
 
 Value Follower::construct(const Code& klass, std::vector<Argument> given, const Code& at, bool braces) {
+  if (m_created.size() >= kMostCreated) return unknown("more is made than can be followed");
   Value v;
   v.kind = Value::Kind::Object;
-  v.object = std::make_shared<Object>();
+  v.object = newObject();
   v.object->type = klass.text;
   v.object->code = &klass;
   v.object->number = ++m_objects;
   v.object->place = at.place;
-  if (m_created.size() < 4096) m_created.push_back(v);
+  m_created.push_back(v);
   const bool python = m_pythonFiles.contains(klass.place.file);
   auto& home = python ? module(klass.place.file, true) : module(-1, false);
   // Bases first, then the members in order.
@@ -258,8 +265,8 @@ Value Follower::construct(const Code& klass, std::vector<Argument> given, const 
       if (!n.starts_with('=') && !base) base = classNamed(n, home);
     k = base;
   }
-  m_scopes.push_back(std::make_shared<Scope>());  // kept: a branch may take back what is made in it
-  auto& inside = *m_scopes.back();
+  const auto kept = newScope();
+  auto& inside = *kept;
   inside.outside = &home;
   inside.python = python;
   inside.file = home.file;
@@ -314,7 +321,7 @@ Value Follower::made(const std::string& type, std::vector<Argument> given, const
   if (one && !braces && !className) return given.front().value;
   Value v;
   v.kind = Value::Kind::Object;
-  v.object = std::make_shared<Object>();
+  v.object = newObject();
   v.object->type = type;
   v.object->number = ++m_objects;
   v.object->place = at.place;

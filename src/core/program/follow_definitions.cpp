@@ -31,7 +31,10 @@ void Follower::declare(const Code& code, Scope& scope) {
         for (int k = 0; k < static_cast<int>(size.number); ++k) items.push_back(shaped(code.text, unknown("it was given no value"), scope));
       v = items.empty() ? unknown("an array of a size that is not known") : list(std::move(items));
     } else if (v.kind == Value::Kind::List) {
-      for (auto& i : *v.items) i = shaped(code.text, i, scope);
+      for (std::size_t k = 0; k < v.items->size(); ++k) {  // what makes them may add to them
+        auto one = shaped(code.text, (*v.items)[k], scope);
+        (*v.items)[k] = std::move(one);
+      }
       const auto size = code.parts.size() > 1 ? evaluate(code.parts[1], scope) : Value{};
       if (size.isNumber() && size.number < 4096)
         while (static_cast<double>(v.items->size()) < size.number) v.items->push_back(number(0));
@@ -87,7 +90,7 @@ void Follower::import(const Code& code, Scope& scope) {
       } else if (code.names[k].empty()) {
         Value m;  // a module is a mapping whose members are names
         m.kind = Value::Kind::Object;
-        m.object = std::make_shared<Object>();
+        m.object = newObject();
         m.object->type = "module " + std::to_string(u.file);
         scope.names[code.names[k + 1]] = m;
       } else if (const auto v = other.names.find(code.names[k]); v != other.names.end())

@@ -99,6 +99,7 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
       }
       const auto b = evaluate(code.parts[1], scope);
       auto out = operated(code.text, a, b, scope.python);
+      if (out.kind == Value::Kind::List) m_steps += static_cast<long>(out.items->size()) / kMembersAStep;
       if (a.kind == Value::Kind::Bits || b.kind == Value::Kind::Bits)
         if (code.text == "&" || code.text == "==" || code.text == "!=") readBits(out.kind == Value::Kind::Bits ? out : a, code);
       return out;
@@ -130,7 +131,7 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
     case Kind::Pairs: {
       Value v;
       v.kind = Value::Kind::Object;
-      v.object = std::make_shared<Object>();
+      v.object = newObject();
       if (code.kind == Kind::Fields)
         for (const auto& p : code.parts)
           v.object->fields[p.kind == Kind::Keyword ? p.text : fmt::format("{}", v.object->fields.size())] =
@@ -329,7 +330,7 @@ Value Follower::comprehension(const Code& code, Scope& scope) {
   Items out;
   Value map;
   map.kind = Value::Kind::Object;
-  map.object = std::make_shared<Object>();
+  map.object = newObject();
   for (const auto& v : *members) {
     if (spent()) break;
     if (code.names.size() == 1)
@@ -342,7 +343,7 @@ Value Follower::comprehension(const Code& code, Scope& scope) {
     if (code.parts.size() > 2 && code.parts[2].kind != Kind::None)
       if (const auto t = truth(evaluate(code.parts[2], scope)); t && !*t) continue;
     auto one = evaluate(code.parts[0], scope);
-    if (code.text == "pairs" && one.kind == Value::Kind::List)
+    if (code.text == "pairs" && one.kind == Value::Kind::List && one.items->size() == 2)
       map.object->fields[keyOf((*one.items)[0])] = (*one.items)[1];
     else
       out.push_back(std::move(one));

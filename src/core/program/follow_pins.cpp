@@ -8,6 +8,9 @@ namespace {
 
 constexpr std::size_t kMostEvents = 20'000;
 constexpr std::size_t kMostMoments = 20'000;
+constexpr std::size_t kMostPins = 64;  // of one call
+constexpr int kMostWorkedOut = 4;      // numbers that stand nowhere in the source
+constexpr int kDeepestPins = 8;        // lists in lists
 
 std::string roleOf(const std::string& fact) {
   return fact.size() > 4 ? fact.substr(4) : std::string();
@@ -15,7 +18,9 @@ std::string roleOf(const std::string& fact) {
 
 }  // namespace
 
-void Follower::pinWords(const Value& v, const std::string& role, const PublicCall* what, bool choice, std::vector<PinWord>& out) const {
+void Follower::pinWords(const Value& v, const std::string& role, const PublicCall* what, bool choice, std::vector<PinWord>& out,
+                        int depth) const {
+  if (out.size() >= kMostPins || depth > kDeepestPins) return;
   PinWord p;
   p.role = role;
   p.name = v.name;
@@ -59,14 +64,19 @@ void Follower::pinWords(const Value& v, const std::string& role, const PublicCal
       p.numbering = "name";
       break;
     case Value::Kind::Object:
-      if (const auto it = v.object->facts.find("pin"); it != v.object->facts.end()) return pinWords(it->second, role, what, choice, out);
+      if (const auto it = v.object->facts.find("pin"); it != v.object->facts.end())
+        return pinWords(it->second, role, what, choice, out, depth + 1);
       p.why = "it is a thing whose pin is not known";
       break;
     case Value::Kind::List:
-      for (const auto& i : *v.items) pinWords(i, role, what, choice, out);
+      for (const auto& i : *v.items) pinWords(i, role, what, choice, out, depth + 1);
       return;
     case Value::Kind::Either:
-      for (const auto& i : *v.items) pinWords(i, role, what, true, out);
+      if (std::ranges::count_if(*v.items, [](const Value& i) { return i.isNumber() && i.digits.file < 0; }) > kMostWorkedOut) {
+        p.why = "it is worked out while the program runs";
+        break;
+      }
+      for (const auto& i : *v.items) pinWords(i, role, what, true, out, depth + 1);
       return;
     case Value::Kind::None:
       return;
@@ -123,9 +133,10 @@ void Follower::happens(Event e) {
   auto key = fmt::format("{} {} {}", e.does, e.place.file, e.place.begin);
   for (const auto& p : e.pins) key += " " + p.word + p.role;
   for (const auto& [role, v] : e.facts) key += " " + role + "=" + keyOf(v);
-  const auto [it, fresh] = m_known.try_emplace(key, static_cast<int>(m_out.events.size()));
+  const auto index = static_cast<int>(m_out.events.size());
+  if (m_out.events.size() >= kMostEvents && !m_known.contains(key)) return;
+  const auto [it, fresh] = m_known.try_emplace(key, index);
   if (fresh) {
-    if (m_out.events.size() >= kMostEvents) return;
     m_out.events.push_back(e);
   } else {
     auto& known = m_out.events[it->second];

@@ -37,7 +37,7 @@ Value Follower::publicCall(const std::string& path, const std::shared_ptr<Object
   if (!self && m_calls.isClass(path)) {
     Value v;
     v.kind = Value::Kind::Object;
-    v.object = std::make_shared<Object>();
+    v.object = newObject();
     v.object->type = path;
     v.object->number = ++m_objects;
     v.object->place = at.place;
@@ -179,7 +179,7 @@ Value Follower::perform(const PublicCall& what, const std::string& called, const
   if (!what.makes.empty()) {
     out = {};
     out.kind = Value::Kind::Object;
-    out.object = std::make_shared<Object>();
+    out.object = newObject();
     out.object->type = what.makes;
     out.object->number = ++m_objects;
     out.object->place = at.place;

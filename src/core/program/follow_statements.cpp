@@ -211,7 +211,10 @@ Flow Follower::loop(const Code& code, Scope& scope) {
 }
 
 std::optional<std::vector<Value>> Follower::gone(const Value& through) {
-  if (through.kind == Value::Kind::List) return std::vector<Value>(through.items->begin(), through.items->end());
+  if (through.kind == Value::Kind::List) {
+    m_steps += static_cast<long>(through.items->size()) / kMembersAStep;
+    return std::vector<Value>(through.items->begin(), through.items->end());
+  }
   if (through.kind == Value::Kind::Object && through.object->type.empty()) {
     std::vector<Value> keys;
     for (const auto& [key, v] : through.object->fields)

@@ -29,6 +29,8 @@ struct Argument {
   Value value;
 };
 
+constexpr int kMembersAStep = 4;  ///< what handling the members of a list counts
+
 class Follower {
  public:
   Follower(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports);
@@ -68,7 +70,7 @@ class Follower {
   std::vector<std::vector<Change>> m_journals;
 
   int m_depth = 0;  // calls
-  int m_deep = 0;  // statements and expressions within each other, calls and all: what the stack has to bear
+  int m_deep = 0;   // statements and expressions within each other, calls and all: what the stack has to bear
   long m_steps = 0;
   long m_mostSteps = 0;
   int m_unsure = 0;  // conditions that are not known around here
@@ -80,7 +82,7 @@ class Follower {
   bool m_mayBreak = false;
   Flow m_pending = Flow::On;                     // what a call within an expression came to, for its statement
   int m_widened = 0;                             // values stand for many: nothing is in order any more
-  std::vector<std::shared_ptr<Scope>> m_scopes;  // of calls, kept while a branch may take back what it changed in them
+  std::vector<std::shared_ptr<Scope>> m_scopes;  // of calls, while a branch may take back what it changed in them
   std::vector<Value> m_atEnd;                    // functions that run when it is over
 
   // follow.cpp
@@ -132,6 +134,7 @@ class Follower {
   Value shaped(const std::string& type, Value value, Scope& scope);
 
   // follow_calls.cpp
+  std::shared_ptr<Scope> newScope();
   Value call(const Code& code, Scope& scope);
   std::vector<Argument> arguments(const Code& code, std::size_t from, Scope& scope);
   Value callValue(const Value& callee, std::vector<Argument> given, const Code& at, Scope& scope);
@@ -159,7 +162,8 @@ class Follower {
 
   // follow_pins.cpp
   std::vector<PinWord> pinsOf(const Facts& facts, const PublicCall* what) const;
-  void pinWords(const Value& v, const std::string& role, const PublicCall* what, bool choice, std::vector<PinWord>& out) const;
+  void pinWords(const Value& v, const std::string& role, const PublicCall* what, bool choice, std::vector<PinWord>& out,
+                int depth = 0) const;
   void happens(Event event);
   void takeLevels(const Event& event, int index);
   void level(const std::string& pin, const Value& v, int index);

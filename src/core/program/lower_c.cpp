@@ -258,7 +258,8 @@ class LoweringC : Lowering {
     }
     // "int f(char *)" names nothing.
     const auto first = out.name.empty() ? '*' : out.name.front();
-    if (!std::isalpha(static_cast<unsigned char>(first)) && first != '_' && first != '~' && first != ':' && !(first & 0x80)) out.name.clear();
+    if (!std::isalpha(static_cast<unsigned char>(first)) && first != '_' && first != '~' && first != ':' && !(first & 0x80))
+      out.name.clear();
     out.sizes.assign(sizes.rbegin(), sizes.rend());
     return out;
   }

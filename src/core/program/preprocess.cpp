@@ -313,7 +313,16 @@ class Preprocessor {
       m_once.insert(at.file);
     else if (name == "include" || name == "import")
       includes(rest, at, depth);
-    // #error, #warning, #line and others say nothing of pins.
+    else if (name == "error" && std::ranges::none_of(m_open, &Open::unknown))
+      m_unread.push_back({at, fmt::format("the program says of itself that it is not for this board, or not set up: {}", plainText(rest))});
+    // #warning, #line and others say nothing of pins.
+  }
+
+  static std::string plainText(const Words& words) {
+    std::string out;
+    for (const auto& w : words) out += (w.space && !out.empty() ? " " : "") + w.text;
+    if (out.size() >= 2 && out.front() == '"' && out.back() == '"') out = out.substr(1, out.size() - 2);
+    return out.empty() ? "#error" : "\"" + out + "\"";
   }
 
   void includes(Words rest, Place at, int depth) {

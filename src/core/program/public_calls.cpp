@@ -77,6 +77,7 @@ class ReadingInterface {
     r.each("calls", [&](const Json& j, const std::string& at) { out.calls.push_back(call(j, at)); });
     r.each("registers", [&](const Json& j, const std::string& at) { out.registers.push_back(readRegister(j, at)); });
     r.each("compareRegisters", [&](const Json& j, const std::string& at) { out.compares.push_back(compare(j, at)); });
+    r.each("chips", [&](const Json& j, const std::string& at) { chips(j, at, calls); });
     r.each("boards", [&](const Json& j, const std::string& at) { board(j, at, calls); });
     for (const auto& key : r.unknown()) r.report(key, "is nothing that is known here");
     return m_problems.empty() ? std::optional(std::move(out)) : std::nullopt;
@@ -134,6 +135,13 @@ class ReadingInterface {
     return out;
   }
 
+  void chips(const Json& json, const std::string& at, PublicCalls& calls) {
+    ObjectReader r(json, m_file, at, m_problems);
+    const auto unless = r.texts("unless");
+    for (auto& n : r.texts("names")) calls.chips.push_back({std::move(n), unless});
+    for (const auto& key : r.unknown()) r.report(key, "is nothing that is known here");
+  }
+
   void board(const Json& json, const std::string& at, PublicCalls& calls) {
     ObjectReader r(json, m_file, at, m_problems);
     BoardWords out;
@@ -145,6 +153,33 @@ class ReadingInterface {
 };
 
 }  // namespace
+
+namespace {
+
+bool toolchainWord(std::string_view name) {
+  for (const auto* start : {"ARDUINO", "__", "ESP", "PICO", "STM32", "TEENSY", "CONFIG_", "F_CPU", "RASPBERRY", "USE_HAL", "CORE_"})
+    if (name.starts_with(start)) return true;
+  return false;
+}
+
+bool fits(const ChipWords& chip, std::string_view name) {
+  const std::string_view pattern = chip.names;
+  return pattern.ends_with('*') ? name.starts_with(pattern.substr(0, pattern.size() - 1)) : name == pattern;
+}
+
+}  // namespace
+
+std::optional<bool> PublicCalls::defines(const BoardWords* board, std::string_view name) const {
+  if (name == "__cplusplus" || constant(std::string(name))) return true;
+  if (board && std::ranges::count(board->defines, name) > 0) return true;
+  if (!toolchainWord(name)) return false;
+  if (!board) return std::nullopt;  // what the compiler may define is known only with the board
+  const auto among = [&](const std::string& d) { return std::ranges::count(board->defines, d) > 0; };
+  const bool otherChip =
+      std::ranges::any_of(chips, [&](const ChipWords& c) { return fits(c, name) && std::ranges::none_of(c.unless, among); });
+  const bool otherBoard = std::ranges::any_of(boards, [&](const auto& b) { return std::ranges::count(b.second.defines, name) > 0; });
+  return otherChip || otherBoard ? std::optional(false) : std::nullopt;
+}
 
 Result<PublicCalls> readPublicCalls(std::span<const std::pair<std::string, std::string>> files) {
   PublicCalls out;

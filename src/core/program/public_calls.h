@@ -76,6 +76,12 @@ struct BoardWords {
   std::vector<std::string> languages;       ///< what it is usually programmed in
 };
 
+/// Macros that only compilers for some chips define: on other boards they are not there.
+struct ChipWords {
+  std::string names;                ///< a name; one that ends with "*": all that begin so
+  std::vector<std::string> unless;  ///< boards that define one of these may have it
+};
+
 class PublicCalls {
  public:
   PublicCalls() = default;
@@ -84,6 +90,7 @@ class PublicCalls {
 
   std::vector<Interface> interfaces;
   std::map<std::string, BoardWords> boards;
+  std::vector<ChipWords> chips;
 
   /// By name, how many values stand in order, and which are named; nullptr: nobody describes it.
   const PublicCall* find(const std::string& name, std::size_t given, const std::vector<std::string>& keywords) const;
@@ -92,6 +99,8 @@ class PublicCalls {
   const double* constant(const std::string& name) const;
   const std::string* named(const std::string& name) const;
   bool knowsHeader(const std::string& name) const;
+  /// Whether the compiler for a board defines a macro; nothing where that is not known.
+  std::optional<bool> defines(const BoardWords* board, std::string_view name) const;
   /// Whether a program has to say which numbering it uses before it names a pin.
   static bool choosesNumbering(const Interface& interface);
 

@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <array>
 #include <functional>
 
 #include "core/program/lower.h"
@@ -11,6 +12,10 @@ namespace bold::program {
 namespace {
 
 constexpr std::size_t kMostFiles = 200;
+
+// What compilers understand besides the language, and what says nothing of pins.
+constexpr std::array<std::pair<const char*, const char*>, 5> kOfEveryCompiler{
+    {{"__attribute__(...)", ""}, {"__declspec(...)", ""}, {"__extension__", ""}, {"__inline", "inline"}, {"__volatile__", "volatile"}}};
 
 std::string folderOf(const std::string& path) {
   const auto slash = path.rfind('/');
@@ -47,12 +52,6 @@ void importsOf(const Code& c, std::vector<std::string>& out) {
       if (!c.names[k].empty() && c.names[k] != "*") out.push_back(c.text + "." + c.names[k]);  // may be a module of a package
   }
   for (const auto& p : c.parts) importsOf(p, out);
-}
-
-bool toolchainWord(std::string_view name) {
-  for (const auto* start : {"ARDUINO", "__", "ESP", "PICO", "STM32", "TEENSY", "CONFIG_", "F_CPU", "RASPBERRY", "USE_HAL", "CORE_"})
-    if (name.starts_with(start)) return true;
-  return false;
 }
 
 class Gathering {
@@ -133,17 +132,10 @@ class Gathering {
     if (m_included.contains(f)) return;
     Toolchain toolchain;
     for (const auto& i : m_calls.interfaces) toolchain.macros.insert(i.macros.begin(), i.macros.end());
+    for (const auto& [name, body] : kOfEveryCompiler) toolchain.macros[name] = body;
     if (m_board)
       for (const auto& d : m_board->defines) toolchain.macros[d] = "1";
-    toolchain.defines = [this](std::string_view name) -> std::optional<bool> {
-      if (name == "__cplusplus") return true;
-      if (m_calls.constant(std::string(name))) return true;
-      // What the compiler may define is known only with the board.
-      if (!toolchainWord(name)) return false;
-      for (const auto& [part, words] : m_calls.boards)
-        if (m_board && std::ranges::count(words.defines, name) > 0) return false;  // of another board
-      return std::nullopt;
-    };
+    toolchain.defines = [this](std::string_view name) { return m_calls.defines(m_board, name); };
     toolchain.include = [this](int from, const std::string& name) { return include(from, name); };
     const auto expanded = preprocess(m_out.sources.files, f, toolchain, m_unread, m_missing);
     m_out.sources.units.push_back({f, false, lowerC(language, expanded, m_unread)});

@@ -6,6 +6,32 @@
 #include <cmath>
 
 namespace bold::program {
+namespace {
+
+// What things hold is let go of in a loop, however deep they hold each other.
+template <class T>
+void letGo(T* thing) {
+  thread_local std::vector<T*>* waiting = nullptr;
+  if (waiting) return waiting->push_back(thing);
+  std::vector<T*> all{thing};
+  waiting = &all;
+  while (!all.empty()) {
+    const std::unique_ptr<T> one(all.back());
+    all.pop_back();
+  }
+  waiting = nullptr;
+}
+
+constexpr int kMostCompared = 2000;  // of two lists and what they hold
+
+}  // namespace
+
+std::shared_ptr<Items> newItems(Items items) {
+  return {new Items(std::move(items)), letGo<Items>};
+}
+std::shared_ptr<Object> newObject() {
+  return {new Object, letGo<Object>};
+}
 
 Value number(double n, bool whole) {
   Value v;
@@ -28,7 +54,7 @@ Value unknown(std::string why) {
 Value list(Items items) {
   Value v;
   v.kind = Value::Kind::List;
-  v.items = std::make_shared<Items>(std::move(items));
+  v.items = newItems(std::move(items));
   return v;
 }
 Value publicName(std::string path) {
@@ -38,8 +64,14 @@ Value publicName(std::string path) {
   return v;
 }
 
-bool same(const Value& a, const Value& b) {
-  if (a.kind != b.kind) return false;
+namespace {
+
+// Lists that hold each other are compared as far as the budget goes: what is not seen to be the same is not.
+bool sameWithin(const Value& a, const Value& b, int& budget, int depth) {
+  if (a.kind != b.kind || --budget < 0 || depth > 64) return false;
+  const auto each = [&] {
+    return std::ranges::equal(*a.items, *b.items, [&](const Value& x, const Value& y) { return sameWithin(x, y, budget, depth + 1); });
+  };
   switch (a.kind) {
     case Value::Kind::Number:
       return a.number == b.number && a.name == b.name;
@@ -47,10 +79,9 @@ bool same(const Value& a, const Value& b) {
     case Value::Kind::Public:
       return a.text == b.text;
     case Value::Kind::List:
-      return a.items == b.items ||
-             (a.items->size() == b.items->size() && a.items->size() <= kMostChoices && std::ranges::equal(*a.items, *b.items, same));
+      return a.items == b.items || (a.items->size() == b.items->size() && a.items->size() <= kMostChoices && each());
     case Value::Kind::Either:
-      return a.items->size() == b.items->size() && std::ranges::equal(*a.items, *b.items, same);
+      return a.items == b.items || (a.items->size() == b.items->size() && each());
     case Value::Kind::Object:
       return a.object == b.object;
     case Value::Kind::Function:
@@ -66,6 +97,13 @@ bool same(const Value& a, const Value& b) {
   return false;
 }
 
+}  // namespace
+
+bool same(const Value& a, const Value& b) {
+  int budget = kMostCompared;
+  return sameWithin(a, b, budget, 0);
+}
+
 std::vector<Value> choices(const Value& v) {
   return v.kind == Value::Kind::Either ? std::vector<Value>(v.items->begin(), v.items->end()) : std::vector<Value>{v};
 }
@@ -78,7 +116,7 @@ Value either(const Value& a, const Value& b) {
   }
   Value out;
   out.kind = Value::Kind::Either;
-  out.items = std::make_shared<Items>();
+  out.items = newItems();
   for (const auto* side : {&a, &b})
     for (auto& c : choices(*side))
       if (std::ranges::none_of(*out.items, [&](const Value& x) { return same(x, c); })) out.items->push_back(std::move(c));
@@ -216,13 +254,16 @@ Value operated(const std::string& op, const Value& a, const Value& b, bool pytho
       }
     return *out;
   }
-  if (op == "+" && a.kind == Value::Kind::Text && b.kind == Value::Kind::Text) return words(a.text + b.text);
+  if (op == "+" && a.kind == Value::Kind::Text && b.kind == Value::Kind::Text)
+    return a.text.size() + b.text.size() > kLongest ? unknown("a text that is very long") : words(a.text + b.text);
   if (op == "+" && a.kind == Value::Kind::List && b.kind == Value::Kind::List) {
+    if (a.items->size() + b.items->size() > kLongest) return unknown("a list that is very long");
     auto all = *a.items;
     all.insert(all.end(), b.items->begin(), b.items->end());
     return list(std::move(all));
   }
-  if (op == "*" && a.kind == Value::Kind::List && b.isNumber() && b.number >= 0 && b.number * static_cast<double>(a.items->size()) < 4096) {
+  if (op == "*" && a.kind == Value::Kind::List && b.isNumber() && b.number >= 0 &&
+      b.number * static_cast<double>(a.items->size()) < kLongest) {
     Items all;
     for (int k = 0; k < static_cast<int>(b.number); ++k) all.insert(all.end(), a.items->begin(), a.items->end());
     return list(std::move(all));

@@ -57,6 +57,8 @@ struct Object {
   bool gone = false;  ///< released
 };
 
+std::shared_ptr<Items> newItems(Items items = {});
+std::shared_ptr<Object> newObject();
 Value number(double n, bool whole = true);
 Value words(std::string text);
 Value unknown(std::string why);
@@ -65,6 +67,7 @@ Value publicName(std::string path);
 /// One of the two; the one where they are equal. More than kMostChoices: unknown.
 Value either(const Value& a, const Value& b);
 inline constexpr std::size_t kMostChoices = 64;
+inline constexpr std::size_t kLongest = 4096;  ///< of lists and texts: longer ones are not known
 
 bool same(const Value& a, const Value& b);
 /// Nothing where it is not known, or several choices disagree.

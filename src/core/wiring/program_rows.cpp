@@ -57,7 +57,7 @@ std::string doingWords(const harness::PinUse& u) {
   if (has("bus")) add("bus line");
   if (out.empty()) add(has("output") ? "an output, never written" : has("input") ? "an input, never read" : "named");
   if (!u.last.empty() && u.last != "low" && u.last != "released") add(u.last == "unsure" ? "may be left on" : "left " + u.last);
-  return out;
+  return u.sure ? out : "perhaps " + out;
 }
 
 std::string toldWords(const harness::SourceRead& s) {

@@ -1,4 +1,6 @@
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <filesystem>
 
 #include "core/program/corpus.h"
 #include "core/program/pins_used.h"
@@ -120,5 +122,55 @@ TEST_CASE("programs spoilt at random never break a promise") {
         text.insert(at, words[random() % words.size()]);
     }
     fuzz::program((c.name.ends_with(".py") ? "p" : c.name.ends_with(".c") ? "c" : "i") + text);
+  }
+}
+
+TEST_CASE("sources that were written for something else are read without breaking a promise") {
+  // Our own sources: C++ with templates, lambdas and all that framework C++ has not.
+  std::vector<std::filesystem::path> files;
+  const std::filesystem::path project = BOLD_SOURCE_DIR;
+  for (const auto* folder : {"src", "tests", "tools"})
+    for (const auto& f : std::filesystem::recursive_directory_iterator(project / folder))
+      if (const auto e = f.path().extension(); f.is_regular_file() && (e == ".cpp" || e == ".h" || e == ".py" || e == ".c"))
+        files.push_back(f.path());
+  std::ranges::sort(files);
+  REQUIRE(files.size() > 500);
+  for (std::size_t k = 0; k < files.size(); k += 9) {
+    INFO(files[k]);
+    const auto text = readFile(std::filesystem::relative(files[k], project).string());
+    CHECK_NOTHROW(fuzz::program((files[k].extension() == ".py" ? "p" : "i") + text));
+  }
+}
+
+TEST_CASE("what grows, holds itself or is made while it is gone through stays within bounds") {
+  for (const std::string python : {
+           "a = []\na.append(a)\nb = []\nb.append(b)\nif a == b:\n  p.on()\nx = Pin(a)\n",
+           "x = 'a'\nfor i in range(8000):\n  x = x + x\n",
+           "x = [1]\nfor i in range(8000):\n  x = x + x\n",
+           "x = [1]\nfor i in range(60):\n  x = [x, x]\ny = [1]\nfor i in range(60):\n  y = [y, y]\nz = x == y\nq = Pin(x)\n",
+           "x = []\nfor i in range(8000):\n  x = [x]\n",
+           "x = 0\nfor i in range(8000):\n  x = list(range(8000))\n",
+           "class N:\n  def __init__(self, n):\n    self.n = n\n    self.me = self\nx = None\nfor i in range(8000):\n  x = N(x)\n",
+           "x = list(range(4000))\nfor i in range(4000):\n  z = list(zip(x, x, x))\n",
+           "import atexit\ndef f():\n  atexit.register(f)\natexit.register(f)\n",
+       }) {
+    INFO(python);
+    const auto text = "from machine import Pin\np = Pin(5, Pin.OUT)\np.on()\n" + python;
+    CHECK(drives5(readOf("a.py", text)));
+    CHECK_NOTHROW(fuzz::program("p" + text));
+  }
+  for (const std::string cpp : {
+           "int next() { static int n = 3; return n++; }\nstruct M { int pin = next(); int more = next(); M(int p = next()) : pin(p) {} "
+           "};\nM a; "
+           "M b(next());\n",
+           "struct N { N* n; int pin; };\nN all[3];\nstruct G { std::vector<int> v; G(int x) { kept.push_back(x); } };\nstd::vector<int> "
+           "kept = "
+           "{1, 2};\nG g[] = {1, 2, 3};\n",
+           "void f(char *, int *, char **);\nvoid f(char *, int *p, char **) { *p = 6; }\nint x; void g() { f(0, &x, 0); }\n",
+           "void w() { for (long i = 0; i < 5000; i++) for (long k = 0; k < 9; k++) digitalWrite(6, i * k); }\nint q = (w(), 1);\n",
+       }) {
+    INFO(cpp);
+    CHECK(drives5(readOf("a.ino", kDrive + cpp)));
+    CHECK_NOTHROW(fuzz::program("i" + kDrive + cpp));
   }
 }

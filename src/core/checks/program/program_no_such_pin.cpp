@@ -29,7 +29,8 @@ Findings judge(const SolvedBench& s) {
                             fmt::format("The program uses {}{}; {} brings no pin of that name out.", words, as, board), {source.controller},
                             *none.front());
     for (std::size_t k = 1; k < none.size(); ++k)
-      for (const auto& spot : spotsOf(*none[k])) f.spots.push_back(spot);
+      for (const auto& spot : spotsOf(*none[k]))
+        if (std::ranges::count(f.spots, spot) == 0) f.spots.push_back(spot);
     f.formula = fmt::format("{} among the pins of {}: none", words, board);
     f.ways = {{fmt::format("Name a pin that {} has.", board)}};
     out.push_back(std::move(f));

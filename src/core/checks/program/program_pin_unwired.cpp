@@ -10,7 +10,7 @@ Findings judge(const SolvedBench& s) {
   Findings out;
   const ProgramOnBench program(s);
   for (const auto* u : mismatchOf(program).unwired) {
-    if (u->pin < 0) continue;  // program-no-such-pin
+    if (u->pin < 0 || !u->use->sure) continue;  // program-no-such-pin; one of several, and nobody knows which
     auto f = programFinding(
         Severity::Caution, fmt::format("{} is driven and not wired", s.bench.called(u->pin)),
         fmt::format("The program drives {}, which is {}, and nothing is wired there.", said(*u->use), s.bench.called(u->pin)),
