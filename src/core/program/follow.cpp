@@ -132,6 +132,11 @@ void Follower::entry(const Code* function, int times) {
     quiet = m_out.events.size() == before ? quiet + 1 : 0;
     if (m_pending == Flow::Forever || m_pending == Flow::Exit) break;
   }
+  if (times > 1 && m_pending == Flow::On && !spent())
+    (void)sweep([&] {
+      (void)callFunction(*function, {}, {}, module(-1, false));
+      return Flow::On;
+    });
   m_pending = Flow::On;
 }
 

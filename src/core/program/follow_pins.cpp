@@ -118,6 +118,8 @@ std::vector<PinWord> Follower::pinsOf(const Facts& facts, const PublicCall* what
 }
 
 void Follower::happens(Event e) {
+  m_seen.emplace(e.place.file, e.place.begin);
+  if (known(e.place)) return;
   e.certain = m_unsure == 0 && m_widened == 0;
   e.reached = m_reached;
   if (e.facts.contains("s") || e.facts.contains("ms") || e.facts.contains("us") || e.facts.contains("ns")) {
@@ -135,8 +137,8 @@ void Follower::happens(Event e) {
   for (const auto& [role, v] : e.facts) key += " " + role + "=" + keyOf(v);
   const auto index = static_cast<int>(m_out.events.size());
   if (m_out.events.size() >= kMostEvents && !m_known.contains(key)) return;
-  const auto [it, fresh] = m_known.try_emplace(key, index);
-  if (fresh) {
+  const auto [it, first] = m_known.try_emplace(key, index);
+  if (first) {
     m_out.events.push_back(e);
   } else {
     auto& known = m_out.events[it->second];

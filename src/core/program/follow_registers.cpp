@@ -123,6 +123,8 @@ bool Follower::setRegister(const std::string& path, const Value& value, const Co
           --m_unsure;
           return true;
         }
+        if (known(at.place)) return true;
+        m_seen.emplace(at.place.file, at.place.begin);
         m_out.unknown.push_back(
             {path, at.place, {{"", "name", value.text.empty() ? "what is put into it is not known" : value.text, "", {}, "", false}}});
         return true;

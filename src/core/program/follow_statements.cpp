@@ -166,6 +166,53 @@ void Follower::widen(const Code& code, Scope& scope) {
         put(where, unknown("it changes in a loop whose end is not known"));
 }
 
+// What the functions that were followed give other values to.
+void Follower::widenCalled() {
+  const auto blur = [&](const Slot& where) {
+    if (where.at->isNumber() || where.at->kind == Value::Kind::Either) put(where, unknown("it changes while the program runs"));
+  };
+  std::set<std::string> names, fields;
+  for (const auto* function : m_entered) {
+    std::vector<const Code*> targets;
+    for (const auto& p : function->parts) targetsOf(p, targets);
+    for (const auto* t : targets) {
+      if (t->kind == Kind::Name) names.insert(t->text);
+      if (t->kind == Kind::Member) fields.insert(t->text);
+    }
+  }
+  for (auto& [file, scope] : m_modules)
+    for (auto& [called, v] : scope.names) {
+      if (names.contains(called)) blur({&v});
+      if (v.kind == Value::Kind::Object && v.object)
+        for (auto& [field, value] : v.object->fields)
+          if (fields.contains(field)) blur({&value, v.object});
+    }
+  for (auto& [of, kept] : m_statics)
+    for (auto& [called, v] : kept)
+      if (names.contains(called)) blur({&v});
+  for (const auto& made : m_created)
+    for (auto& [field, value] : made.object->fields)
+      if (fields.contains(field) || names.contains(field)) blur({&value, made.object});
+}
+
+// A round of a loop without end that may come once, however late: a counter has come to where something is done. Only what no earlier
+// round did counts, and nothing of it stays.
+Flow Follower::sweep(const std::function<Flow()>& round) {
+  if (m_late) return Flow::On;
+  ++m_unsure, ++m_widened;
+  m_late = true;
+  m_before = m_seen;
+  m_journals.emplace_back();
+  widenCalled();
+  const auto flow = round();
+  const auto journal = std::move(m_journals.back());
+  m_journals.pop_back();
+  for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
+  --m_unsure, --m_widened;
+  m_late = false;
+  return flow;
+}
+
 Flow Follower::loop(const Code& code, Scope& scope) {
   if (code.parts.size() < 2) return Flow::On;
   const auto& condition = code.parts[0];
@@ -195,8 +242,13 @@ Flow Follower::loop(const Code& code, Scope& scope) {
     if (flow == Flow::Return || flow == Flow::Raise || flow == Flow::Exit || flow == Flow::Forever) return done(flow);
     if (code.parts.size() > 2) (void)evaluate(code.parts[2], scope);
     quiet = m_out.events.size() == events ? quiet + 1 : 0;
-    if (forever && (round >= kEndlessRounds || (quiet >= 2 && round >= 3) || m_steps - from > kStepsOfEndless))
-      return done(m_mayBreak ? Flow::On : Flow::Forever);
+    if (forever && (round >= kEndlessRounds || (quiet >= 2 && round >= 3) || m_steps - from > kStepsOfEndless)) {
+      const auto late = sweep([&] {
+        widen(code, scope);
+        return block(body, scope);
+      });
+      return done(m_mayBreak || late == Flow::Break ? Flow::On : late == Flow::Return || late == Flow::Exit ? late : Flow::Forever);
+    }
   }
   // Once more for every round that may still come.
   ++m_widened;

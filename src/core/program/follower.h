@@ -80,7 +80,11 @@ class Follower {
   bool m_hasReturned = false;
   std::string m_raised;
   bool m_mayBreak = false;
-  Flow m_pending = Flow::On;                     // what a call within an expression came to, for its statement
+  Flow m_pending = Flow::On;  // what a call within an expression came to, for its statement
+  using Places = std::set<std::pair<int, std::uint32_t>>;
+  Places m_seen;    // where something happened
+  Places m_before;  // the same before a late round, which looks for other places only
+  bool m_late = false;
   int m_widened = 0;                             // values stand for many: nothing is in order any more
   std::vector<std::shared_ptr<Scope>> m_scopes;  // of calls, while a branch may take back what it changed in them
   std::vector<Value> m_atEnd;                    // functions that run when it is over
@@ -109,6 +113,8 @@ class Follower {
   Flow switched(const Code& code, Scope& scope);
   void levelsOfAll(std::size_t sinceMoment);
   void widen(const Code& code, Scope& scope);
+  void widenCalled();
+  Flow sweep(const std::function<Flow()>& round);
   bool spent() const { return m_steps > m_mostSteps; }
 
   // follow_definitions.cpp
@@ -164,6 +170,7 @@ class Follower {
   std::vector<PinWord> pinsOf(const Facts& facts, const PublicCall* what) const;
   void pinWords(const Value& v, const std::string& role, const PublicCall* what, bool choice, std::vector<PinWord>& out,
                 int depth = 0) const;
+  bool known(const Place& place) const { return m_late && m_before.contains({place.file, place.begin}); }
   void happens(Event event);
   void takeLevels(const Event& event, int index);
   void level(const std::string& pin, const Value& v, int index);

@@ -221,3 +221,61 @@ TEST_CASE("whatever encoding a source comes in, it is read") {
                   .remarks.empty());
   CHECK(program::readSource("a", "Größe").remarks.empty());
 }
+
+TEST_CASE("what is done only after many rounds is found, and a loop that ends by counting goes on behind") {
+  const std::string drive = "digitalWrite(6, HIGH);";
+  for (const auto& body : {
+           "int n = 0;\nvoid setup() { pinMode(6, OUTPUT); }\nvoid loop() { if (++n == 500) " + drive + " delay(10); }",
+           "void setup() { pinMode(6, OUTPUT); }\nvoid loop() { static int n; n++; if (n > 100) { n = 0; " + drive + " } }",
+           "void setup() { pinMode(6, OUTPUT); int n = 0; while (1) { n++; if (n == 300) " + drive + " } }\nvoid loop() {}",
+           "void setup() { pinMode(6, OUTPUT); int n = 0; while (true) { if (n++ > 300) break; delay(1); } " + drive + " }\nvoid loop() {}",
+           "struct S { int n; } s;\nvoid setup() { pinMode(6, OUTPUT); }\nvoid loop() { s.n += 1; if (s.n == 77) " + drive + " }",
+           "int state = 0, waited = 0;\nvoid setup() { pinMode(6, OUTPUT); }\nvoid loop() {\n  switch (state) {\n    case 0: if (++waited "
+           "> 50) state = 1; "
+           "break;\n    case 1: " +
+               drive + " break;\n  }\n}",
+       }) {
+    INFO(body);
+    CHECK(cpp(body) == "D6 output write");
+  }
+  CHECK(python("from gpiozero import OutputDevice\np = OutputDevice(17)\nn = 0\nwhile True:\n  n += 1\n  if n == 900:\n    p.on()\n") ==
+        "J8-11 output write");
+  // What no round comes to is not done, and a late round does not make pins up.
+  CHECK(cpp("const int debug = 0;\nvoid setup() { pinMode(6, OUTPUT); }\nvoid loop() { if (debug) " + drive + " delay(1); }") ==
+        "D6 output");
+  const auto s = read("a.ino",
+                      "int i = 0;\nconst int p[] = {6, 7};\nvoid setup() { pinMode(6, OUTPUT); pinMode(7, OUTPUT); }\n"
+                      "void loop() { digitalWrite(p[i], HIGH); i = (i + 1) % 2; }");
+  CHECK(pins(s) == "D6 output write, D7 output write");
+  CHECK(s.untold.empty());
+}
+
+TEST_CASE("a program that refuses the board says so, and macros of other chips are not there") {
+  const std::string choose =
+      "#if defined(__AVR_ATmega16__)\n#define P 4\n#elif defined(__AVR_ATmega328P__) && !defined(__SAM3X8E__)\n#define P 6\n"
+      "#else\n#error \"no such chip\"\n#endif\nvoid setup() { pinMode(P, OUTPUT); digitalWrite(P, HIGH); }\nvoid loop() {}\n";
+  const auto uno = read("a.ino", choose);
+  CHECK(pins(uno) == "D6 output write");
+  CHECK(uno.untold.empty());
+  const auto mega = read("a.ino", choose, "board-mega-atmega2560");
+  REQUIRE_FALSE(mega.untold.empty());
+  CHECK(mega.untold.front().what.find("not for this board, or not set up: \"no such chip\"") != std::string::npos);
+  CHECK(mega.untold.front().place.line == 6);
+  // Of a board that says nothing of itself both stand.
+  const auto other = program::readTexts({{"a.ino", choose}}, "", program::shippedCalls());
+  const auto both = program::pinsUsed(other, "uno", *library().find("board-uno-atmega328p"), program::shippedCalls());
+  CHECK(pins(both).find("D4") != std::string::npos);
+  CHECK(pins(both).find("D6") != std::string::npos);
+}
+
+TEST_CASE("attributes, addresses of a bus and numbers that are worked out are no pins") {
+  CHECK(cpp("uint8_t kept __attribute__((section(\".noinit\"))) = 42;\nvoid early(void) __attribute__((naked));\n"
+            "void setup() { pinMode(6, OUTPUT); digitalWrite(6, HIGH); }\nvoid loop() {}") == "D6 output write");
+  CHECK(cpp("#include <Wire.h>\nvoid setup() { Wire.begin(0x42); }\nvoid loop() {}") == "A4 bus, A5 bus");
+  CHECK(pins(read("a.ino", "#include <Wire.h>\nvoid setup() { Wire.begin(21, 22); }\nvoid loop() {}", "board-esp32-38")) ==
+        "IO21 bus output, IO22 bus output");
+  const auto s = read(
+      "a.ino", "int pin = 2;\nvoid setup() {}\nvoid loop() { digitalWrite(pin, HIGH); pin = pin + 1; if (pin > Serial.read()) pin = 2; }");
+  CHECK(s.told < s.asked);
+  for (const auto& u : s.pins) CHECK_FALSE(u.terminal == "D13");
+}
