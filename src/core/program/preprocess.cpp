@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <set>
+#include <utility>
 
 #include "core/program/condition_value.h"
 #include "core/program/words.h"
