@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <atomic>
 #include <set>
+#include <utility>
 
 #include "core/base/parallel.h"
 #include "core/bench/cells.h"

@@ -7,6 +7,7 @@
 #include <cmath>
 #include <numbers>
 #include <set>
+#include <utility>
 
 #include "core/choose/channel_use.h"
 #include "core/choose/control_resistor.h"

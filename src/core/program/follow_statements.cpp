@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <utility>
 
 #include "core/program/follower.h"
 
