@@ -1,5 +1,6 @@
 #include "fuzz/targets.h"
 
+#include <algorithm>
 #include <cmath>
 #include <cstdio>
 #include <cstdlib>

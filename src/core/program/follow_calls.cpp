@@ -10,6 +10,7 @@ using Kind = Code::Kind;
 
 namespace {
 constexpr int kDeepestCall = 40;
+constexpr int kDeepestMade = 16;            // things as members of things
 constexpr std::size_t kMostCreated = 4096;  // things of the program's classes
 
 // "*args" and "**more" by their names.
@@ -246,7 +247,7 @@ Value Follower::callFunction(const Code& function, const Value& self, std::vecto
 }
 
 Value Follower::construct(const Code& klass, std::vector<Argument> given, const Code& at, bool braces) {
-  if (m_created.size() >= kMostCreated) return unknown("more is made than can be followed");
+  if (m_created.size() >= kMostCreated || m_making >= kDeepestMade) return unknown("more is made than can be followed");
   Value v;
   v.kind = Value::Kind::Object;
   v.object = newObject();
@@ -273,6 +274,7 @@ Value Follower::construct(const Code& klass, std::vector<Argument> given, const 
   inside.file = home.file;
   inside.self = v;
   std::vector<std::string> fields;
+  ++m_making;
   for (const auto* k : chain)
     for (const auto& m : k->parts) {
       if ((m.kind != Kind::Declare && m.kind != Kind::Array) || m.text == "enum" || python) continue;
@@ -281,6 +283,7 @@ Value Follower::construct(const Code& klass, std::vector<Argument> given, const 
       v.object->fields[m.names.front()] = inside.names[m.names.front()];
       if (k == &klass || chain.size() == 1) fields.push_back(m.names.front());
     }
+  --m_making;
   const auto* maker = method(&klass, python ? "__init__" : klass.text);
   if (!maker && !python)
     for (const auto* k : chain)

@@ -98,6 +98,7 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
         if (const auto t = truth(a); t && *t == (code.text == "||")) return scope.python ? a : number(*t);
       }
       const auto b = evaluate(code.parts[1], scope);
+      m_steps += costOf(a) * costOf(b) / kMembersAStep;
       auto out = operated(code.text, a, b, scope.python);
       if (out.kind == Value::Kind::List) m_steps += static_cast<long>(out.items->size()) / kMembersAStep;
       if (a.kind == Value::Kind::Bits || b.kind == Value::Kind::Bits)

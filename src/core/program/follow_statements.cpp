@@ -9,6 +9,7 @@ using Kind = Code::Kind;
 
 namespace {
 
+constexpr long kStepsOfMerging = 4;  // a value that two branches leave
 constexpr int kDeepestStatement = 400;
 constexpr int kMostRounds = 6000;  // of a loop that is counted
 constexpr long kMostStepsOfLoop = 120'000;
@@ -121,6 +122,7 @@ Flow Follower::branches(const std::vector<std::function<Flow()>>& all) {
     Left l{{}, one()};
     auto journal = std::move(m_journals.back());
     m_journals.pop_back();
+    m_steps += static_cast<long>(journal.size());
     for (const auto& c : journal) l.values.try_emplace(c.slot.at, c.slot, *c.slot.at);
     for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
     if (l.flow == Flow::Break) m_mayBreak = true;
@@ -139,6 +141,8 @@ Flow Follower::branches(const std::vector<std::function<Flow()>>& all) {
       if (any && !stays(l)) continue;
       const auto it = l.values.find(at);
       const auto& v = it != l.values.end() ? it->second.second : *at;
+      m_steps += kStepsOfMerging;
+      if (merged) m_steps += costOf(*merged) * costOf(v) / kMembersAStep;
       merged = merged ? either(*merged, v) : v;
     }
     put(where, *merged);

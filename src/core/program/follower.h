@@ -69,8 +69,9 @@ class Follower {
   };
   std::vector<std::vector<Change>> m_journals;
 
-  int m_depth = 0;  // calls
-  int m_deep = 0;   // statements and expressions within each other, calls and all: what the stack has to bear
+  int m_depth = 0;   // calls
+  int m_making = 0;  // things that are members of things
+  int m_deep = 0;    // statements and expressions within each other, calls and all: what the stack has to bear
   long m_steps = 0;
   long m_mostSteps = 0;
   int m_unsure = 0;  // conditions that are not known around here

@@ -32,6 +32,7 @@ Place ExpandedText::place(std::uint32_t begin, std::uint32_t end, bool use) cons
 
 namespace {
 
+constexpr std::size_t kMostSaid = 200;         // of an #error
 constexpr int kDeepest = 32;                   // includes within includes, macros within macros
 constexpr std::size_t kMostText = 12'000'000;  // bytes of all that comes out
 
@@ -321,7 +322,12 @@ class Preprocessor {
 
   static std::string plainText(const Words& words) {
     std::string out;
-    for (const auto& w : words) out += (w.space && !out.empty() ? " " : "") + w.text;
+    for (const auto& w : words) {
+      if (w.space && !out.empty()) out += ' ';
+      for (const char c : w.text)  // one line, however it is written
+        if (static_cast<unsigned char>(c) >= ' ' && c != '\\') out += c;
+      if (out.size() > kMostSaid) break;
+    }
     if (out.size() >= 2 && out.front() == '"' && out.back() == '"') out = out.substr(1, out.size() - 2);
     return out.empty() ? "#error" : "\"" + out + "\"";
   }

@@ -22,7 +22,7 @@ void letGo(T* thing) {
   waiting = nullptr;
 }
 
-constexpr int kMostCompared = 2000;  // of two lists and what they hold
+constexpr int kMostCompared = 200;  // of two lists and what they hold
 
 }  // namespace
 

@@ -74,6 +74,10 @@ bool same(const Value& a, const Value& b);
 std::optional<bool> truth(const Value& v);
 /// Every value that it may be: one, or the choices.
 std::vector<Value> choices(const Value& v);
+/// How much there is to look at where it is held against another.
+inline long costOf(const Value& v) {
+  return v.kind == Value::Kind::Either ? static_cast<long>(v.items->size()) : 1;
+}
 /// As the key of a mapping.
 std::string keyOf(const Value& v);
 
