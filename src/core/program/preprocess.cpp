@@ -34,6 +34,7 @@ namespace {
 
 constexpr std::size_t kMostSaid = 200;         // of an #error
 constexpr int kDeepest = 32;                   // includes within includes, macros within macros
+constexpr std::size_t kMostGrown = 1'000'000;  // words out of macros
 constexpr std::size_t kMostText = 12'000'000;  // bytes of all that comes out
 
 struct Macro {
@@ -57,6 +58,8 @@ class Preprocessor {
 
   ExpandedText run(int file) {
     include(file, 0);
+    if (m_full || m_grown > kMostGrown)
+      m_unread.push_back({Place{file, 0, 0}, "its macros and includes make more than can be read: not all of it was"});
     return std::move(m_out);
   }
 
@@ -69,6 +72,7 @@ class Preprocessor {
   std::set<int> m_once;
   ExpandedText m_out;
   bool m_full = false;
+  std::size_t m_grown = 0;  // words out of macros, those within others each time
 
   // A condition that is open, the innermost last.
   struct Open {
@@ -159,7 +163,7 @@ class Preprocessor {
     Words out;
     for (std::size_t k = 0; k < in.size(); ++k) {
       const auto* m = macro(in[k]);
-      if (!m || depth > kDeepest || std::ranges::count(active, in[k].text) > 0 || out.size() > kMostText / 8) {
+      if (!m || depth > kDeepest || std::ranges::count(active, in[k].text) > 0 || m_grown > kMostGrown) {
         out.push_back(in[k]);
         continue;
       }
@@ -191,6 +195,7 @@ class Preprocessor {
   }
 
   void put(Words& out, Words more, const Word& instead) {
+    m_grown += more.size();
     if (!more.empty()) more.front().space = instead.space || more.front().space;
     for (auto& m : more) m.use = m.use.file < 0 || m.use == m.spelled ? instead.use : m.use;
     out.insert(out.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
