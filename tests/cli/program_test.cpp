@@ -105,6 +105,12 @@ TEST_CASE("program: one that names no pin drives nothing, and one that refuses t
   CHECK(quiet.out.find("Look again") != std::string::npos);
   CHECK(quiet.out.find("0 of 0 places") != std::string::npos);
   CHECK(quiet.out.find("agree") == std::string::npos);
+  const auto bare = folder.write(
+      "bare.harness",
+      R"({"format": 2, "title": "Bare", "devices": [{"id": "uno", "part": "board-uno-atmega328p"}], "connections": [], "goals": []})");
+  const auto nothing = run({"program", bare, empty}).out;
+  CHECK(nothing.find("No pin of the board was found in the program.") != std::string::npos);
+  CHECK(nothing.find("agree") == std::string::npos);
   const auto other = folder.write("other.ino", "#ifndef ESP32\n#error \"for the ESP32 only\"\n#endif\n" + readFile("demo/wave-tank.ino"));
   const auto refused = run({"program", kDemo, other});
   CHECK(refused.code == 0);
