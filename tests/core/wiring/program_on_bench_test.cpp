@@ -14,6 +14,8 @@
 
 using namespace bold;
 using namespace bold::harness;
+using checks::Finding;
+using checks::Severity;
 using namespace bold::test;
 
 namespace {
@@ -245,4 +247,27 @@ TEST_CASE("a stage is not blamed for a program that does not know it yet") {
   const auto c = choose::candidate(r.h, library(), "flap", {"l298n-module"}, {}, {}, before);
   REQUIRE(c);
   CHECK(std::ranges::none_of(c->against, [](const auto& f) { return f.check.starts_with("program-"); }));
+}
+
+TEST_CASE("what a program does with a pin for certain stops, what it perhaps does is looked at again") {
+  const auto of = [](const std::string& pin) {
+    const Read r("void setup() {\n  int p = " + pin + ";\n  pinMode(p, OUTPUT);\n  analogWrite(p, 300);\n}\nvoid loop() {}\n");
+    const auto a = analyseFast(r.h);
+    std::vector<Finding> out;
+    for (const auto& f : a.findings)
+      if (f.check == "program-duty-scale") out.push_back(f);
+    REQUIRE(out.size() == 1);
+    return out.front();
+  };
+  CHECK(of("5").severity == Severity::Stop);
+  CHECK(of("5").text.find("not certain") == std::string::npos);
+  const auto perhaps = of("digitalRead(2) ? 5 : 4");
+  CHECK(perhaps.severity == Severity::Caution);
+  CHECK(perhaps.text.ends_with("Whether it does is not certain: which pin is meant depends on what is not known."));
+  // Nor is a pin that it may be said to be driven for nothing.
+  const Read r("void setup() {\n  int p = digitalRead(2) ? 5 : 4;\n  pinMode(p, OUTPUT);\n  digitalWrite(p, HIGH);\n}\nvoid loop() {}\n");
+  CHECK(std::ranges::none_of(analyseFast(r.h).findings, [](const Finding& f) { return f.check == "program-pin-unwired"; }));
+  const auto rows = wiring::programRows(analyseFast(r.h), r.h.sources[0]);
+  CHECK(
+      std::ranges::any_of(rows, [](const auto& x) { return x.name == "D4" && x.program.find("perhaps only high") != std::string::npos; }));
 }

@@ -176,6 +176,11 @@ bool stated(const SolvedBench& s, const WiredRole& role) {
 
 Finding programFinding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects,
                        const harness::PinUse& use) {
+  // What is only perhaps done stops nobody.
+  if (!use.sure && severity == Severity::Stop) {
+    severity = Severity::Caution;
+    text += " Whether it does is not certain: which pin is meant depends on what is not known.";
+  }
   auto f = finding(severity, std::move(headline), std::move(text), std::move(subjects));
   f.spots = spotsOf(use);
   return f;

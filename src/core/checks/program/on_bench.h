@@ -66,7 +66,7 @@ int fitsRole(const SolvedBench& s, const std::string& name, const WiredRole& rol
 /// Whether somebody states that a role is at the pin where it is wired: then it is the source that is off, and no wire.
 bool stated(const SolvedBench& s, const WiredRole& role);
 
-/// A finding about a program.
+/// A finding about a program. Of a use that is not certain it is a caution at most, and says so.
 Finding programFinding(Severity severity, std::string headline, std::string text, std::vector<std::string> subjects,
                        const harness::PinUse& use);
 
