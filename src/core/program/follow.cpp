@@ -13,6 +13,11 @@ constexpr long kMostStepsOfTheRest = 150'000;
 constexpr int kRoundsOfLoop = 24;  // loop() of framework C++
 constexpr int kQuietRounds = 2;    // as many rounds that do nothing new end a loop without end
 constexpr int kMostInstances = 8;  // of a class whose methods nobody calls
+constexpr std::size_t kMostInterrupts = 32;
+
+bool runByHardware(const std::string& name) {
+  return name.starts_with("isr_") || name.ends_with("IRQHandler") || (name.starts_with("HAL_") && name.ends_with("Callback"));
+}
 
 // Every name that a piece of code gives to something, wherever.
 void bound(const Code& c, std::set<std::string>& out) {
@@ -65,9 +70,11 @@ Followed Follower::run() {
   m_out.tooMuch = spent();
   m_steps = 0;
   m_mostSteps = kMostStepsOfTheRest;
+  interrupts();
   for (std::size_t k = 0; k < m_callbacks.size() && k < 64; ++k)
     if (!m_entered.contains(m_callbacks[k])) unreached(*m_callbacks[k], {}, module(-1, false));
   rest();
+  dropOwnless();
   for (const auto& v : m_created) v.object->fields.clear();  // things that know each other would never go
   return std::move(m_out);
 }
@@ -174,17 +181,38 @@ void Follower::atEnd() {
 // What nobody calls, or only what is not followed does: what it would do, with all that it takes not known.
 void Follower::unreached(const Code& function, const Value& self, Scope& outside) {
   m_reached = false;
+  atAnyTime(function, self, outside);
+  m_reached = true;
+}
+
+void Follower::atAnyTime(const Code& function, const Value& self, Scope& outside) {
   ++m_unsure;
   std::vector<Argument> given;
   for (std::size_t k = 0; k < function.names.size(); ++k)
     if (!function.names[k].starts_with('@')) given.push_back({"", unknown("nobody in the program calls " + function.text)});
   if (self.object && !given.empty() && outside.python) given.erase(given.begin());
   const auto levels = m_out.levels;
+  m_journals.emplace_back();
+  widenCalled(Blur::Moved);  // it may run at any time
   (void)callFunction(function, self, std::move(given), outside);
+  const auto journal = std::move(m_journals.back());
+  m_journals.pop_back();
+  for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
   m_out.levels = levels;
   m_pending = Flow::On;
   --m_unsure;
-  m_reached = true;
+}
+
+// Functions that no call in the program comes to, and the hardware or a library does: interrupts, timers, other threads.
+void Follower::interrupts() {
+  auto& outside = module(-1, false);
+  for (const auto& [called, v] : outside.names)
+    if (v.kind == Value::Kind::Function && v.code && runByHardware(called)) m_runs.push_back(v);
+  std::set<const Code*> seen;
+  for (std::size_t k = 0; k < m_runs.size() && k < kMostInterrupts && !spent(); ++k) {
+    const auto f = m_runs[k];
+    if (f.code && seen.insert(f.code).second) atAnyTime(*f.code, f, outside);
+  }
 }
 
 void Follower::rest() {

@@ -84,7 +84,10 @@ void Follower::put(const Slot& where, Value value) {
 
 // What a declared type makes of braces and of nothing.
 Value Follower::shaped(const std::string& type, Value value, Scope& scope) {
-  if (primitive(type)) return value;
+  if (primitive(type)) {  // "int pin{7}"
+    const bool braces = value.kind == Value::Kind::List && value.items->size() == 1 && !type.empty() && type != "auto";
+    return braces ? value.items->front() : value;
+  }
   const auto* klass = classNamed(type, scope);
   Code at;
   if (value.kind == Value::Kind::List && klass) {

@@ -144,6 +144,7 @@ void Follower::complete(Facts& facts, const PublicCall& what, const Object* self
 // A function that something else calls later, or at the same time.
 void Follower::runs(const Value& function, Scope& scope) {
   if (function.kind != Value::Kind::Function && function.kind != Value::Kind::Public) return;
+  if (m_runs.size() < 64) m_runs.push_back(function);
   Code at;
   (void)branches({[&] {
                     (void)callValue(function, {}, at, scope);

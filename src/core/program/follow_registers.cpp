@@ -49,7 +49,19 @@ std::string pinName(const std::string& pattern, char letter, int n) {
 
 }  // namespace
 
+// Of a timer that never lets a compare register have its pin, as those that only count.
+void Follower::dropOwnless() {
+  for (auto& e : m_out.events)
+    for (const auto& i : m_calls.interfaces)
+      for (const auto& c : i.compares) {
+        const auto set = m_everSet.find(c.control);
+        if (!e.call && e.does == "pwm" && c.name == e.called && set != m_everSet.end() && (set->second & c.bits) == 0) e.pins.clear();
+      }
+}
+
 std::optional<Value> Follower::readRegister(const std::string& path) {
+  if (m_everSet.contains(path))
+    if (const auto it = m_units.find("register " + path); it != m_units.end()) return it->second["value"];
   if (m_noRegister.contains(path)) return std::nullopt;
   for (const auto& i : m_calls.interfaces)
     for (const auto& r : i.registers) {
@@ -159,7 +171,11 @@ bool Follower::setRegister(const std::string& path, const Value& value, const Co
       return true;
     }
   }
-  if (path.size() > 3 && path.size() < 12) m_units["register " + path]["value"] = value;  // ICR1 and the like
+  if (path.size() > 3 && path.size() < 12) {  // ICR1 and the like
+    m_units["register " + path]["value"] = value;
+    auto& all = m_everSet[path];
+    all |= value.isNumber() && value.number >= 0 && value.number < 9e15 ? static_cast<std::uint64_t>(value.number) : ~std::uint64_t{0};
+  }
   return false;
 }
 

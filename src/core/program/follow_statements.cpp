@@ -13,6 +13,8 @@ constexpr long kStepsOfMerging = 4;  // a value that two branches leave
 constexpr int kDeepestStatement = 400;
 constexpr int kMostRounds = 6000;  // of a loop that is counted
 constexpr long kMostStepsOfLoop = 120'000;
+constexpr int kSameAgain = 100;  // of one that is counted: it only does the same again
+constexpr long kStepsOfQuiet = 2'000;
 constexpr int kUnsureRounds = 4;  // of one whose end is not known
 constexpr int kEndlessRounds = 24;
 constexpr long kStepsOfEndless = 20'000;
@@ -23,6 +25,11 @@ void targetsOf(const Code& c, std::vector<const Code*>& out) {
     if (!c.parts.empty()) out.push_back(&c.parts.front());
   if (c.kind == Kind::Define || c.kind == Kind::Lambda) return;
   for (const auto& p : c.parts) targetsOf(p, out);
+}
+
+bool mentions(const Code& c, const std::string& name) {
+  if ((c.kind == Kind::Name || c.kind == Kind::Member) && c.text == name) return true;
+  return std::ranges::any_of(c.parts, [&](const Code& p) { return mentions(p, name); });
 }
 
 bool endless(const Code& condition) {
@@ -171,33 +178,39 @@ void Follower::widen(const Code& code, Scope& scope) {
         put(where, unknown("it changes in a loop whose end is not known"));
 }
 
-// What the functions that were followed give other values to.
-void Follower::widenCalled() {
+void Follower::countTargets(const Code& code, bool inside) {
+  if (inside && (code.kind == Kind::Assign || code.kind == Kind::Step) && !code.parts.empty()) {
+    const auto& t = code.parts.front();
+    if (t.kind == Kind::Name || t.kind == Kind::Member)
+      m_targets[t.text] += code.kind == Kind::Step || !code.text.empty() || mentions(code.parts.back(), t.text) ? 2 : 1;
+  }
+  for (const auto& p : code.parts) countTargets(p, inside || code.kind == Kind::Define);
+}
+
+// What functions give other values to, once or at several places, is not known any more.
+void Follower::widenCalled(Blur which) {
+  if (m_targets.empty())
+    for (const auto& u : m_sources.units) countTargets(u.code, false);
+  const auto moves = [&](const std::string& called) {
+    const auto it = m_targets.find(called);
+    return it != m_targets.end() && (which == Blur::All || it->second > 1);
+  };
   const auto blur = [&](const Slot& where) {
     if (where.at->isNumber() || where.at->kind == Value::Kind::Either) put(where, unknown("it changes while the program runs"));
   };
-  std::set<std::string> names, fields;
-  for (const auto* function : m_entered) {
-    std::vector<const Code*> targets;
-    for (const auto& p : function->parts) targetsOf(p, targets);
-    for (const auto* t : targets) {
-      if (t->kind == Kind::Name) names.insert(t->text);
-      if (t->kind == Kind::Member) fields.insert(t->text);
-    }
-  }
   for (auto& [file, scope] : m_modules)
     for (auto& [called, v] : scope.names) {
-      if (names.contains(called)) blur({&v});
+      if (moves(called)) blur({&v});
       if (v.kind == Value::Kind::Object && v.object)
         for (auto& [field, value] : v.object->fields)
-          if (fields.contains(field)) blur({&value, v.object});
+          if (moves(field)) blur({&value, v.object});
     }
   for (auto& [of, kept] : m_statics)
     for (auto& [called, v] : kept)
-      if (names.contains(called)) blur({&v});
+      if (moves(called)) blur({&v});
   for (const auto& made : m_created)
     for (auto& [field, value] : made.object->fields)
-      if (fields.contains(field) || names.contains(field)) blur({&value, made.object});
+      if (moves(field)) blur({&value, made.object});
 }
 
 // A round of a loop without end that may come once, however late: a counter has come to where something is done. Only what no earlier
@@ -208,7 +221,7 @@ Flow Follower::sweep(const std::function<Flow()>& round) {
   m_late = true;
   m_before = m_seen;
   m_journals.emplace_back();
-  widenCalled();
+  widenCalled(Blur::All);
   const auto flow = round();
   const auto journal = std::move(m_journals.back());
   m_journals.pop_back();
@@ -216,6 +229,16 @@ Flow Follower::sweep(const std::function<Flow()>& round) {
   --m_unsure, --m_widened;
   m_late = false;
   return flow;
+}
+
+// A loop that only does the same again is taken as run: what it counts by has gone on to where nobody looks, all else is as it stands.
+void Follower::finish(const Code& code, Scope& scope) {
+  std::vector<const Code*> counters;
+  if (code.parts.size() > 2) targetsOf(code.parts[2], counters);
+  targetsOf(code.parts[0], counters);
+  for (const auto* t : counters)
+    if (t->kind == Kind::Name)
+      if (const auto where = slot(*t, scope, false); where.at) put(where, unknown("it is counted in a long loop"));
 }
 
 Flow Follower::loop(const Code& code, Scope& scope) {
@@ -247,6 +270,10 @@ Flow Follower::loop(const Code& code, Scope& scope) {
     if (flow == Flow::Return || flow == Flow::Raise || flow == Flow::Exit || flow == Flow::Forever) return done(flow);
     if (code.parts.size() > 2) (void)evaluate(code.parts[2], scope);
     quiet = m_out.events.size() == events ? quiet + 1 : 0;
+    if (!forever && quiet > kSameAgain && m_steps - from > kStepsOfQuiet) {
+      finish(code, scope);
+      return done(Flow::On);
+    }
     if (forever && (round >= kEndlessRounds || (quiet >= 2 && round >= 3) || m_steps - from > kStepsOfEndless)) {
       const auto late = sweep([&] {
         widen(code, scope);

@@ -50,12 +50,14 @@ class Follower {
   std::set<const Code*> m_entered;                              // functions that were followed
   std::map<std::string, std::map<std::string, Value>> m_units;  // facts of channels, slices, timers, pins
   std::map<std::string, std::string> m_numbering;               // of an interface, where the program chooses it
+  std::map<std::string, std::uint64_t> m_everSet;               // registers that nobody describes: bits that ever were
   std::set<std::string> m_registersSeen;
   std::set<std::string> m_noRegister;      // names that were looked for among them
   std::vector<std::string> m_modulesOpen;  // Python modules taken whole
   std::map<std::string, int> m_known;      // events by what they do and where
   std::vector<Value> m_created;            // objects of public classes, for "release all"
   std::vector<const Code*> m_callbacks;
+  std::vector<Value> m_runs;  // what something else calls while the program goes on
 
   // Where a value is kept, and what keeps that place in being.
   struct Slot {
@@ -81,7 +83,8 @@ class Follower {
   bool m_hasReturned = false;
   std::string m_raised;
   bool m_mayBreak = false;
-  Flow m_pending = Flow::On;  // what a call within an expression came to, for its statement
+  Flow m_pending = Flow::On;             // what a call within an expression came to, for its statement
+  std::map<std::string, int> m_targets;  // what functions give values to: at how many places, two for what counts up or down
   using Places = std::set<std::pair<int, std::uint32_t>>;
   Places m_seen;    // where something happened
   Places m_before;  // the same before a late round, which looks for other places only
@@ -97,6 +100,8 @@ class Follower {
   void entry(const Code* function, int times);
   void atEnd();
   void rest();
+  void interrupts();
+  void atAnyTime(const Code& function, const Value& self, Scope& outside);
   void unreached(const Code& function, const Value& self, Scope& outside);
   Scope& module(int file, bool python);
   const Code* functionNamed(const std::string& name);
@@ -114,7 +119,10 @@ class Follower {
   Flow switched(const Code& code, Scope& scope);
   void levelsOfAll(std::size_t sinceMoment);
   void widen(const Code& code, Scope& scope);
-  void widenCalled();
+  enum class Blur { All, Moved };
+  void widenCalled(Blur which);
+  void countTargets(const Code& code, bool inside);
+  void finish(const Code& code, Scope& scope);
   Flow sweep(const std::function<Flow()>& round);
   bool spent() const { return m_steps > m_mostSteps; }
 
@@ -177,6 +185,7 @@ class Follower {
   void level(const std::string& pin, const Value& v, int index);
 
   // follow_registers.cpp
+  void dropOwnless();
   bool setRegister(const std::string& path, const Value& value, const Code& at);
   std::optional<Value> readRegister(const std::string& path);
   void readBits(const Value& bits, const Code& at);

@@ -42,6 +42,8 @@ std::string direct(const std::string& before) {
   return {};
 }
 
+constexpr std::string_view kInFlash = "PROGMEM";  // says where a list is kept, and no more
+
 // "NAME[] = {1, 2, ", "NAME = (", "Stage NAME(", "\"name\": (": what the innermost open bracket belongs to.
 std::string owner(const std::string& before) {
   int depth = 0;
@@ -53,6 +55,7 @@ std::string owner(const std::string& before) {
     depth = 0;
     auto head = trimmed(before.substr(0, k - 1));
     if (head.ends_with('=')) head = trimmed(head.substr(0, head.size() - 1));
+    if (head.ends_with(kInFlash)) head = trimmed(head.substr(0, head.size() - kInFlash.size()));
     while (head.ends_with(']')) {
       const auto open = head.rfind('[');
       if (open == std::string::npos) break;

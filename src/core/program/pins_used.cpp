@@ -86,6 +86,7 @@ class Collecting {
   }
 
   void untold(std::string what, Spot where) {
+    std::ranges::replace_if(what, [](char c) { return c >= 0 && c < ' '; }, ' ');  // names of files may hold anything
     if (std::ranges::any_of(m_out.untold, [&](const auto& u) { return u.place == where && u.what == what; })) return;
     if (m_out.untold.size() < kMostUntold) m_out.untold.push_back({std::move(what), std::move(where)});
   }
@@ -132,6 +133,7 @@ class Collecting {
       const auto t = truth(v);
       if (!t || *t) does(k, "high", e);
       if (!t || !*t) does(k, "low", e);
+      if (!t) does(k, "pulse", e);  // now this, now that
     }
   }
 

@@ -132,6 +132,8 @@ class ReadingInterface {
     out.name = r.text("name");
     out.pins = textMap(r, "pins");
     if (r.has("scale")) out.scale = r.number("scale");
+    out.control = r.text("control", "");
+    if (r.has("bits")) out.bits = static_cast<std::uint64_t>(std::max(0.0, r.number("bits")));
     return out;
   }
 

@@ -51,6 +51,8 @@ struct CompareRegister {
   std::string name;
   std::map<std::string, std::string> pins;  ///< controller part -> pin by its chip
   double scale = 0;                         ///< 0: not known
+  std::string control;                      ///< register whose bits let it have its pin; empty: it always has
+  std::uint64_t bits = 0;                   ///< of `control`: none of them set, and the pin is not its own
 };
 
 struct Interface {

@@ -268,6 +268,11 @@ Value operated(const std::string& op, const Value& a, const Value& b, bool pytho
     for (int k = 0; k < static_cast<int>(b.number); ++k) all.insert(all.end(), a.items->begin(), a.items->end());
     return list(std::move(all));
   }
+  if (!python && op == "+" && a.kind == Value::Kind::List && b.isNumber()) {  // a pointer into a list, for what is read through it
+    const auto at = b.number;
+    if (at < 0 || at >= static_cast<double>(a.items->size())) return unknown("it points outside of the list");
+    return list(Items(a.items->begin() + static_cast<long>(at), a.items->end()));
+  }
   if (op == "==" || op == "!=") {
     const bool comparable = a.known() && b.known() && a.kind != Value::Kind::Public && b.kind != Value::Kind::Public;
     if (comparable) return number(same(a, b) == (op == "=="));

@@ -82,7 +82,8 @@ TEST_CASE("each pin that a program really drives is among those that were read, 
       CHECK(std::ranges::any_of(uses, [&](const harness::PinUse& u) { return u.word == word && checks::drives(u); }));
     }
   }
-  CHECK(unrecorded == "cpp/broken.ino cpp/unknown_library.ino ");
-  CHECK(programs >= 58);
-  CHECK(pins >= 175);
+  // The third waits for an interrupt, which nothing here brings about.
+  CHECK(unrecorded == "cpp/axis_interrupt.ino cpp/broken.ino cpp/unknown_library.ino ");
+  CHECK(programs >= 69);
+  CHECK(pins >= 220);
 }

@@ -1,7 +1,7 @@
 //! bench low-side
 //! pin D5 output write
-//! quiet
-// A dose every so many rounds: nothing happens in the first ones.
+//! says program-goal-unserved
+// A dose every so many rounds: nothing happens in the first ones. Its speed, which the bench wants changed, stays.
 #define PUMP_PIN 5
 unsigned int rounds = 0;
 bool dosing = false;

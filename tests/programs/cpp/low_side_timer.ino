@@ -1,7 +1,7 @@
 //! bench low-side
 //! pin D5 output pwm
-//! says program-duty-scale
-// Ten bits, as of another board.
+//! says program-duty-scale program-goal-unserved
+// Ten bits, as of another board; and it never stops.
 const int pumpPin(5);
 class Ramp {
   int _pin; float _now = 0, _to = 0;

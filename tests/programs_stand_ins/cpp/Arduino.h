@@ -21,6 +21,9 @@ enum { A0 = 100, A1, A2, A3, A4, A5, LED_BUILTIN = 13 };
 #define B1000 8
 #define B1001 9
 #define B1100 12
+#define PROGMEM
+#define F(t) t
+#define pgm_read_byte(p) (*(p))
 #define bitRead(v, b) (((v) >> (b)) & 1)
 #define constrain(v, a, b) ((v) < (a) ? (a) : (v) > (b) ? (b) : (v))
 #define digitalPinToInterrupt(p) (p)
@@ -63,8 +66,10 @@ inline void ledcWrite(int channel, unsigned) { drives(channelPin(channel)); }
 #endif
 struct SerialPort {
   void begin(long) {}
+  template <class T>
+  void println(T) {}
   int available() { return 1; }
-  char read() { return "fbs"[waits()++ % 3]; }
+  char read() { return "fbsaAbB"[waits()++ % 7]; }
 };
 inline SerialPort Serial;
 void setup();

@@ -1,5 +1,5 @@
 #include "Arduino.h"
 int main() {
   setup();
-  for (int k = 0; k < 200; ++k) loop();
+  for (int k = 0; k < 2000; ++k) loop();
 }

@@ -1,10 +1,11 @@
 #pragma once
-enum { LEDC_LOW_SPEED_MODE, LEDC_TIMER_1 = 1, LEDC_TIMER_10_BIT = 10, LEDC_AUTO_CLK = 0, LEDC_CHANNEL_2 = 2 };
+#include "driver/gpio.h"
+enum { LEDC_LOW_SPEED_MODE, LEDC_TIMER_0 = 0, LEDC_TIMER_1 = 1, LEDC_TIMER_10_BIT = 10, LEDC_AUTO_CLK = 0, LEDC_CHANNEL_2 = 2 };
 typedef struct {
   int speed_mode, timer_num, duty_resolution, freq_hz, clk_cfg;
 } ledc_timer_config_t;
 typedef struct {
-  int speed_mode, channel, timer_sel, gpio_num, duty;
+  int speed_mode, channel, timer_sel, gpio_num, duty, hpoint;
 } ledc_channel_config_t;
 static int ledc_pins[8];
 static inline int ledc_timer_config(const ledc_timer_config_t *c) { return c->timer_num < 0; }

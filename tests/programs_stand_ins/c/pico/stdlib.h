@@ -3,6 +3,7 @@
 #define GPIO_OUT 1
 #define GPIO_IN 0
 #define GPIO_FUNC_PWM 4
+static inline void stdio_init_all(void) {}
 static inline void gpio_init(uint p) { (void)p; }
 static inline void gpio_init_mask(uint32_t m) { (void)m; }
 static inline void gpio_set_dir(uint p, bool d) { (void)p, (void)d; }

@@ -1,0 +1,2 @@
+#pragma once
+#include "pico/stdlib.h"
