@@ -181,23 +181,18 @@ void Follower::atEnd() {
 // What nobody calls, or only what is not followed does: what it would do, with all that it takes not known.
 void Follower::unreached(const Code& function, const Value& self, Scope& outside) {
   m_reached = false;
-  atAnyTime(function, self, outside);
+  withNothingKnown(function, self, outside);
   m_reached = true;
 }
 
-void Follower::atAnyTime(const Code& function, const Value& self, Scope& outside) {
+void Follower::withNothingKnown(const Code& function, const Value& self, Scope& outside) {
   ++m_unsure;
   std::vector<Argument> given;
   for (std::size_t k = 0; k < function.names.size(); ++k)
     if (!function.names[k].starts_with('@')) given.push_back({"", unknown("nobody in the program calls " + function.text)});
   if (self.object && !given.empty() && outside.python) given.erase(given.begin());
   const auto levels = m_out.levels;
-  m_journals.emplace_back();
-  widenCalled(Blur::Moved);  // it may run at any time
   (void)callFunction(function, self, std::move(given), outside);
-  const auto journal = std::move(m_journals.back());
-  m_journals.pop_back();
-  for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
   m_out.levels = levels;
   m_pending = Flow::On;
   --m_unsure;
@@ -208,11 +203,15 @@ void Follower::interrupts() {
   auto& outside = module(-1, false);
   for (const auto& [called, v] : outside.names)
     if (v.kind == Value::Kind::Function && v.code && runByHardware(called)) m_runs.push_back(v);
+  if (m_runs.empty()) return;
+  m_journals.emplace_back();
+  widenCalled(Blur::Moved);  // they may come at any time
   std::set<const Code*> seen;
   for (std::size_t k = 0; k < m_runs.size() && k < kMostInterrupts && !spent(); ++k) {
     const auto f = m_runs[k];
-    if (f.code && seen.insert(f.code).second) atAnyTime(*f.code, f, outside);
+    if (f.code && seen.insert(f.code).second) withNothingKnown(*f.code, f, outside);
   }
+  takeBack();
 }
 
 void Follower::rest() {

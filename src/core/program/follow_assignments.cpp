@@ -82,6 +82,13 @@ void Follower::put(const Slot& where, Value value) {
   *where.at = std::move(value);
 }
 
+// All that changed since the last journal was begun is as it was.
+void Follower::takeBack() {
+  const auto journal = std::move(m_journals.back());
+  m_journals.pop_back();
+  for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
+}
+
 // What a declared type makes of braces and of nothing.
 Value Follower::shaped(const std::string& type, Value value, Scope& scope) {
   if (primitive(type)) {  // "int pin{7}"

@@ -8,7 +8,7 @@ namespace {
 constexpr double kMostRange = 8192;  // of range(): longer ones are not gone through
 }
 
-std::optional<Value> Follower::listMethod(const Value& of, const std::string& name, const std::vector<Argument>& given) {
+std::optional<Value> Follower::listMethod(const Value& of, std::string_view name, const std::vector<Argument>& given) {
   if (of.kind == Value::Kind::List) {
     if (name == "size" || name == "length") return number(static_cast<double>(of.items->size()));
     if (name == "append" || name == "push_back" || name == "emplace_back" || name == "add") {
@@ -51,7 +51,7 @@ std::optional<Value> Follower::listMethod(const Value& of, const std::string& na
 }
 
 // What every language of these brings along.
-std::optional<Value> Follower::builtIn(const std::string& name, const std::vector<Argument>& given, Scope& scope) {
+std::optional<Value> Follower::builtIn(std::string_view name, const std::vector<Argument>& given, Scope& scope) {
   const auto n = [&](std::size_t k) {
     return k < given.size() && given[k].value.isNumber() ? std::optional(given[k].value.number) : std::nullopt;
   };

@@ -46,6 +46,7 @@ Value Follower::evaluate(const Code& code, Scope& scope) {
 }
 
 Value Follower::evaluated(const Code& code, Scope& scope) {
+  const std::string_view sign = code.text;
   switch (code.kind) {
     case Kind::Number: {
       auto v = number(code.number, code.whole);
@@ -72,18 +73,18 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
     case Kind::Call:
       return call(code, scope);
     case Kind::Unary: {
-      if (code.text == "&") {
+      if (sign == "&") {
         // A place of its own stands for what is kept there: calls that fill it in are not followed.
         return evaluate(code.parts.front(), scope);
       }
-      if (code.text == "*") {
+      if (sign == "*") {
         const auto v = evaluate(code.parts.front(), scope);
         return v.kind == Value::Kind::List && !v.items->empty() ? v.items->front() : v;
       }
       const auto v = evaluate(code.parts.front(), scope);
-      if (code.text == "!") readBits(v, code);
+      if (sign == "!") readBits(v, code);
       auto out = negated(code.text, v);
-      if (out.isNumber() && code.text != "!") out.name = v.name;
+      if (out.isNumber() && sign != "!") out.name = v.name;
       return out;
     }
     case Kind::Step: {
@@ -94,15 +95,15 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
     }
     case Kind::Binary: {
       const auto a = evaluate(code.parts[0], scope);
-      if (code.text == "&&" || code.text == "||") {
-        if (const auto t = truth(a); t && *t == (code.text == "||")) return scope.python ? a : number(*t);
+      if (sign == "&&" || sign == "||") {
+        if (const auto t = truth(a); t && *t == (sign == "||")) return scope.python ? a : number(*t);
       }
       const auto b = evaluate(code.parts[1], scope);
       m_steps += costOf(a) * costOf(b) / kMembersAStep;
       auto out = operated(code.text, a, b, scope.python);
       if (out.kind == Value::Kind::List) m_steps += static_cast<long>(out.items->size()) / kMembersAStep;
       if (a.kind == Value::Kind::Bits || b.kind == Value::Kind::Bits)
-        if (code.text == "&" || code.text == "==" || code.text == "!=") readBits(out.kind == Value::Kind::Bits ? out : a, code);
+        if (sign == "&" || sign == "==" || sign == "!=") readBits(out.kind == Value::Kind::Bits ? out : a, code);
       return out;
     }
     case Kind::Assign:

@@ -158,16 +158,17 @@ void Follower::level(const std::string& pin, const Value& v, int index) {
 
 // What becomes of the pins, in order.
 void Follower::takeLevels(const Event& e, int index) {
+  const std::string_view does = e.does;
   const auto fact = [&](const std::string& role) -> const Value* {
     const auto it = e.facts.find(role);
     return it == e.facts.end() ? nullptr : &it->second;
   };
-  if (e.does == "delay") {
+  if (does == "delay") {
     const auto* s = fact("seconds");
     if (m_widened == 0 && m_reached && m_out.moments.size() < kMostMoments) m_out.moments.push_back({"", -1, s ? s->number : -1, index});
     return;
   }
-  if (e.does == "release-all") {
+  if (does == "release-all") {
     for (auto& [pin, v] : m_out.levels) put({&v}, words("released"));
     return;
   }
@@ -176,19 +177,19 @@ void Follower::takeLevels(const Event& e, int index) {
   const auto* scale = fact("scale");
   for (const auto& p : e.pins) {
     if (p.word.empty()) continue;
-    if (e.does == "release") {
+    if (does == "release") {
       level(p.word, words("released"), index);
       continue;
     }
     const Value* own = p.role.empty() ? wide : fact("level." + p.role);
     if (!own) own = wide;
-    if (e.does == "mode" && !own) continue;
-    if (e.does == "toggle") {
+    if (does == "mode" && !own) continue;
+    if (does == "toggle") {
       const auto now = m_out.levels.find(p.word);
       level(p.word,
             now != m_out.levels.end() && now->second.isNumber() ? number(now->second.number > 0 ? 0 : 1) : unknown("it is turned over"),
             index);
-    } else if (e.does == "pwm") {
+    } else if (does == "pwm") {
       const bool known = duty && duty->isNumber() && scale && scale->isNumber() && scale->number > 0;
       const auto all = duty && scale ? choices(*duty) : std::vector<Value>{};
       std::optional<Value> v;
@@ -198,10 +199,9 @@ void Follower::takeLevels(const Event& e, int index) {
           v = v ? either(*v, one) : one;
         }
       level(p.word, known ? number(std::min(1.0, duty->number / scale->number), false) : v ? *v : unknown("its duty is not known"), index);
-    } else if (e.does == "write" || e.does == "motor-write" || e.does == "mode" || e.does == "pulse" || e.does == "servo" ||
-               e.does == "motor") {
+    } else if (does == "write" || does == "motor-write" || does == "mode" || does == "pulse" || does == "servo" || does == "motor") {
       if (!own) {
-        if (e.does == "write") level(p.word, unknown("its level is not known"), index);
+        if (does == "write") level(p.word, unknown("its level is not known"), index);
         continue;
       }
       std::optional<Value> v;

@@ -223,9 +223,7 @@ Flow Follower::sweep(const std::function<Flow()>& round) {
   m_journals.emplace_back();
   widenCalled(Blur::All);
   const auto flow = round();
-  const auto journal = std::move(m_journals.back());
-  m_journals.pop_back();
-  for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
+  takeBack();
   --m_unsure, --m_widened;
   m_late = false;
   return flow;

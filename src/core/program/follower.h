@@ -101,7 +101,7 @@ class Follower {
   void atEnd();
   void rest();
   void interrupts();
-  void atAnyTime(const Code& function, const Value& self, Scope& outside);
+  void withNothingKnown(const Code& function, const Value& self, Scope& outside);
   void unreached(const Code& function, const Value& self, Scope& outside);
   Scope& module(int file, bool python);
   const Code* functionNamed(const std::string& name);
@@ -145,6 +145,7 @@ class Follower {
   Slot slot(const Code& code, Scope& scope, bool make);
   void assign(const Code& target, Value value, Scope& scope);
   void put(const Slot& slot, Value value);
+  void takeBack();
   Value assignment(const Code& code, Scope& scope);
   Value shaped(const std::string& type, Value value, Scope& scope);
 
@@ -160,8 +161,8 @@ class Follower {
   Value made(const std::string& type, std::vector<Argument> given, const Code& at, Scope& scope, bool braces = false);
 
   // follow_built_ins.cpp
-  std::optional<Value> builtIn(const std::string& name, const std::vector<Argument>& given, Scope& scope);
-  std::optional<Value> listMethod(const Value& of, const std::string& name, const std::vector<Argument>& given);
+  std::optional<Value> builtIn(std::string_view name, const std::vector<Argument>& given, Scope& scope);
+  std::optional<Value> listMethod(const Value& of, std::string_view name, const std::vector<Argument>& given);
 
   // follow_public.cpp
   using Facts = std::map<std::string, Value>;

@@ -162,7 +162,7 @@ namespace {
 
 constexpr double kMostWhole = 9e15;
 
-std::optional<Value> onNumbers(const std::string& op, const Value& a, const Value& b, bool python) {
+std::optional<Value> onNumbers(std::string_view op, const Value& a, const Value& b, bool python) {
   const double x = a.number, y = b.number;
   const bool whole = a.whole && b.whole;
   const auto truthOf = [](bool t) { return number(t); };
@@ -201,7 +201,7 @@ std::uint64_t bitsOf(const Value& v) {
 }
 
 // A register with a mask: what becomes of its bits.
-std::optional<Value> onBits(const std::string& op, Value bits, const Value& other) {
+std::optional<Value> onBits(std::string_view op, Value bits, const Value& other) {
   if (!other.isNumber() || std::abs(other.number) > kMostWhole) return std::nullopt;
   const auto n = bitsOf(other);
   if (op == ">>" && other.number >= 0 && other.number < 32) {
@@ -225,7 +225,7 @@ std::optional<Value> onBits(const std::string& op, Value bits, const Value& othe
 
 }  // namespace
 
-Value operated(const std::string& op, const Value& a, const Value& b, bool python) {
+Value operated(std::string_view op, const Value& a, const Value& b, bool python) {
   if (op == "&&" || op == "||") {
     const auto t = truth(a), u = truth(b);
     const bool decides = op == "||";
@@ -286,7 +286,7 @@ Value operated(const std::string& op, const Value& a, const Value& b, bool pytho
   return unknown("it can not be worked out");
 }
 
-Value negated(const std::string& op, const Value& v) {
+Value negated(std::string_view op, const Value& v) {
   if (v.kind == Value::Kind::Either) {
     std::optional<Value> out;
     for (const auto& c : *v.items) {

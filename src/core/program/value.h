@@ -5,6 +5,7 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <string_view>
 
 #include "core/program/code.h"
 
@@ -82,7 +83,7 @@ inline long costOf(const Value& v) {
 std::string keyOf(const Value& v);
 
 /// The operators of C ("+", "<<", "&&"), and of Python ("//", "**", "in"); floor: division as Python does it.
-Value operated(const std::string& op, const Value& a, const Value& b, bool python);
-Value negated(const std::string& op, const Value& v);
+Value operated(std::string_view op, const Value& a, const Value& b, bool python);
+Value negated(std::string_view op, const Value& v);
 
 }  // namespace bold::program
