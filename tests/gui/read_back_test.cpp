@@ -96,6 +96,8 @@ TEST_CASE("whoever reads right agrees, counts included; the round is kept in the
   Reading w;
   w.begin("CD");
   while (wiring::questionsLeft(w.bench(), w.session.document.library(), w.round()) > 0) w.say(w.farEnd().text());
+  CHECK(w.answer()->text().isEmpty());
+  CHECK(w.find<QLabel>("understood")->text().isEmpty());
   for (const auto& id : wiring::countedDevices(w.bench(), w.session.document.library())) {
     auto* count = w.find<QSpinBox>(("count-" + id).c_str());
     REQUIRE(count);

@@ -311,6 +311,8 @@ void ReadBackView::ask() {
   const auto& library = m_session.document.library();
   if (!r) return begin();
   m_question = wiring::nextQuestion(h, library, *r);
+  m_answer->clear();  // after the last one too
+  understand();
   if (!m_question) return askCounts();
   const auto& c = *h.connection(m_question->wire);
   const auto& end = m_question->fromB ? c.b : c.a;
@@ -330,8 +332,6 @@ void ReadBackView::ask() {
   }
   m_device->setCurrentIndex(0);
   showPart();
-  m_answer->clear();
-  understand();
   m_pages->setCurrentIndex(Ask);
   m_answer->setFocus();
 }
