@@ -269,6 +269,10 @@ Flow Follower::loop(const Code& code, Scope& scope) {
     if (code.parts.size() > 2) (void)evaluate(code.parts[2], scope);
     quiet = m_out.events.size() == events ? quiet + 1 : 0;
     if (!forever && quiet > kSameAgain && m_steps - from > kStepsOfQuiet) {
+      (void)sweep([&] {
+        widen(code, scope);
+        return block(body, scope);
+      });
       finish(code, scope);
       return done(Flow::On);
     }

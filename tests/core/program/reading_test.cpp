@@ -229,6 +229,10 @@ TEST_CASE("what is done only after many rounds is found, and a loop that ends by
            "void setup() { pinMode(6, OUTPUT); }\nvoid loop() { static int n; n++; if (n > 100) { n = 0; " + drive + " } }",
            "void setup() { pinMode(6, OUTPUT); int n = 0; while (1) { n++; if (n == 300) " + drive + " } }\nvoid loop() {}",
            "void setup() { pinMode(6, OUTPUT); int n = 0; while (true) { if (n++ > 300) break; delay(1); } " + drive + " }\nvoid loop() {}",
+           "void setup() { pinMode(6, OUTPUT); int a = 0, b = 1;\n  for (int n = 0; n < 5000; n++) { a = (a + n) % 7; b = (b * 3 + a) % "
+           "11; a += b; b "
+           "-= 2; if (n == 3000) " +
+               drive + " delay(1); } }\nvoid loop() {}",
            "struct S { int n; } s;\nvoid setup() { pinMode(6, OUTPUT); }\nvoid loop() { s.n += 1; if (s.n == 77) " + drive + " }",
            "int state = 0, waited = 0;\nvoid setup() { pinMode(6, OUTPUT); }\nvoid loop() {\n  switch (state) {\n    case 0: if (++waited "
            "> 50) state = 1; "
