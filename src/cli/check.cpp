@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cstdio>
+#include <set>
 
 #include "core/base/parallel.h"
 #include "core/checks/planned.h"
@@ -14,7 +15,7 @@ namespace bold::cli::check {
 namespace {
 
 struct CheckArguments {
-  std::vector<std::string> files;
+  std::vector<std::string> files, sources;
   std::string format = "text";
   bool summary = false;
   bool margins = false;
@@ -40,7 +41,7 @@ Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArgume
               const Analysis* reference) {
   Piece piece;
   piece.file.file = file;
-  auto loaded = load(disk, library, file);
+  auto loaded = load(disk, library, file, arguments.sources);
   piece.complaints = std::move(loaded.problems);
   const auto& format = arguments.format;
   if (!loaded.bench) {
@@ -55,6 +56,8 @@ Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArgume
   piece.code = analysis.verdict == Verdict::DoNotSwitchOn || analysis.verdict == Verdict::NotJudged ? 1 : 0;
   piece.file.verdict = headline(analysis.verdict);
   piece.file.problems = analysis.leftOut;
+  piece.file.why = analysis.why;
+  piece.file.taken = analysis.assumptions;
   const report::FileAnalysis judged{file, bench.text, &analysis};
   if (arguments.summary)
     piece.out = report::summaryLine(file, analysis);
@@ -67,10 +70,14 @@ Piece pieceOf(FileSystem& disk, const parts::Library& library, const CheckArgume
   else
     piece.out = report::text(file, bench.harness, analysis, {onTerminal(), 80, arguments.margins});
   // The report names what was left out.
-  if (format == "text" && !arguments.summary)
+  if (format == "text" && !arguments.summary) {
+    std::set<std::pair<std::string, std::string>> named;  // a file may hold very many
+    for (const auto& l : analysis.leftOut) named.emplace(l.what, l.where);
     std::erase_if(piece.complaints, [&](const Problem& p) {
-      return std::ranges::any_of(analysis.leftOut, [&](const Problem& l) { return l.what == p.what && p.where.ends_with(l.where); });
+      const auto hash = p.where.find('#');
+      return named.contains({p.what, hash == std::string::npos ? p.where : p.where.substr(hash)});
     });
+  }
   return piece;
 }
 
@@ -144,6 +151,7 @@ Run declare(Arguments& takes) {
   takes.option("--format", a->format, "text, json, sarif or junit", {"text", "json", "sarif", "junit"});
   takes.flag("--summary", a->summary, "one line a bench, as text");
   takes.flag("--margins", a->margins, "and how near everything comes to its limits, the tightest first (text, json)");
+  takes.options("--source", a->sources, "a source of a program that lies outside its bench's folder and may be opened; once for each");
   takes.either("--summary", "--format");
   return [a] { return judge(*a); };
 }

@@ -13,7 +13,7 @@ namespace {
 
 struct Taken {
   std::string file, motor, stage, supply, output;
-  bool parallel = false;
+  bool parallel = false, force = false;
 };
 
 int put(const Taken& a) {
@@ -43,7 +43,7 @@ int put(const Taken& a) {
   if (analysis.planned)
     for (const auto& f : analysis.planned->worse) say(fmt::format("  {}\n", f.text));
   if (!a.output.empty()) {
-    if (!writeBench(disk, *bench, a.output)) return 2;
+    if (!writeBench(disk, *bench, a.output, a.force)) return 2;
     say(fmt::format("Written to {}.\n", a.output));
   }
   return verdict == Verdict::DoNotSwitchOn || verdict == Verdict::NotJudged ? 1 : 0;
@@ -57,6 +57,7 @@ Run declare(Arguments& takes) {
   takes.option("--supply", a->supply, "what feeds the motor, by id or name; without it the first supply that feeds no controller");
   takes.flag("--parallel", a->parallel, "on two channels of it that may be joined");
   takes.option("--output", a->output, "where the bench is written with it planned");
+  takes.flag("--force", a->force, kForceHelp);
   return [a] { return put(*a); };
 }
 

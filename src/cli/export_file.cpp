@@ -16,6 +16,7 @@ namespace {
 
 struct Taken {
   std::string file, output, what, numbers = "program", paper = "a4", date;
+  bool force = false;
 };
 
 std::string today() {
@@ -67,19 +68,23 @@ int write(const Taken& a) {
   Disk disk;
   const auto bench = openBench(disk, a.file, false);
   if (!bench) return 2;
-  const auto bytes = made(*bench, a, ending, what);
-  const auto done = bytes ? disk.replace(a.output, *bytes) : Result<bool>(fail(bytes.error()));
-  if (!done) {
-    bold::cli::complain(bold::text(done.error()));
+  const auto overwrite = a.force ? harness::Overwrite::Yes : harness::Overwrite::Ask;
+  // Before the work is done.
+  if (const auto why = harness::objection(disk, a.output, harness::Written::Export, overwrite)) {
+    complainOfWriting(*why);
     return 2;
   }
-  return 0;
+  const auto bytes = made(*bench, a, ending, what);
+  const auto done = bytes ? harness::writeExport(disk, a.output, *bytes, overwrite) : Result<bool>(fail(bytes.error()));
+  if (!done) complainOfWriting(done.error());
+  return done ? 0 : 2;
 }
 
 Run declare(Arguments& takes) {
   const auto a = std::make_shared<Taken>();
   takes.positional("FILE", a->file, "a bench");
   takes.option("--output", a->output, "the file to write: .svg, .png, .pdf, .csv, .h, .hpp or .py");
+  takes.flag("--force", a->force, kForceHelp);
   takes.option("--what", a->what, "loom, sheet, wires, cuts, parts or pins; without it what such a file usually holds",
                {"loom", "sheet", "wires", "cuts", "parts", "pins"});
   takes.option("--numbers", a->numbers, "what pin constants are counted by", {"printed", "position", "chip", "program"});

@@ -21,7 +21,7 @@ parts::Library ownLibrary(FileSystem& disk) {
   return library;
 }
 
-LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file) {
+LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::string& file, const std::vector<std::string>& sources) {
   LoadedOrNot out;
   auto text = disk.read(file);
   auto read = text ? harness::readHarness(*text, file) : fail(text.error());
@@ -30,9 +30,14 @@ LoadedOrNot load(FileSystem& disk, const parts::Library& library, const std::str
     return out;
   }
   out.problems = std::move(read->problems);
-  (void)harness::lookAtSources(disk, read->harness, file);
+  harness::AskedFor askedFor;
+  for (const auto& s : sources) askedFor.insert(disk.canonical(s));
+  (void)harness::lookAtSources(disk, read->harness, file, askedFor);
   auto here = harness::withDocumentParts(library, read->harness, file, out.problems);
-  if (!read->harness.newerFormat) out.bench = Loaded{std::move(read->harness), std::move(here), std::move(*text)};
+  if (!read->harness.newerFormat) {
+    harness::OpenFile open{disk.absolute(file), harness::bytesDigest(*text)};
+    out.bench = Loaded{std::move(read->harness), std::move(here), std::move(*text), std::move(open)};
+  }
   return out;
 }
 
@@ -42,8 +47,8 @@ std::string deviceId(const harness::Harness& h, const std::string& typed) {
   return typed;
 }
 
-std::optional<Loaded> openBench(FileSystem& disk, const std::string& file, bool toBeWritten) {
-  auto loaded = load(disk, ownLibrary(disk), file);
+std::optional<Loaded> openBench(FileSystem& disk, const std::string& file, bool toBeWritten, const std::vector<std::string>& sources) {
+  auto loaded = load(disk, ownLibrary(disk), file, sources);
   complain(loaded.problems);
   if (loaded.bench && loaded.bench->harness.newerFormat && toBeWritten) {
     complain(fmt::format("{} comes from a newer version: it can only be looked at.", file));
@@ -52,9 +57,14 @@ std::optional<Loaded> openBench(FileSystem& disk, const std::string& file, bool 
   return std::move(loaded.bench);
 }
 
-bool writeBench(FileSystem& disk, Loaded& bench, const std::string& path) {
-  const auto saved = harness::save(disk, bench.harness, bench.library, {}, disk.absolute(path), harness::Overwrite::Yes);
-  if (!saved) complain(saved.error().what);
+void complainOfWriting(const Problem& problem) {
+  complain(text(problem) + (problem.kept == harness::kAsk ? " --force insists." : ""));
+}
+
+bool writeBench(FileSystem& disk, Loaded& bench, const std::string& path, bool force) {
+  const auto saved = harness::save(disk, bench.harness, bench.library, bench.file, disk.absolute(path),
+                                   force ? harness::Overwrite::Yes : harness::Overwrite::Ask);
+  if (!saved) complainOfWriting(saved.error());
   return saved.has_value();
 }
 

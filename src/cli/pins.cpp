@@ -11,7 +11,7 @@ namespace {
 
 struct Taken {
   std::string file, motor, output, format = "text";
-  bool why = false;
+  bool why = false, force = false;
 };
 
 Json jsonOf(const harness::Harness& h, const parts::Library& library, const bold::choose::PinPlan& plan, bool why) {
@@ -75,7 +75,7 @@ int place(const Taken& a) {
   if (!plan.problem.empty()) return 1;
   if (a.output.empty()) return 0;
   apply(h, bold::choose::pinEdit(h, bench->library, plan));
-  if (!writeBench(disk, *bench, a.output)) return 2;
+  if (!writeBench(disk, *bench, a.output, a.force)) return 2;
   if (a.format == "text") say(fmt::format("Written to {}.\n", a.output));
   return 0;
 }
@@ -87,6 +87,7 @@ Run declare(Arguments& takes) {
   takes.option("--format", a->format, "text or json", {"text", "json"});
   takes.flag("--why", a->why, "also why not each of the other pins");
   takes.option("--output", a->output, "where the bench is written with wires and statements planned");
+  takes.flag("--force", a->force, kForceHelp);
   return [a] { return place(*a); };
 }
 

@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include "core/base/number.h"
 #include "core/parts/library.h"
 #include "core/parts/named_terminal.h"
 #include "core/places/neighbours.h"
@@ -43,7 +44,7 @@ int print(const Taken& a) {
     return 2;
   }
   places::Wish wish;
-  wish.lie = {std::stoi(a.turned) / 90, a.below};
+  wish.lie = {static_cast<int>(wholeOf(a.turned).value_or(0)) / 90, a.below};
   wish.names = *places::numberingNamed(a.names);
   for (const auto& typed : a.terminals) {
     const auto found = meant(*part, typed);

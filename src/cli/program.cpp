@@ -18,6 +18,7 @@ namespace {
 struct Taken {
   std::string file, controller, format = "text", output;
   std::vector<std::string> sources;
+  bool force = false;
 };
 
 constexpr std::string_view kOwn = "program-";  // its checks
@@ -112,7 +113,7 @@ std::optional<std::string> controllerOf(const Taken& a, const Loaded& bench) {
 
 int show(const Taken& a) {
   Disk disk(Feed::PipesToo);
-  auto bench = openBench(disk, a.file, !a.output.empty());
+  auto bench = openBench(disk, a.file, !a.output.empty(), a.sources);
   if (!bench) return 2;
   const auto controller = controllerOf(a, *bench);
   if (!controller) return 2;
@@ -132,11 +133,11 @@ int show(const Taken& a) {
   } else if (a.format == "sarif") {
     sayJson(report::sarifBegin(BOLD_VERSION));
     sayJson(report::sarifResults({a.file, bench->text, &analysis, std::string(kOwn)}));
-    sayJson(report::sarifEnd({{a.file, std::string(headline(analysis.verdict)), read->problems}}));
+    sayJson(report::sarifEnd({{a.file, std::string(headline(analysis.verdict)), analysis.why, analysis.assumptions, read->problems}}));
   } else
     print(a, *bench, analysis, *controller);
   if (!a.output.empty()) {
-    if (!writeBench(disk, *bench, a.output)) return 2;
+    if (!writeBench(disk, *bench, a.output, a.force)) return 2;
     if (a.format == "text") say(fmt::format("Written to {}.\n", a.output));
   }
   return stops ? 1 : 0;
@@ -150,6 +151,7 @@ Run declare(Arguments& takes) {
   takes.option("--controller", a->controller, "the controller that runs it; needed where the bench has several");
   takes.option("--format", a->format, "text, json or sarif", {"text", "json", "sarif"});
   takes.option("--output", a->output, "where the bench is written with what the program says");
+  takes.flag("--force", a->force, kForceHelp);
   return [a] { return show(*a); };
 }
 

@@ -22,6 +22,10 @@ void Arguments::option(const std::string& name, std::string& value, const std::s
   if (!oneOf.empty()) option->check(CLI::IsMember(oneOf));
   m_parser.values[name] = oneOf;
 }
+void Arguments::options(const std::string& name, std::vector<std::string>& values, const std::string& help) {
+  m_parser.app->add_option(name, values, help)->expected(1)->take_all();
+  m_parser.values[name] = {};
+}
 void Arguments::flag(const std::string& name, bool& value, const std::string& help) {
   m_parser.app->add_flag(name, value, help);
 }

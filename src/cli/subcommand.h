@@ -19,6 +19,8 @@ class Arguments {
   void positionals(const std::string& name, std::vector<std::string>& values, const std::string& help, bool required);
   /// @param oneOf what it may be; empty: anything
   void option(const std::string& name, std::string& value, const std::string& help, const std::vector<std::string>& oneOf = {});
+  /// One that may be given several times, each with one value.
+  void options(const std::string& name, std::vector<std::string>& values, const std::string& help);
   void flag(const std::string& name, bool& value, const std::string& help);
   /// Two that do not go together.
   void either(const std::string& one, const std::string& other);

@@ -16,10 +16,11 @@ namespace {
 
 struct Taken {
   std::string file, by = "stage", only, format = "text", take, output;
+  bool force = false;
 };
 
 Json jsonOf(const Loaded& bench, const std::vector<wiring::ListedWire>& list, const std::vector<wiring::WireGroup>& groups,
-            const bench::SolvedBench& solved) {
+            const wiring::ExpectedVoltages& voltages) {
   Json out{{"left", wiring::left(list)}, {"groups", Json::array()}};
   for (const auto& g : groups) {
     Json wires = Json::array();
@@ -30,7 +31,7 @@ Json jsonOf(const Loaded& bench, const std::vector<wiring::ListedWire>& list, co
         one["ends"].push_back(
             {{"terminal", w.ends[k].text()}, {"name", w.names[k]}, {"where", fullEndPlace(bench.harness, bench.library, w.ends[k])}});
       if (!w.colour.empty()) one["colour"] = w.colour;
-      if (const auto v = wiring::expectedVoltage(solved, w.ends[0]); !v.empty()) one["voltage"] = v;
+      if (const auto v = voltages.at(w.ends[0]); !v.empty()) one["voltage"] = v;
       one["motors"] = w.motors;
       one["marks"] = Json::array();
       for (const auto& [on, what] : {std::pair{w.fitted, "fitted"}, {w.tugged, "tugged"}, {w.seen, "seen"}, {w.wrong, "wrong"}})
@@ -46,12 +47,12 @@ Json jsonOf(const Loaded& bench, const std::vector<wiring::ListedWire>& list, co
 }
 
 void print(const Loaded& bench, const std::vector<wiring::ListedWire>& list, const std::vector<wiring::WireGroup>& groups,
-           const bench::SolvedBench& solved) {
+           const wiring::ExpectedVoltages& voltages) {
   for (const auto& g : groups) {
     say(fmt::format("{}\n", g.title));
     for (const int i : g.wires) {
       const auto& w = list[i];
-      const auto volts = wiring::expectedVoltage(solved, w.ends[0]);
+      const auto volts = voltages.at(w.ends[0]);
       const auto marks = wiring::standing(w);
       say(fmt::format("  [{}] {:5} {:5} {}{}\n",
                       w.complete() ? "x"
@@ -83,7 +84,7 @@ int take(Disk& disk, Loaded& bench, const Taken& a) {
     if (!line.does.empty()) say(line.does + "\n");
   if (a.output.empty()) return read.unusable > 0 ? 1 : 0;
   apply(bench.harness, read.edit);
-  if (!writeBench(disk, bench, a.output)) return 2;
+  if (!writeBench(disk, bench, a.output, a.force)) return 2;
   say(fmt::format("Written to {}.\n", a.output));
   return read.unusable > 0 ? 1 : 0;
 }
@@ -105,10 +106,12 @@ int show(const Taken& a) {
   Options options;
   options.explain = false;
   const auto analysis = analyse(asPlanned(bench->harness), bench->library, options);
+  const wiring::ExpectedVoltages voltages(*analysis.solved, list.size());
+  if (voltages.tooMany()) complain(fmt::format("{}: the bench is too large to say what to measure at each wire.", a.file));
   if (a.format == "json")
-    sayJson(jsonText(jsonOf(*bench, list, groups, *analysis.solved)));
+    sayJson(jsonText(jsonOf(*bench, list, groups, voltages)));
   else
-    print(*bench, list, groups, *analysis.solved);
+    print(*bench, list, groups, voltages);
   return 0;
 }
 
@@ -120,6 +123,7 @@ Run declare(Arguments& takes) {
   takes.option("--format", a->format, "text, json or csv", {"text", "json", "csv"});
   takes.option("--take", a->take, "a wire list in CSV that is laid over the bench");
   takes.option("--output", a->output, "where the bench is written with the list taken");
+  takes.flag("--force", a->force, kForceHelp);
   return [a] { return show(*a); };
 }
 

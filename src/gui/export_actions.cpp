@@ -9,6 +9,7 @@
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
+#include "gui/write_asking.h"
 #include "render/bench_export.h"
 
 namespace bold::gui {
@@ -40,7 +41,7 @@ QString filterOf(const Offer& o) {
 
 }  // namespace
 
-QString exportTo(const Session& s, const QString& path, const QString& what) {
+QString exportTo(const Session& s, const QString& path, const QString& what, harness::Overwrite overwrite) {
   const auto ending = "." + QFileInfo(path).suffix().toStdString();
   const auto* kind = render::exportKind(ending);
   if (!kind) return worded("A file ends in .svg, .png, .pdf, .csv, .h, .hpp or .py.");
@@ -52,7 +53,7 @@ QString exportTo(const Session& s, const QString& path, const QString& what) {
                                       {file, QDate::currentDate().toString(Qt::ISODate).toStdString()});
   if (!bytes) return qs(bold::text(bytes.error()));
   Disk disk;
-  const auto done = disk.replace(path.toStdString(), *bytes);
+  const auto done = harness::writeExport(disk, path.toStdString(), *bytes, overwrite);
   return done ? QString() : qs(bold::text(done.error()));
 }
 
@@ -66,8 +67,15 @@ void chooseAndExport(Session& s, QWidget* window) {
   const auto& offer = kOffers[std::max<qsizetype>(0, filters.indexOf(chosen))];
   // A name that ends otherwise says what is meant.
   const bool fits = QFileInfo(path).suffix() == offer.ending;
-  if (QFileInfo(path).suffix().isEmpty()) path += QString(".") + offer.ending;
-  const auto why = exportTo(s, path, fits || QFileInfo(path).suffix() == offer.ending ? offer.what : QString());
+  auto overwrite = harness::Overwrite::AskUnlessAlike;
+  if (QFileInfo(path).suffix().isEmpty()) {
+    path += QString(".") + offer.ending;  // which the dialog did not look at
+    overwrite = harness::Overwrite::Ask;
+  }
+  Disk disk;
+  if (!mayWriteTo(window, disk, path, overwrite)) return;
+  const auto why =
+      exportTo(s, path, fits || QFileInfo(path).suffix() == offer.ending ? offer.what : QString(), harness::Overwrite::Yes);
   if (!why.isEmpty()) tell(window, worded("Nothing was written"), why);
 }
 

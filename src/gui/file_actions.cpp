@@ -9,6 +9,7 @@
 #include <QPushButton>
 #include <QSettings>
 
+#include "gui/half_typed.h"
 #include "gui/panels/notice_bar.h"
 #include "gui/panels/plural.h"
 #include "gui/session/session.h"
@@ -61,7 +62,21 @@ void FileActions::chooseAndOpen() {
   if (!path.isEmpty() && mayDiscard()) open(path);
 }
 
+bool FileActions::takeUpTyped() {
+  const auto refused = takeUp(m_window);
+  if (refused.isEmpty()) return true;
+  QMessageBox box(QMessageBox::Warning, tr("Not taken up"), refused.join("\n"), QMessageBox::Cancel, &m_window);
+  box.setObjectName("notTakenUp");
+  box.button(QMessageBox::Cancel)->setText(tr("Go back"));
+  auto* without = box.addButton(tr("Go on without it"), QMessageBox::DestructiveRole);
+  box.setDefaultButton(QMessageBox::Cancel);
+  makePlain(box);
+  box.exec();
+  return box.clickedButton() == without;
+}
+
 bool FileActions::mayDiscard() {
+  if (!takeUpTyped() || !mayGiveUp(m_window)) return false;
   if (m_session.document.undoStack().isClean()) return true;
   QMessageBox ask(QMessageBox::Question, tr("Unsaved changes"), tr("This bench has changes that are not saved. Save them first?"),
                   QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, &m_window);
@@ -74,15 +89,19 @@ bool FileActions::mayDiscard() {
 }
 
 bool FileActions::save(bool as) {
+  if (!takeUpTyped()) return false;
   auto path = m_session.file.path();
+  bool named = false;
   if (as || path.isEmpty()) {
     path =
         QFileDialog::getSaveFileName(&m_window, tr("Save the bench"), path.isEmpty() ? "bench.harness" : path, tr("Benches (*.harness)"));
     if (path.isEmpty()) return false;
-    if (QFileInfo(path).suffix().isEmpty()) path += ".harness";
+    named = !QFileInfo(path).suffix().isEmpty();
+    if (!named) path += ".harness";
   }
   bool ask = false;
-  auto wrong = m_session.file.save(path, harness::Overwrite::Ask, ask);
+  // The dialog has asked about a file that is there; what it did not look at is asked about here.
+  auto wrong = m_session.file.save(path, named ? harness::Overwrite::AskUnlessAlike : harness::Overwrite::Ask, ask);
   if (!wrong.isEmpty()) {
     QMessageBox box(QMessageBox::Warning, ask ? tr("Write over it?") : tr("Not saved"), wrong, QMessageBox::Cancel, &m_window);
     box.setObjectName("notSaved");
@@ -101,6 +120,10 @@ bool FileActions::save(bool as) {
   sayLinks(path);
   remember(path);
   m_notices.withdraw("changedOnDisk");
+  m_notices.withdraw("notEntered");
+  if (const auto waiting = waitingIn(m_window); !waiting.isEmpty())
+    m_notices.say("notEntered", tr("Saved. Not in the file, since it is typed and not entered: %1.").arg(waiting.join("; ")),
+                  {{tr("I know"), "notEnteredKnown", {}}});
   Q_EMIT saved();
   return true;
 }
@@ -151,7 +174,7 @@ void FileActions::offerRecovery() {
     const auto when = QDateTime::fromString(QString::fromStdString(left->when), Qt::ISODate).toLocalTime();
     m_notices.say(key,
                   tr("The program ended on %1 before %2 was saved. Against the file: %3.")
-                      .arg(QLocale().toString(when, QLocale::ShortFormat), nameOf(left->file), differences.join("; ")),
+                      .arg(QLocale::system().toString(when, QLocale::ShortFormat), nameOf(left->file), differences.join("; ")),
                   {{tr("&Take it up"), "recover",
                     [this, left] {
                       if (mayDiscard()) m_session.file.recover(left);

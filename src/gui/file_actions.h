@@ -19,7 +19,9 @@ class FileActions : public QObject {
   void open(const QString& path);
   void chooseAndOpen();
   bool save(bool as);
-  /// Asks about unsaved changes; false: stay.
+  /// Takes up what is being typed; where something cannot be taken that is told, and false: go back to it.
+  bool takeUpTyped();
+  /// Takes up what is being typed, asks about what waits to be entered and about unsaved changes; false: stay.
   bool mayDiscard();
   void fillRecent(QMenu& menu);
   /// Offers what killed windows left behind.

@@ -1,12 +1,14 @@
 #include <QApplication>
+#include <QBuffer>
 #include <QCommandLineParser>
-#include <QFile>
 #include <QFontDatabase>
 #include <QIcon>
+#include <QLocale>
 #include <QPdfWriter>
 #include <QPixmap>
 #include <QSettings>
 #include <QTimer>
+#include <csignal>
 #include <cstdio>
 
 #include "core/parts/own_parts.h"
@@ -29,7 +31,9 @@ int main(int argc, char** argv) {
     for (const auto& row : steps()) std::puts(row.id);
     return 0;
   }
+  std::signal(SIGXFSZ, SIG_IGN);  // a file that may grow no further is a sentence, not the end
   QApplication app(argc, argv);
+  QLocale::setDefault(QLocale::c());  // numbers have a decimal point, as in files and reports
   QApplication::setApplicationName("bold-harness");
   QApplication::setOrganizationName("bold-harness");
   QApplication::setApplicationVersion(BOLD_VERSION);
@@ -41,6 +45,7 @@ int main(int argc, char** argv) {
   options.addVersionOption();
   options.addOption({"picture", "Write a picture of the window to FILE (PNG) and end.", "FILE"});
   options.addOption({"report", "Write the report to FILE (PDF) and end.", "FILE"});
+  options.addOption({"force", "With --picture or --report: write over what stands there."});
   options.addOption({"step", QString("Begin with this step: %1.").arg(stepIds()), "STEP", "limits"});
   options.addOption({"steps", "Print the names of the steps and end."});
   options.addOption({"command", "Show the currents of this command, such as \"Wave paddle forward\".", "COMMAND"});
@@ -139,20 +144,29 @@ int main(int argc, char** argv) {
       settle->start();
     });
     QObject::connect(settle, &QTimer::timeout, &app, [shown, &options, &session] {
-      const auto written = [](const QString& file, bool done) {
-        if (!done) std::fprintf(stderr, "bold-harness: %s cannot be written.\n", qPrintable(file));
-        return done;
+      const auto written = [&](const QString& file, const QByteArray& bytes) {
+        const auto done = harness::writeExport(session.file.disk(), file.toStdString(), bytes.toStdString(),
+                                               options.isSet("force") ? harness::Overwrite::Yes : harness::Overwrite::Ask);
+        if (!done)
+          std::fprintf(stderr, "bold-harness: %s%s\n", text(done.error()).c_str(),
+                       done.error().kept == harness::kAsk ? " --force insists." : "");
+        return done.has_value();
       };
       bool all = true;
-      if (const auto file = options.value("picture"); !file.isEmpty()) all = written(file, shown->grab().save(file, "PNG"));
+      if (const auto file = options.value("picture"); !file.isEmpty()) {
+        QBuffer png;
+        png.open(QIODevice::WriteOnly);
+        shown->grab().save(&png, "PNG");
+        all = written(file, png.data());
+      }
       if (const auto file = options.value("report"); !file.isEmpty()) {
-        QFile target(file);
-        const bool open = target.open(QIODevice::WriteOnly);
-        if (open) {
-          QPdfWriter pages(&target);
+        QBuffer pdf;
+        pdf.open(QIODevice::WriteOnly);
+        {
+          QPdfWriter pages(&pdf);
           paintReport(session, pages);
         }
-        all = written(file, open && target.error() == QFileDevice::NoError) && all;
+        all = written(file, pdf.data()) && all;
       }
       QApplication::exit(all ? 0 : 2);
     });

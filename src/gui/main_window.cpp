@@ -27,6 +27,7 @@
 #include "core/harness/overlaid.h"
 #include "core/parts/roles.h"
 #include "gui/file_actions.h"
+#include "gui/half_typed.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/check_page_dialog.h"
 #include "gui/panels/currents_panel.h"
@@ -276,6 +277,8 @@ void MainWindow::arrange() {
 }
 
 void MainWindow::showStep() {
+  // What was being typed in the step that is left.
+  if (const auto refused = takeUp(*this); !refused.isEmpty()) m_status->setText(refused.join(" "));
   m_side->setCurrentIndex(static_cast<int>(m_rail->step()));
   m_picture->picture().setDimming(m_rail->step() != Step::Wiring && m_rail->step() != Step::Stages);
   m_picture->picture().showProgress(m_rail->step() == Step::Wiring);
@@ -332,6 +335,7 @@ void MainWindow::showOnlyReadBack(bool only) {
 }
 
 bool MainWindow::mayTell() {
+  if (!m_files->takeUpTyped()) return false;
   if (m_session.concealment.hidden()) m_status->setText(tr("What is found is hidden until you have named the faults: step Limits."));
   return !m_session.concealment.hidden();
 }
@@ -411,20 +415,6 @@ void MainWindow::offerRecovery() {
 
 void MainWindow::showPage(const QString& check) {
   (new CheckPageDialog(m_session, check, this))->show();
-}
-
-void MainWindow::about() {
-  QMessageBox::about(
-      this, tr("About Bold Harness"),
-      tr("<p><b>Bold Harness %1</b></p><p>Looks a motor bench over before power-up: controller, driver stages, motors, supplies and "
-         "every wire between them.</p><p>It judges direct-current benches up to 60 V from the wires and parts you enter. It does not see "
-         "your bench: "
-         "a wire that is not as drawn, a damaged part or a figure that is wrong stays unseen. Most figures are recalled and not re-read "
-         "from "
-         "data sheets; each says so. It does not replace a fuse, a current limit, or a second pair of eyes.</p><p>Free software under the "
-         "GNU General "
-         "Public License, version 3 or later. No warranty.</p>")
-          .arg(QApplication::applicationVersion()));
 }
 
 void MainWindow::closeEvent(QCloseEvent* e) {

@@ -100,7 +100,6 @@ class MainWindow : public QMainWindow {
   /// The device that is picked, or that what is picked is on; empty: none.
   std::string deviceInHand() const;
   void showPage(const QString& check);
-  void about();
   void importPart();
   void importPartFrom(const QString& path);
   void goTo(const QString& subject, const QString& field);

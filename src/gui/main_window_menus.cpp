@@ -12,6 +12,7 @@
 #include "gui/export_actions.h"
 #include "gui/file_actions.h"
 #include "gui/main_window.h"
+#include "gui/panels/about_dialog.h"
 #include "gui/panels/bench_panel.h"
 #include "gui/panels/currents_panel.h"
 #include "gui/panels/find_dialog.h"
@@ -37,7 +38,7 @@ void MainWindow::buildMenus() {
   buildViewMenu();
   auto* help = menuBar()->addMenu(tr("&Help"));
   help->addAction(tr("&Keys"), QKeySequence(tr("F1")), this, [this] { (new KeysDialog(*menuBar(), this))->show(); });
-  help->addAction(tr("&About Bold Harness"), this, &MainWindow::about);
+  help->addAction(tr("&About Bold Harness"), this, [this] { (new AboutDialog(this))->show(); });
 }
 
 void MainWindow::buildFileMenu() {

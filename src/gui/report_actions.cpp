@@ -9,6 +9,7 @@
 
 #include "core/report/report.h"
 #include "gui/session/session.h"
+#include "gui/write_asking.h"
 
 namespace bold::gui {
 namespace {
@@ -38,7 +39,10 @@ void printReport(const Session& session, QWidget* window) {
   QPrinter printer(QPrinter::HighResolution);
   printer.setDocName(QString::fromStdString(session.document.harness().title));
   QPrintDialog dialog(&printer, window);
-  if (dialog.exec() == QDialog::Accepted) paintReport(session, printer);
+  if (dialog.exec() != QDialog::Accepted) return;
+  Disk disk;
+  const auto file = printer.outputFileName();  // of who prints into a file, which the dialog has asked about
+  if (file.isEmpty() || mayWriteTo(window, disk, file, harness::Overwrite::AskUnlessAlike)) paintReport(session, printer);
 }
 
 }  // namespace bold::gui

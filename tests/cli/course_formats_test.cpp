@@ -139,7 +139,8 @@ TEST_CASE("SARIF and JUnit name files that cannot be read and what was left out,
   const auto one = nlohmann::json::parse(sarif.out)["runs"][0];
   const auto& invocation = one["invocations"][0];
   CHECK(invocation["executionSuccessful"] == false);
-  REQUIRE(invocation["toolExecutionNotifications"].size() == 2);
+  const auto& told = invocation["toolExecutionNotifications"];
+  REQUIRE(std::ranges::count_if(told, [](const auto& n) { return n["level"] == "error"; }) == 2);
   const auto& first = invocation["toolExecutionNotifications"][0];
   CHECK(first["message"]["text"].get<std::string>().find("is not whole JSON") != std::string::npos);
   const auto uri = first["locations"][0]["physicalLocation"]["artifactLocation"]["uri"].get<std::string>();

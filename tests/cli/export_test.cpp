@@ -181,7 +181,7 @@ TEST_CASE("an empty bench and every good bench make a sheet and a loom") {
   for (const std::string name : {"bridge-stack", "array-sbc", "opto-box-tb6600", "esc-wave-maker", "breadboard"}) {
     const auto file = folder.write(name + ".harness", harness::writeHarness(good(name)));
     INFO(name);
-    CHECK(run({"export", file, "--output", folder.path("s.pdf")}).code == 0);
+    CHECK(run({"export", file, "--output", folder.path("s.pdf"), "--force"}).code == 0);
     const auto text = runProgram("pdftotext", {"-layout", folder.path("s.pdf"), "-"}).out;
     for (const auto& c : good(name).connections) CHECK(text.find(" " + c.id + " ") != std::string::npos);
   }

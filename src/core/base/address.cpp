@@ -14,11 +14,12 @@ bool isId(std::string_view text) {
 
 namespace {
 
-// What is printed at a terminal may stand for its id: "+12V", "1,2EN".
+// What is printed at a terminal may stand for its id ("+12V", "1,2EN", "3.3V"), and a connector's name for a whole connector
+// ("power, left", "row B12 to 3.3").
 bool isPrint(std::string_view text) {
-  return !text.empty() && text.size() <= 40 && std::ranges::all_of(text, [](char c) {
-    return isId({&c, 1}) || std::string_view("+,/()*").find(c) != std::string_view::npos;
-  });
+  const auto inside = [](char c) { return isId({&c, 1}) || std::string_view("+,/()*#~:&'. ").find(c) != std::string_view::npos; };
+  const auto atAnEnd = [](char c) { return c != ' ' && c != '.'; };
+  return !text.empty() && text.size() <= 40 && std::ranges::all_of(text, inside) && atAnEnd(text.front()) && atAnEnd(text.back());
 }
 
 }  // namespace

@@ -30,6 +30,7 @@ std::vector<CsvLine> readCsv(std::string_view text) {
   std::vector<CsvLine> out;
   CsvLine line{1, {""}, {}};
   bool quoted = false;
+  const auto lastQuote = text.rfind('"');  // behind it no quoted field is ever closed
   int number = 1;
   const auto end = [&] {
     for (auto& f : line.fields) {
@@ -44,7 +45,7 @@ std::vector<CsvLine> readCsv(std::string_view text) {
   for (std::size_t i = 0; i < text.size(); ++i) {
     const char c = text[i];
     if (c == '\n') ++number;
-    if (c == '\n' && (!quoted || text.find('"', i) == std::string_view::npos)) {
+    if (c == '\n' && (!quoted || lastQuote < i)) {
       quoted = false;
       end();
       continue;

@@ -15,6 +15,7 @@ std::span<const File> parts();         ///< data/parts
 std::span<const File> pages();         ///< docs/checks
 std::span<const File> schemas();       ///< data/schema
 std::span<const File> programCalls();  ///< data/program
+std::span<const File> licences();      ///< third_party/licences
 std::span<const File> demos();         ///< demo/*.harness
 
 }  // namespace bold::embedded

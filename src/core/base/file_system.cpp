@@ -36,24 +36,74 @@ int writeAll(int fd, const std::string& text) {
 constexpr int kTries = 100;
 constexpr const char* kSuffix = ".part";  // of what is being written
 
-// A file of its own beside the target, under a name that nobody can foresee and that was not there: a link planted in its place is
-// never followed. @return the descriptor, or -1 with errno
-int openBeside(const std::string& target, mode_t mode, std::string& beside) {
-  std::random_device random;
-  const fs::path path(target);
-  for (int i = 0; i < kTries; ++i) {
-    beside = (path.parent_path() / fmt::format(".{}.{:08x}{:08x}{}", path.filename().string(), random(), random(), kSuffix)).string();
-    const int fd = ::open(beside.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, mode);
-    if (fd >= 0 || errno != EEXIST) return fd;
-  }
-  return -1;
-}
-
 // As the file that stood there; where its group cannot be kept, the group gets no more than everybody.
 void takeOver(int fd, const struct ::stat& old) {
   mode_t mode = old.st_mode & 07777U;
   if (::fchown(fd, static_cast<uid_t>(-1), old.st_gid) != 0) mode = (mode & ~070U) | ((mode & 07U) << 3U);
   (void)::fchmod(fd, mode & 0777U);
+}
+
+struct Closing {
+  int fd;
+  ~Closing() { ::close(fd); }
+};
+
+// Tries names beside the target that nobody can foresee, until one was free: a link planted in its place is never followed.
+// @param take makes the file of that name; its result is returned, -1 with errno where it failed
+template <class Take>
+int underFreeName(const std::string& target, std::string& beside, Take take) {
+  std::random_device random;
+  const fs::path path(target);
+  for (int i = 0; i < kTries; ++i) {
+    beside = (path.parent_path() / fmt::format(".{}.{:08x}{:08x}{}", path.filename().string(), random(), random(), kSuffix)).string();
+    const int result = take(beside.c_str());
+    if (result >= 0 || errno != EEXIST) return result;
+  }
+  return -1;
+}
+
+std::string folderOf(const std::string& path) {
+  const auto folder = fs::path(path).parent_path().string();
+  return folder.empty() ? "." : folder;
+}
+
+// A text on its way to the disk, beside its target.
+struct Writing {
+  mode_t mode;
+  const struct ::stat* as;  // the file whose mode and group it takes over; nullptr: none
+};
+
+int writeInto(int fd, const std::string& text, const Writing& w) {
+  if (w.as) takeOver(fd, *w.as);
+  return writeAll(fd, text);
+}
+
+// Without a name until all of it stands there: whatever kills the process, nothing is left. Not every file system can do that.
+// @return 0 or errno
+int writeNameless(const std::string& target, const std::string& text, const Writing& w, std::string& beside) {
+  const int fd = ::open(folderOf(target).c_str(), O_WRONLY | O_TMPFILE | O_CLOEXEC, w.mode);
+  if (fd < 0) return errno;
+  const Closing closing{fd};
+  if (const int error = writeInto(fd, text, w); error != 0) return error;
+  const auto open = fmt::format("/proc/self/fd/{}", fd);
+  const int named = underFreeName(target, beside, [&](const char* name) { return ::linkat(AT_FDCWD, open.c_str(), AT_FDCWD, name, AT_SYMLINK_FOLLOW); });
+  return named < 0 ? errno : 0;
+}
+
+int writeNamed(const std::string& target, const std::string& text, const Writing& w, std::string& beside) {
+  const int fd = underFreeName(
+      target, beside, [&](const char* name) { return ::open(name, O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, w.mode); });
+  if (fd < 0) return errno;
+  int error = writeInto(fd, text, w);
+  if (::close(fd) != 0 && error == 0) error = errno;
+  if (error != 0) ::unlink(beside.c_str());
+  return error;
+}
+
+int writeBeside(const std::string& target, const std::string& text, const Writing& w, std::string& beside) {
+  const int error = writeNameless(target, text, w, beside);
+  const bool cannot = error == EOPNOTSUPP || error == EISDIR || error == EINVAL || error == ENOENT || error == EXDEV || error == EPERM;
+  return cannot ? writeNamed(target, text, w, beside) : error;
 }
 
 const char* kindOf(mode_t mode) {
@@ -64,11 +114,6 @@ const char* kindOf(mode_t mode) {
 }
 
 constexpr auto kBeingWritten = std::chrono::hours(1);
-
-struct Closing {
-  int fd;
-  ~Closing() { ::close(fd); }
-};
 
 class Flock : public FileLock {
  public:
@@ -141,15 +186,8 @@ Result<bool> Disk::replace(const std::string& path, const std::string& text, Rea
     return fail({fmt::format("This is {}, not a file.", kindOf(old.st_mode)), path, "Nothing was written."});
   std::string beside;
   const bool asBefore = readers == Readers::AsBefore;
-  const int fd = openBeside(target, asBefore && !stands ? 0666 : 0600, beside);
-  if (fd < 0) return untouched("written", errno);
-  if (asBefore && stands) takeOver(fd, old);
-  int error = writeAll(fd, text);
-  if (::close(fd) != 0 && error == 0) error = errno;
-  if (error != 0) {
-    ::unlink(beside.c_str());
-    return untouched("written", error);
-  }
+  int error = writeBeside(target, text, {static_cast<mode_t>(asBefore && !stands ? 0666 : 0600), asBefore && stands ? &old : nullptr}, beside);
+  if (error != 0) return untouched("written", error);
   if (stands && old.st_nlink > 1) {
     const int same = ::open(target.c_str(), O_WRONLY | O_TRUNC | O_NOFOLLOW | O_CLOEXEC);
     error = same < 0 ? errno : writeAll(same, text);
@@ -166,8 +204,7 @@ Result<bool> Disk::replace(const std::string& path, const std::string& text, Rea
     ::unlink(beside.c_str());
     return untouched("replaced", error);
   }
-  const auto folder = fs::path(target).parent_path();
-  if (const int opened = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC); opened >= 0) {
+  if (const int opened = ::open(folderOf(target).c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC); opened >= 0) {
     ::fsync(opened);  // makes the rename itself last; best effort
     ::close(opened);
   }

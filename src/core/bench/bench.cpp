@@ -248,7 +248,7 @@ class BenchMaker {
       const bool device = m_bench.deviceIndex(end->device) >= 0;
       m_bench.problems.push_back({device ? fmt::format("The connection {} ends at {}, which {} does not have{}.", c.id, end->text(),
                                                        end->device, instead(m_bench, *end))
-                                         : fmt::format("The connection {} ends at {}, which is not on the m_bench.", c.id, end->text()),
+                                         : fmt::format("The connection {} ends at {}, which is not on the bench.", c.id, end->text()),
                                   "#" + c.id, "It was kept but is not judged."});
     }
     if (a.empty() || b.empty()) return;

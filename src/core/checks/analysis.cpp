@@ -159,16 +159,36 @@ std::optional<std::string> foundOtherwise(const harness::Harness& h, const parts
                      count == 1 ? "a connection was" : fmt::format("{} connections were", count), names);
 }
 
+// Settings that are planned to be what their part does not have: nothing that stands is judged by them, and nobody may wait for them.
+std::vector<std::string> unknownPlans(const harness::Harness& h, const parts::Library& library) {
+  constexpr std::size_t kMostShown = 40;  // bytes of what is planned
+  std::vector<std::string> out;
+  for (const auto& d : h.devices)
+    for (const auto& [id, v] : d.settings) {
+      const auto part = v.planned.empty() ? nullptr : library.find(d.part);
+      const auto* s = part ? part->setting(id) : nullptr;
+      if (part && (!s || std::ranges::count(s->values, v.planned) == 0))
+        out.push_back(fmt::format("the setting \"{}\" of {} is planned to be \"{}\", which its part does not have", id, d.called(),
+                                  v.planned.substr(0, kMostShown)));
+    }
+  return out;
+}
+
 void decide(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
   const auto& bench = a.solved->bench;
   const auto& motors = a.solved->motors;
   for (std::size_t k = 0; k < motors.size(); ++k)
     if (!bench::stated(motors, static_cast<int>(k))) a.unstated.push_back(withoutSignals(*a.solved, motors[k]));
+  const auto sayUnstated = [&] {
+    for (const auto& u : a.unstated) a.why.push_back(u.text);
+  };
   sayLeftOut(a);
   const auto otherwise = foundOtherwise(h, library);
   if (otherwise) a.why.push_back(*otherwise);
   if (bench.devices.empty() && bench.problems.empty()) a.why.emplace_back("the bench is empty");
   for (const auto& p : bench.problems) a.why.push_back(p.what);
+  const auto plans = unknownPlans(h, library);
+  a.why.insert(a.why.end(), plans.begin(), plans.end());
   const auto stale = harness::staleSources(h);
   a.why.insert(a.why.end(), stale.begin(), stale.end());
   if (!options.only.empty()) a.why.emplace_back("only some of its commands were solved");
@@ -180,19 +200,22 @@ void decide(Analysis& a, const harness::Harness& h, const parts::Library& librar
     sayLeftOut(a);
     if (otherwise) a.why.push_back(*otherwise);
     for (const auto& p : bench.problems) a.why.push_back(p.what);
+    a.why.insert(a.why.end(), plans.begin(), plans.end());
     a.why.insert(a.why.end(), stale.begin(), stale.end());
     for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
+    sayUnstated();
     a.verdict = Verdict::DoNotSwitchOn;
     return;
   }
   if (!a.why.empty()) {
+    sayUnstated();
     a.verdict = Verdict::NotJudged;
     return;
   }
   for (const auto& r : bench.remarks) a.why.push_back(r.what + " " + r.kept);
   if (a.openChanges > 0) a.why.push_back(fmt::format("{} change{} to make on the bench", a.openChanges, a.openChanges == 1 ? "" : "s"));
   if (a.count(Severity::Caution) > 0) a.why.push_back(fmt::format("{} to look at again", a.count(Severity::Caution)));
-  for (const auto& u : a.unstated) a.why.push_back(u.text);
+  sayUnstated();
   for (auto& u : harness::untoldOf(h)) a.why.push_back(std::move(u));
   for (auto& l : limitsFromFile(a)) a.why.push_back(std::move(l));
   a.verdict = a.why.empty() ? Verdict::Clear : Verdict::LookAgain;
@@ -242,6 +265,7 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   a.leftOut = harness::leftOut(h);
   a.fromFile = harness::fromFile(h, library);
   for (const auto& f : a.fromFile) a.assumptions.push_back(f.sentence);
+  for (const auto& list : harness::missingLists(h)) a.assumptions.push_back(fmt::format("the file has no \"{}\": nothing of it", list));
   a.openChanges = h.openChanges();
   a.explained = options.explain;
   if (options.explain && !(same && previous->explained)) {

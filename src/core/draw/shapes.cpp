@@ -33,9 +33,16 @@ double advance(char c, bool bold) {
   return (bold ? kStrong[k] : kRegular[k]) / 1000.0;
 }
 
-void dropLetter(std::string& text) {
-  while (!text.empty() && continues(text.back())) text.pop_back();
-  if (!text.empty()) text.pop_back();
+// Bytes of as many letters from the beginning as are no wider than that: a text may be very long.
+std::size_t fitting(std::string_view text, double size, bool bold, bool mono, double width) {
+  double used = 0;
+  std::size_t at = 0;
+  while (at < text.size()) {
+    used += (mono ? kMono : advance(text[at], bold)) * size;
+    if (used > width) return at;
+    for (++at; at < text.size() && continues(text[at]);) ++at;
+  }
+  return at;
 }
 
 }  // namespace
@@ -48,14 +55,12 @@ double textWidth(const std::string& text, double size, bool bold, bool mono) {
 }
 
 std::string shortened(const std::string& text, double size, bool bold, bool mono, double width) {
-  if (textWidth(text, size, bold, mono) <= width) return text;
-  auto out = text;
-  while (!out.empty() && textWidth(out + "…", size, bold, mono) > width) dropLetter(out);
-  return out + "…";
+  if (fitting(text, size, bold, mono, width) == text.size()) return text;
+  return text.substr(0, fitting(text, size, bold, mono, width - textWidth("…", size, bold, mono))) + "…";
 }
 
 std::vector<std::string> wrapped(const std::string& text, double size, bool bold, bool mono, double width) {
-  const auto fits = [&](const std::string& line) { return textWidth(line, size, bold, mono) <= width; };
+  const auto fits = [&](std::string_view line) { return fitting(line, size, bold, mono, width) == line.size(); };
   std::vector<std::string> out{""};
   std::size_t at = 0;
   while (at < text.size()) {
@@ -67,15 +72,15 @@ std::vector<std::string> wrapped(const std::string& text, double size, bool bold
       out.back() = joined;
     } else {
       if (!out.back().empty()) out.emplace_back();
-      while (!fits(word)) {  // longer than a line: cut where the line ends
-        auto head = word;
-        while (head.size() > 1 && !fits(head)) dropLetter(head);
-        if (head.empty()) break;
-        out.back() = head;
+      std::string_view rest = word;
+      while (!fits(rest)) {  // longer than a line: cut where the line ends, a letter at least
+        auto head = std::max<std::size_t>(1, fitting(rest, size, bold, mono, width));
+        while (head < rest.size() && continues(rest[head])) ++head;
+        out.back() = rest.substr(0, head);
         out.emplace_back();
-        word.erase(0, head.size());
+        rest.remove_prefix(head);
       }
-      out.back() = word;
+      out.back() = rest;
     }
     if (gap != std::string::npos && text[gap] == '\n') out.emplace_back();
   }

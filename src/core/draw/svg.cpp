@@ -3,9 +3,9 @@
 #include <fmt/core.h>
 
 #include <cmath>
-#include <cstdlib>
 
 #include "core/base/markup.h"
+#include "core/base/number.h"
 
 namespace bold::draw {
 namespace {
@@ -107,7 +107,7 @@ std::string paperColour(const Colour& c) {
   if (c.strength >= 1) return full;
   std::string out = "#";
   for (int k = 0; k < 3; ++k) {
-    const auto part = std::strtol(full.substr(1 + 2 * k, 2).c_str(), nullptr, 16);
+    const auto part = wholeOf(full.substr(1 + 2 * k, 2), 16).value_or(0);
     out += fmt::format("{:02x}", std::lround(255 + (static_cast<double>(part) - 255) * c.strength));
   }
   return out;

@@ -7,13 +7,9 @@
 #include "core/harness/source_standing.h"
 
 namespace bold::harness {
-namespace {
-
 std::string bytesDigest(const std::string& bytes) {
   return digest(Json(bytes));
 }
-
-}  // namespace
 
 std::string digestOnDisk(FileSystem& disk, const std::string& path) {
   const auto text = disk.read(path);
@@ -34,13 +30,16 @@ Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& 
                       Overwrite overwrite) {
   if (harness.newerFormat)
     return fail({"This bench comes from a newer version of the program and cannot be saved by this one.", path, "The file is untouched."});
+  const bool own = !file.path.empty() && disk.canonical(path) == disk.canonical(file.path);
   const auto state = disk.state(path);
-  if (overwrite == Overwrite::Ask && state.exists) {
-    auto now = path == file.path ? disk.read(path) : fail(std::string());
+  if (own && overwrite != Overwrite::Yes && state.exists) {
+    const auto now = disk.read(path);
     if (now && bytesDigest(*now) != file.digest)
       return fail({"The file was changed on disk by somebody else since it was opened.", path, kAsk});
     if (state.readOnly) return fail({"The file is read-only.", path, kAsk});
   }
+  if (!own)
+    if (auto why = objection(disk, path, Written::Bench, overwrite)) return fail(std::move(*why));
   carryParts(harness, library);
   moveSources(harness, file.path, disk.absolute(path));
   const auto text = writeHarness(harness);

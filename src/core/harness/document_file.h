@@ -6,6 +6,7 @@
 #include "core/base/file_system.h"
 #include "core/harness/part_copies.h"
 #include "core/harness/read_harness.h"
+#include "core/harness/write_over.h"
 #include "core/parts/library.h"
 
 namespace bold::harness {
@@ -23,19 +24,17 @@ struct Loaded {
 };
 
 inline constexpr const char* kNoFile = "no file";
+/// Digest of a file's bytes, as in OpenFile.
+std::string bytesDigest(const std::string& bytes);
 /// Digest of what stands there now, as in OpenFile; kNoFile when it cannot be read.
 std::string digestOnDisk(FileSystem& disk, const std::string& path);
 
 [[nodiscard]] Result<Loaded> load(FileSystem& disk, const std::string& path);
 
-enum class Overwrite { Ask, Yes };
-
 /// Saves whole or not at all.
-/// Errors: cannot be written; changed on disk since `file` was read, or read-only (Overwrite::Ask); a document of a newer format.
-/// The error of a file that may be written over when that is wanted has kept = kAsk.
+/// Errors: cannot be written; changed on disk since `file` was read, or read-only; over another file than `file`, an objection to that
+/// (write_over.h); a document of a newer format. The error of a file that may be written over when that is wanted has kept = kAsk.
 [[nodiscard]] Result<OpenFile> save(FileSystem& disk, Harness& harness, const parts::Library& library, const OpenFile& file,
                                     const std::string& path, Overwrite overwrite);
-
-inline constexpr const char* kAsk = "Nothing was written.";
 
 }  // namespace bold::harness

@@ -10,6 +10,7 @@
 #include "core/base/reader.h"
 #include "core/base/shown_text.h"
 #include "core/harness/entry_json.h"
+#include "core/harness/kinds.h"
 
 /// What all readers of entries do alike. For .cpp files of readers only.
 namespace bold::harness {
@@ -30,21 +31,48 @@ inline void nameUnknown(const ObjectReader& r) {
 }
 
 template <class Q>
-std::optional<Q> quantity(ObjectReader& r, const std::string& key) {
+std::optional<Q> quantity(ObjectReader& r, const std::string& key, const Kind& kind) {
   if (!r.has(key)) return std::nullopt;
   const auto* json = r.get(key);
   if (!json->is_string()) {
     r.report(key, "is not a quantity with its unit, as text", "It was taken as not given.");
     return std::nullopt;
   }
-  auto q = parse<Q>(json->get<std::string>());
-  if (q && q->value >= (Q::kUnit == Unit::Celsius ? -60.0 : 0.0) && q->value < 1e9) return *q;
-  r.report(key, "cannot be used: " + (q ? std::string("no bench has such a value") : q.error().what), "It was taken as not given.");
+  const auto q = parseKind(json->get<std::string>(), kind);
+  if (q) return Q{q->value};
+  r.report(key, "cannot be used: " + q.error().what, "It was taken as not given.");
   return std::nullopt;
 }
 
-// One of a few words; the first of them when it is none.
-inline std::size_t oneOf(ObjectReader& r, const std::string& key, const std::vector<std::string>& words) {
+// Longer than anybody calls a thing, or a file's path may be.
+inline bool tooLong(ObjectReader& r, const std::string& key, std::string& text, std::size_t most) {
+  if (text.size() <= most) return false;
+  r.report(key, fmt::format("is longer than {} bytes", most), "It was taken as not given.");
+  text.clear();
+  return true;
+}
+
+inline bool blank(std::string_view text) {
+  return text.find_first_not_of(" \t") == std::string_view::npos;
+}
+
+// A name that something hangs on, where it stands: one that says nothing may be a slip.
+inline std::string reference(ObjectReader& r, const std::string& key) {
+  auto out = r.text(key);
+  if (tooLong(r, key, out, kLongestPath)) return {};
+  if (const auto* v = r.get(key); !v || !v->is_string() || !blank(out)) return out;
+  r.report(key, "is empty", "It was taken as not given.");
+  return {};
+}
+
+// Text for people: blanks alone are none.
+inline std::string words(ObjectReader& r, const std::string& key) {
+  auto out = r.text(key);
+  return tooLong(r, key, out, kLongestText) || blank(out) ? std::string() : out;
+}
+
+// One of a few words; the first of them when it is none. `kept` says what was done then; empty: the first was taken.
+inline std::size_t oneOf(ObjectReader& r, const std::string& key, const std::vector<std::string>& words, std::string kept = {}) {
   if (!r.has(key)) return 0;
   const auto said = r.text(key, "");
   const auto it = std::ranges::find(words, said);
@@ -52,15 +80,27 @@ inline std::size_t oneOf(ObjectReader& r, const std::string& key, const std::vec
   if (!r.get(key)->is_string()) return 0;  // said already
   std::string all;
   for (std::size_t i = 0; i < words.size(); ++i) all += (i == 0 ? "\"" : i + 1 == words.size() ? " or \"" : ", \"") + words[i] + "\"";
-  r.report(key, fmt::format("is \"{}\": it can be {}", said, all), "It was taken as " + words.front() + ".");
+  r.report(key, fmt::format("is \"{}\": it can be {}", said, all), kept.empty() ? "It was taken as " + words.front() + "." : std::move(kept));
   return 0;
 }
 
 inline std::string required(ObjectReader& r, const std::string& key) {
   if (!r.has(key)) r.report(key, "is missing", kNotUsed);
   auto out = r.text(key);
-  if (const auto* v = r.get(key); v && v->is_string() && out.empty()) r.report(key, "is empty");
+  if (tooLong(r, key, out, kLongestPath)) return {};
+  if (const auto* v = r.get(key); v && v->is_string() && blank(out)) {
+    r.report(key, "is empty");
+    out.clear();
+  }
   return out;
+}
+
+// What something looked like then: letters and digits, as the program writes it.
+inline std::string digestIn(ObjectReader& r) {
+  auto out = required(r, "digest");
+  if (out.empty() || (isId(out) && out.size() <= kLongestText)) return out;
+  r.report("digest", "is no digest");
+  return {};
 }
 
 // What has no id cannot be spoken of; `kept` says what becomes of it.

@@ -125,7 +125,7 @@ Result<Exchange> exchangePart(const Harness& h, const parts::Library& library, c
   for (auto s : h.sources) {
     if (s.controller != id) continue;
     for (auto& f : s.files) {
-      f.digest.clear();
+      f.digest = "unread";  // which is that of no file
       f.standing = Standing::Changed;
     }
     out.edit.changes.emplace_back(Put<SourceRead>{std::move(s), {}});

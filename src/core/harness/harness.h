@@ -18,6 +18,9 @@
 /// The document: what is on the bench, what is planned, what each motor shall do, by which pins, and what the program does. Plain values.
 namespace bold::harness {
 
+inline constexpr std::size_t kLongestText = 1000;  ///< bytes of what people call a thing or say of it; longer is not used
+inline constexpr std::size_t kLongestPath = 4096;  ///< bytes of a file's path, an id or anything else that something hangs on
+
 /// Something in an entry that could not be used as it stands.
 struct Doubt {
   std::vector<std::string> field;  ///< where in the entry: {"state"}, {"signals", "2", "active"}; empty: the entry as such
@@ -100,13 +103,21 @@ struct Goal {
   bool operator==(const Goal&) const = default;
 };
 
+/// By what a program may count its pins: what is printed, the position on the header, the chip's own number, the number that its libraries use.
+inline const std::vector<std::string> kNumberings{"label", "position", "chip", "program"};
+
+/// The word for what a source was counted by (PinUse::numbering), as an assignment has it.
+inline std::string numberingOfPlan(const std::string& ofSource) {
+  return ofSource == "printed" ? "label" : ofSource;
+}
+
 /// Which pin plays a role for a motor.
 struct Assignment {
   std::string id;
   std::string motor;
   std::string role;  ///< in1, in2, speed, in, step, dir, enable, standby, pulse, ...
   Address pin;
-  std::string numbering;  ///< the numbering system the program uses for it
+  std::string numbering;  ///< by what the program counts it, of kNumberings; empty: unsaid
   Active active = Active::Unsaid;
   Origin source;
   Raw raw;

@@ -131,6 +131,19 @@ std::vector<Problem> leftOut(const Harness& h) {
   return out;
 }
 
+std::vector<std::string> missingLists(const Harness& h) {
+  if (!h.raw) return {};
+  std::vector<std::string> out;
+  const auto members = membersOf(h.raw->text);
+  const auto look = [&](Section section, bool empty) {
+    if (empty && std::ranges::find(members, word(section), &TextMember::key) == members.end()) out.emplace_back(word(section));
+  };
+  look(Section::Devices, h.devices.empty());
+  look(Section::Connections, h.connections.empty());
+  look(Section::Goals, h.goals.empty());
+  return out;
+}
+
 std::optional<Edit> takeOut(const Harness& h, const std::string& where) {
   for (const auto& u : h.unread)
     if (u.why.where == where) return Edit{"Take out " + where.substr(1), {DropUnread{u.section, u.raw->index}}};

@@ -15,6 +15,9 @@ namespace bold::harness {
 /// since, so that it can be used, is not among them.
 std::vector<Problem> leftOut(const Harness& harness);
 
+/// The lists that a file has to have and has not, by name, as long as nothing stands in them: taken as empty, and told.
+std::vector<std::string> missingLists(const Harness& harness);
+
 /// Takes away from the document what could not be used there, so that the rest can be judged.
 /// @param where as leftOut gives it. Nothing when it is not among those, or has to be mended and cannot be taken away.
 std::optional<Edit> takeOut(const Harness& harness, const std::string& where);

@@ -28,9 +28,12 @@ std::map<std::string, SettingValue> settings(ObjectReader& r, const std::string&
   for (const auto& [id, v] : s->items()) {
     if (v.is_string()) {
       out[id] = {shownText(v.get_ref<const std::string&>()), {}};
+      if (blank(out[id].value)) r.report("settings/" + pointerKey(id), "is empty", "It was taken as not given.");
     } else if (v.is_object()) {
       ObjectReader o(v, r.file(), at + "/settings/" + pointerKey(id), r.problems());
       out[id] = {o.text("value"), o.text("planned")};
+      if (blank(out[id].value) && blank(out[id].planned)) o.report("", "says nothing", "It was taken as not given.");
+      if (o.has("planned") && blank(out[id].planned)) o.report("planned", "is empty", "It was taken as not given.");
       nameUnknown(o);
     } else {
       r.report("settings/" + pointerKey(id), "is not a text", "It was left out.");
@@ -71,8 +74,8 @@ ReadEntry<Device> readDevice(const Json& json, const std::string& at) {
   Device d;
   if (!json.is_object() || !takeId(r, d.id, "The device was left out.")) return leftOut<Device>(std::move(problems), "device");
   d.part = required(r, "part");
-  d.name = r.text("name");
-  d.group = r.text("group");
+  d.name = words(r, "name");
+  d.group = words(r, "group");
   d.state = stateOf(r);
   d.settings = settings(r, at);
   d.overrides = overrides(r);
@@ -123,7 +126,7 @@ ReadEntry<Connection> readConnection(const Json& json, const std::string& at) {
   }
   c.mirrored = r.flag("mirrored");
   c.colour = r.text("colour");
-  if (!c.colour.empty() && !isColour(c.colour)) {
+  if (const auto* said = r.get("colour"); said && said->is_string() && !isColour(c.colour)) {
     r.report("colour", fmt::format("is \"{}\", which is no IEC 60757 code such as RD or GNYE", c.colour), "It was taken as not given.");
     c.colour.clear();
   }
@@ -134,7 +137,7 @@ ReadEntry<Connection> readConnection(const Json& json, const std::string& at) {
     else
       r.report("gauge", "is not a gauge from 8 AWG to 40 AWG, in whole numbers", "It was taken as not given.");
   }
-  c.length = quantity<Metres>(r, "length");
+  c.length = quantity<Metres>(r, "length", kWireLength);
   c.state = stateOf(r);
   nameUnknown(r);
   return done(std::move(c), std::move(problems));
@@ -198,16 +201,16 @@ ReadEntry<Goal> readGoal(const Json& json, const std::string& at) {
   if (!begin(r, json, g, "The goal was left out.")) return leftOut<Goal>(std::move(problems), "goal");
   if (r.has("directions")) {
     const auto before = problems.size();
-    const auto word = oneOf(r, "directions", {"one", "both"});
+    const auto word = oneOf(r, "directions", {"one", "both"}, "It was taken as not given.");
     if (problems.size() == before) g.bothDirections = word == 1;
   }
   g.speedControl = said(r, "speed");
   g.hold = said(r, "hold");
   g.together = said(r, "together");
-  g.rate = quantity<Hertz>(r, "rate");
-  g.forwardLead = r.text("forward");
-  g.stage = r.text("stage");
-  g.channel = r.text("channel");
+  g.rate = quantity<Hertz>(r, "rate", kStepRate);
+  g.forwardLead = reference(r, "forward");
+  g.stage = reference(r, "stage");
+  g.channel = reference(r, "channel");
   return end(r, std::move(g), at, problems);
 }
 
@@ -227,16 +230,14 @@ ReadEntry<Assignment> readAssignment(const Json& json, const std::string& at) {
     return leftOut<Assignment>(std::move(problems), "assignment");
   }
   a.pin = *pin;
-  a.numbering = r.text("numbering");
-  static constexpr std::array<std::string_view, 4> kNumberings{"", "label", "position", "chip"};
-  if (std::ranges::count(kNumberings, a.numbering) == 0) {
-    r.report("numbering", fmt::format("is \"{}\": it can be \"label\", \"position\" or \"chip\"", a.numbering),
-             "It was taken as not given.");
-    a.numbering.clear();
+  if (r.has("numbering")) {
+    const auto known = problems.size();
+    const auto word = oneOf(r, "numbering", kNumberings, "It was taken as not given.");
+    if (problems.size() == known) a.numbering = kNumberings[word];
   }
   if (r.has("active")) {
     const auto known = problems.size();
-    const auto word = oneOf(r, "active", {"high", "low"});
+    const auto word = oneOf(r, "active", {"high", "low"}, "It was taken as not given.");
     if (problems.size() == known) a.active = word == 1 ? Active::Low : Active::High;
   }
   return end(r, std::move(a), at, problems);
@@ -247,7 +248,7 @@ ReadEntry<ProgramFacts> readProgramFacts(const Json& json, const std::string& at
   ObjectReader r(json, "", at, problems);
   ProgramFacts p;
   if (!begin(r, json, p, "The program facts were left out.")) return leftOut<ProgramFacts>(std::move(problems), "entry");
-  p.pwm = quantity<Hertz>(r, "pwm");
+  p.pwm = quantity<Hertz>(r, "pwm", kPwmFrequency);
   if (r.has("dutyCap")) {
     const double cap = r.get("dutyCap")->is_number() ? r.number("dutyCap") : 0;
     if (cap > 0 && cap <= 1)
@@ -257,10 +258,10 @@ ReadEntry<ProgramFacts> readProgramFacts(const Json& json, const std::string& at
   }
   p.ramp = said(r, "ramp");
   p.stepsPerTurn = wholeNumber(r, "stepsPerTurn", kMostSteps);
-  p.pulse = quantity<Seconds>(r, "pulse");
+  p.pulse = quantity<Seconds>(r, "pulse", kPulseLength);
   if (r.has("sequence")) {
     const auto before = problems.size();
-    const auto word = oneOf(r, "sequence", {"full", "half", "wave"});
+    const auto word = oneOf(r, "sequence", {"full", "half", "wave"}, "It was taken as not given.");
     if (problems.size() == before) p.sequence = std::array{"full", "half", "wave"}[word];
   }
   return end(r, std::move(p), at, problems);
@@ -271,12 +272,12 @@ ReadEntry<Harness> readHead(const Json& json) {
   ObjectReader r(json, "", "", problems);
   Harness h;
   r.get("format");
-  h.title = r.text("title");
+  h.title = words(r, "title");
   if (const auto* s = r.get("settings")) {
     ObjectReader o(*s, "", "/settings", problems);
-    h.ambient = quantity<Celsius>(o, "ambient");
+    h.ambient = quantity<Celsius>(o, "ambient", kAmbient);
     h.names = o.text("names");
-    if (!h.names.empty() && !places::numberingNamed(h.names)) {
+    if (const auto* said = o.get("names"); said && said->is_string() && !places::numberingNamed(h.names)) {
       o.report("names", "is not printed, position, chip, program or function", "Pins are shown as printed.");
       h.names.clear();
     }

@@ -156,11 +156,10 @@ Result<Reading> readHarness(std::string_view text, const std::string& file) {
     json = parseJson(now, "", repeats);
     if (!json) return fail(json.error());  // what a step writes is whole
   }
-  for (const auto section : {Section::Devices, Section::Connections, Section::Goals})
-    if (!json->contains(word(section)))
-      reading.problems.push_back({fmt::format("This has no \"{}\".", word(section)), file + "#", "It was taken as empty."});
   reading.harness = HarnessReader(std::move(*json), std::move(now), std::move(repeats)).read();
   reading.harness.newerFormat = format > kFormat;
+  for (const auto& list : missingLists(reading.harness))
+    reading.problems.push_back({fmt::format("This has no \"{}\".", list), file + "#", "It was taken as empty."});
   for (auto p : leftOut(reading.harness)) {
     p.where = file + p.where;
     reading.problems.push_back(std::move(p));

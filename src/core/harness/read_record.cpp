@@ -6,6 +6,22 @@ namespace {
 constexpr int kMostShuffles = 1'000'000'000;
 constexpr int kMostCounted = 1000;
 
+// "2026-11-30T10:12", as the program writes it; with seconds, or the day alone.
+std::string moment(ObjectReader& r, const std::string& key) {
+  auto out = r.text(key);
+  if (const auto* v = r.get(key); !v || !v->is_string()) return out;
+  static constexpr std::string_view kForm = "dddd-dd-ddTdd:dd:dd";
+  const bool whole = out.size() == 10 || out.size() == 16 || out.size() == kForm.size();
+  for (std::size_t k = 0; whole && k < out.size(); ++k) {
+    const bool digit = out[k] >= '0' && out[k] <= '9';
+    if (kForm[k] == 'd' ? digit : out[k] == kForm[k]) continue;
+    r.report(key, "is no time such as 2026-11-30T10:12", "It was taken as not given.");
+    return {};
+  }
+  if (!whole) r.report(key, "is no time such as 2026-11-30T10:12", "It was taken as not given.");
+  return whole ? out : std::string();
+}
+
 // Two ends or one; nothing where they are no addresses, which is said.
 std::optional<std::vector<Address>> addresses(ObjectReader& r, const std::string& key, std::size_t count) {
   std::vector<Address> out;
@@ -27,9 +43,9 @@ std::optional<Answer> answer(const Json& json, const std::string& at, std::vecto
   Answer a;
   a.wire = required(r, "wire");
   a.fromB = r.flag("fromSecond");
-  a.digest = required(r, "digest");
-  a.said = r.text("said");
-  a.at = r.text("at");
+  a.digest = digestIn(r);
+  a.said = words(r, "said");
+  a.at = moment(r, "at");
   if (r.has("means")) {
     const auto means = parseAddress(r.text("means"));
     if (means)
@@ -49,7 +65,7 @@ ReadEntry<Mark> readMark(const Json& json, const std::string& at) {
   Mark m;
   if (!json.is_object() || !takeId(r, m.id, "The mark was left out.")) return leftOut<Mark>(std::move(problems), "mark");
   m.wire = required(r, "wire");
-  m.digest = required(r, "digest");
+  m.digest = digestIn(r);
   static constexpr std::array kMarks{Marked::Fitted, Marked::Tugged, Marked::Seen, Marked::Wrong};
   if (!r.has("mark")) r.report("mark", "is missing", kNotUsed);
   m.what = kMarks[oneOf(r, "mark", {"fitted", "tugged", "seen", "wrong"})];
@@ -57,9 +73,9 @@ ReadEntry<Mark> readMark(const Json& json, const std::string& at) {
     problems.front().kept.clear();
     return leftOut<Mark>(std::move(problems), "mark");
   }
-  m.by = r.text("by");
-  m.at = r.text("at");
-  m.remark = r.text("remark");
+  m.by = words(r, "by");
+  m.at = moment(r, "at");
+  m.remark = words(r, "remark");
   if (r.has("found"))
     if (const auto ends = addresses(r, "found", 2)) m.found = {(*ends)[0], (*ends)[1]};
   nameUnknown(r);
@@ -71,9 +87,9 @@ ReadEntry<Round> readRound(const Json& json, const std::string& at) {
   ObjectReader r(json, "", at, problems);
   Round round;
   if (!json.is_object() || !takeId(r, round.id, "The round was left out.")) return leftOut<Round>(std::move(problems), "round");
-  round.reader = r.text("reader");
-  round.at = r.text("at");
-  if (const double n = r.number("shuffle"); n >= 0 && n <= kMostShuffles)
+  round.reader = words(r, "reader");
+  round.at = moment(r, "at");
+  if (const double n = r.number("shuffle"); n >= 0 && n <= kMostShuffles && n == static_cast<int>(n))
     round.shuffle = static_cast<int>(n);
   else
     r.report("shuffle", "is no number of an order", kNotUsed);

@@ -16,7 +16,7 @@ Spot spot(const Json* json, const std::string& at, std::vector<Problem>& problem
   if (!json) return {};
   ObjectReader r(*json, "", at, problems);
   Spot out;
-  out.file = r.text("file");
+  out.file = reference(r, "file");
   out.line = count(r, "line");
   out.column = count(r, "column");
   out.length = count(r, "length");
@@ -24,18 +24,32 @@ Spot spot(const Json* json, const std::string& at, std::vector<Problem>& problem
   return out;
 }
 
-std::optional<double> real(ObjectReader& r, const std::string& key) {
+std::optional<double> real(ObjectReader& r, const std::string& key, double least, double most) {
   if (!r.has(key)) return std::nullopt;
-  return r.number(key);
+  const double v = r.number(key);
+  if (!r.get(key)->is_number()) return std::nullopt;  // said already
+  if (v >= least && v <= most) return v;
+  r.report(key, fmt::format("is not from {:g} to {:g}", least, most), "It was taken as not given.");
+  return std::nullopt;
 }
+
+// One of a few words, or nothing.
+std::string oneWord(ObjectReader& r, const std::string& key, const std::vector<std::string>& words) {
+  if (!r.has(key)) return {};
+  const auto known = r.problems().size();
+  const auto k = oneOf(r, key, words, "It was taken as not given.");
+  return r.problems().size() == known ? words[k] : std::string();
+}
+
+constexpr double kMostWritten = 1e12;  // of a duty, and of what counts as all of the time: 32 bits and more
 
 PinUse use(const Json& json, const std::string& at, std::vector<Problem>& problems) {
   ObjectReader r(json, "", at, problems);
   PinUse u;
   u.word = required(r, "word");
-  u.numbering = r.text("numbering");
-  u.name = r.text("name");
-  u.terminal = r.text("terminal");
+  u.numbering = oneWord(r, "numbering", {"program", "chip", "position", "printed"});
+  u.name = words(r, "name");
+  u.terminal = reference(r, "terminal");
   u.number = spot(r.get("number"), at + "/number", problems);
   r.each("also", [&](const Json& j, const std::string& where) {
     ObjectReader other(j, "", where, problems);
@@ -50,34 +64,38 @@ PinUse use(const Json& json, const std::string& at, std::vector<Problem>& proble
     else
       r.report("does", fmt::format("has \"{}\", which is nothing that a pin does", shownText(d)));
   }
-  u.duty = real(r, "duty");
-  u.written = real(r, "written");
-  u.scale = real(r, "scale");
-  if (u.scale && !(*u.scale > 0)) {
+  u.duty = real(r, "duty", 0, 1);
+  u.written = real(r, "written", -kMostWritten, kMostWritten);
+  u.scale = real(r, "scale", 0, kMostWritten);
+  if (u.scale && *u.scale == 0) {
     r.report("scale", "is no scale of a duty");
     u.scale = u.written = std::nullopt;
   }
   if (!u.scale) u.written = std::nullopt;
-  u.frequency = quantity<Hertz>(r, "frequency");
-  u.pulse = quantity<Seconds>(r, "pulse");
-  u.rate = quantity<Hertz>(r, "rate");
-  u.last = r.text("last");
+  u.frequency = quantity<Hertz>(r, "frequency", kPwmFrequency);
+  u.pulse = quantity<Seconds>(r, "pulse", kPulseLength);
+  u.rate = quantity<Hertz>(r, "rate", kStepRate);
+  u.last = oneWord(r, "last", {"high", "low", "pwm", "unsure", "released"});
   u.sure = r.flag("sure", true);
   nameUnknown(r);
   return u;
 }
 
-PinGroup group(const Json& json, const std::string& at, std::vector<Problem>& problems) {
+PinGroup group(const Json& json, const std::string& at, const std::vector<PinUse>& known, std::vector<Problem>& problems) {
   ObjectReader r(json, "", at, problems);
   PinGroup g;
-  g.kind = required(r, "kind");
-  g.name = r.text("name");
+  if (!r.has("kind")) r.report("kind", "is missing", kNotUsed);
+  g.kind = oneWord(r, "kind", {"coils", "step", "bridge", "servo"});
+  g.name = words(r, "name");
   if (const auto* pins = r.get("pins"); pins && pins->is_object()) {
     for (const auto& [role, word] : pins->items())
-      if (word.is_string()) {
+      if (const auto shown = word.is_string() ? shownText(word.get_ref<const std::string&>()) : std::string();
+          std::ranges::count(known, shown, &PinUse::word) > 0) {
         g.roles.push_back(role);
-        g.words.push_back(word.get<std::string>());
-      } else
+        g.words.push_back(shown);
+      } else if (word.is_string())
+        r.report("pins/" + pointerKey(role), fmt::format("is \"{}\", which is none of the pins", shown.substr(0, kLongestText)));
+      else
         r.report("pins", fmt::format("has no word at \"{}\"", shownText(role)));
   } else if (pins)
     r.report("pins", "is not an object of words");
@@ -89,7 +107,7 @@ PinGroup group(const Json& json, const std::string& at, std::vector<Problem>& pr
   }
   if (r.has("turn"))
     if (const int n = count(r, "turn"); n > 0) g.turn = n;
-  g.rate = quantity<Hertz>(r, "rate");
+  g.rate = quantity<Hertz>(r, "rate", kStepRate);
   g.place = spot(r.get("place"), at + "/place", problems);
   nameUnknown(r);
   return g;
@@ -110,11 +128,12 @@ ReadEntry<SourceRead> readSourceRead(const Json& json, const std::string& at) {
   }
   r.each("files", [&](const Json& j, const std::string& where) {
     ObjectReader f(j, "", where, problems);
-    s.files.push_back({required(f, "file"), f.text("digest")});
+    auto file = required(f, "file");
+    s.files.push_back({std::move(file), digestIn(f)});
     nameUnknown(f);
   });
   r.each("pins", [&](const Json& j, const std::string& where) { s.pins.push_back(use(j, where, problems)); });
-  r.each("groups", [&](const Json& j, const std::string& where) { s.groups.push_back(group(j, where, problems)); });
+  r.each("groups", [&](const Json& j, const std::string& where) { s.groups.push_back(group(j, where, s.pins, problems)); });
   r.each("untold", [&](const Json& j, const std::string& where) {
     ObjectReader u(j, "", where, problems);
     auto what = required(u, "what");

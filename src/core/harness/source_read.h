@@ -25,7 +25,8 @@ struct Spot {
 };
 
 /// How a source stands on the disk now. Nobody has looked yet: what was read of it is taken on nobody's word.
-enum class Standing { Unlooked, AsRead, Changed, Missing };
+/// Elsewhere: it lies outside the bench's own folder, and nobody asked for it: it was not opened.
+enum class Standing { Unlooked, AsRead, Changed, Missing, Elsewhere };
 
 /// One source as it was when it was read.
 struct SourceFile {

@@ -19,13 +19,22 @@ std::string sourcePath(const std::string& document, const std::string& file) {
   return file.starts_with('/') || slash == std::string::npos ? file : document.substr(0, slash + 1) + file;
 }
 
-bool lookAtSources(FileSystem& disk, Harness& h, const std::string& document) {
+bool mayOpen(FileSystem& disk, const std::string& document, const std::string& file, const AskedFor& askedFor) {
+  const auto whole = disk.canonical(sourcePath(document, file));
+  if (askedFor.contains(whole)) return true;
+  if (document.empty()) return false;
+  const auto own = disk.canonical(std::filesystem::path(disk.absolute(document)).parent_path().string());
+  return whole.starts_with(own.ends_with('/') ? own : own + "/");
+}
+
+bool lookAtSources(FileSystem& disk, Harness& h, const std::string& document, const AskedFor& askedFor) {
   bool changed = false;
   for (auto& s : h.sources)
     for (auto& f : s.files) {
       const auto path = sourcePath(document, f.file);
-      auto now = Standing::Missing;
-      if (disk.exists(path) && disk.state(path).regular)  // a pipe that a file names is never waited for
+      const bool open = mayOpen(disk, document, f.file, askedFor);
+      auto now = open ? Standing::Missing : Standing::Elsewhere;
+      if (open && disk.exists(path) && disk.state(path).regular)  // a pipe or device that a file names is never opened
         if (const auto bytes = disk.read(path)) now = sourceDigest(*bytes) == f.digest ? Standing::AsRead : Standing::Changed;
       changed = changed || now != f.standing;
       f.standing = now;
@@ -85,6 +94,8 @@ std::vector<std::string> staleSources(const Harness& h) {
       if (f.standing == Standing::Missing)
         out.push_back(fmt::format("the program's source {} is not there: what it says of pins is not known", file));
       if (f.standing == Standing::Changed) out.push_back(fmt::format("the program's source {} was changed since it was read", file));
+      if (f.standing == Standing::Elsewhere)
+        out.push_back(fmt::format("the program's source {} lies outside the bench's folder: it is opened only when somebody asks for it", file));
       if (f.standing == Standing::Unlooked)
         out.push_back(fmt::format("nobody looked whether the program's source {} is still as it was read", file));
     }

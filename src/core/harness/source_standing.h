@@ -1,5 +1,7 @@
 #pragma once
 
+#include <set>
+
 #include "core/base/file_system.h"
 #include "core/harness/harness.h"
 
@@ -9,9 +11,17 @@ namespace bold::harness {
 /// Digest of a source's bytes, as SourceFile has it.
 std::string sourceDigest(const std::string& bytes);
 
+/// Sources that a person asked for, by canonical path. A bench names files, and a stranger's bench may name any: what lies outside the
+/// bench's own folder, links followed, is opened for a person only.
+using AskedFor = std::set<std::string>;
+
+/// Whether a source of the document may be opened: a regular file below the document's folder, or asked for.
+/// @param document its path; empty: it has none, and no folder of its own
+bool mayOpen(FileSystem& disk, const std::string& document, const std::string& file, const AskedFor& askedFor);
+
 /// Looks at every source of the document; returns whether any stands otherwise than it was known to.
 /// @param document its path: sources lie relative to it
-bool lookAtSources(FileSystem& disk, Harness& harness, const std::string& document);
+bool lookAtSources(FileSystem& disk, Harness& harness, const std::string& document, const AskedFor& askedFor = {});
 
 /// Where a source of the document lies.
 std::string sourcePath(const std::string& document, const std::string& file);

@@ -49,11 +49,38 @@ std::vector<Line> withUnread(std::vector<Line> read, const Harness& h, Section s
   return out;
 }
 
-std::string listText(const std::vector<Line>& list) {
+// @param before the list as it stands in the file: what lies between its entries stays, and what is new is set apart likewise
+std::string listText(const std::vector<Line>& list, std::string_view before) {
   if (list.empty()) return "[]";
+  const auto old = elementsOf(before);
+  const auto from = [&](std::size_t k) { return static_cast<std::size_t>(old[k].data() - before.data()); };
+  // What stands in front of an entry of the file, from the end of the one before it.
+  const auto gap = [&](std::size_t k) {
+    const auto begin = k == 0 ? 1 : from(k - 1) + old[k - 1].size();
+    return std::string(before.substr(begin, from(k) - begin));
+  };
+  const std::string first = old.empty() ? "\n    " : gap(0);
+  const std::string usual = old.size() > 1 ? gap(1) : "," + first;
   std::string out = "[";
-  for (const auto& line : list) out += (out.size() > 1 ? ",\n    " : "\n    ") + line.text;
-  return out + "\n  ]";
+  std::optional<std::size_t> last;
+  for (const auto& line : list) {
+    const bool follows = line.index && *line.index < old.size() && last && *last + 1 == *line.index;
+    out += (out.size() == 1 ? first : follows ? gap(*line.index) : usual) + line.text;
+    last = line.index;
+  }
+  return out + (old.empty() ? "\n  " : std::string(before.substr(from(old.size() - 1) + old.back().size(), before.size() - 1 - from(old.size() - 1) - old.back().size()))) + "]";
+}
+
+// Files of other systems end their lines otherwise; what is written into one does so too. (A text within JSON holds no line end.)
+std::string withLineEnds(std::string text, std::string_view of) {
+  if (of.find("\r\n") == std::string_view::npos) return text;
+  std::string out;
+  out.reserve(text.size() + text.size() / 16);
+  for (const char c : text) {
+    if (c == '\n' && (out.empty() || out.back() != '\r')) out += '\r';
+    out += c;
+  }
+  return out;
 }
 
 bool unchanged(const std::vector<Line>& list, std::string_view text) {
@@ -98,9 +125,9 @@ std::string writeHarness(const Harness& h) {
     const bool needed = section == Section::Devices || section == Section::Connections || section == Section::Goals;
     if (there ? unchanged(list, stands->value) : !needed && list.empty()) continue;
     text = section == Section::Parts && list.empty() ? withoutMember(text, word(section))
-                                                     : withFirstMember(text, word(section), listText(list));
+                                                     : withFirstMember(text, word(section), listText(list, there ? stands->value : "[]"));
   }
-  return text;
+  return withLineEnds(std::move(text), h.raw->text);
 }
 
 }  // namespace bold::harness

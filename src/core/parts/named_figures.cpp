@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "core/base/plausible.h"
 #include "core/parts/each_figure.h"
 #include "core/parts/verify_part.h"
 
@@ -49,8 +50,11 @@ void derive(std::vector<NamedFigure>& figures) {
 std::string unusable(const NamedFigure& figure, const std::string& text) {
   const auto parsed = parseFigure(text, figure.figure.unit);
   if (!parsed) return fmt::format("The figure \"{}\" cannot be replaced: {}.", figure.id, parsed.error().what);
-  const bool impossible = parsed->least().value_or(0) < 0 || (figure.figure.unit == Unit::Ohm && parsed->greatest() == 0.0);
-  return impossible ? fmt::format("The figure \"{}\" cannot be replaced by {}.", figure.id, text) : std::string();
+  for (const auto& x : {parsed->min, parsed->typ, parsed->max})
+    if (x && !plausible({*x, figure.figure.unit}))
+      return fmt::format("The figure \"{}\" cannot be replaced by {}: {}.", figure.id, text, plausibleWords(figure.figure.unit));
+  const bool nothing = !parsed->known() && text.find("unknown") == std::string::npos;
+  return nothing ? fmt::format("The figure \"{}\" cannot be replaced by \"{}\".", figure.id, text) : std::string();
 }
 
 }  // namespace

@@ -5,6 +5,7 @@
 #include <optional>
 
 #include "core/base/embedded.h"
+#include "core/base/number.h"
 
 namespace bold::parts {
 namespace {
@@ -61,18 +62,13 @@ const Json* decided(const Json* schema, const Json& value) {
   return best;
 }
 
-std::optional<std::size_t> position(const std::string& key) {
-  if (key.empty() || key.size() > 9 || !std::ranges::all_of(key, [](char c) { return c >= '0' && c <= '9'; })) return std::nullopt;
-  return std::stoul(key);
-}
-
 const Json* inside(const Json* schema, const std::string& key) {
   if (!schema) return nullptr;
   if (schema->contains("items")) {
     const auto& items = (*schema)["items"];
     if (!items.is_array()) return &items;
-    const auto at = position(key);  // each place has its own
-    return at && *at < items.size() ? &items[*at] : nullptr;
+    const auto at = positionIn(key, items.size());  // each place has its own
+    return at ? &items[*at] : nullptr;
   }
   if (schema->contains("properties") && (*schema)["properties"].contains(key)) return &(*schema)["properties"][key];
   if (schema->contains("additionalProperties") && (*schema)["additionalProperties"].is_object()) return &(*schema)["additionalProperties"];
@@ -81,8 +77,8 @@ const Json* inside(const Json* schema, const std::string& key) {
 
 const Json* valueIn(const Json& value, const std::string& key) {
   if (value.is_object()) return value.contains(key) ? &value[key] : nullptr;
-  const auto at = position(key);
-  return value.is_array() && at && *at < value.size() ? &value[*at] : nullptr;
+  const auto at = value.is_array() ? positionIn(key, value.size()) : std::nullopt;
+  return at ? &value[*at] : nullptr;
 }
 
 const Json* valueAt(const Json& part, const Path& path) {

@@ -1,24 +1,25 @@
 #include "core/parts/repetition.h"
 
 #include <algorithm>
-#include <cstdlib>
 #include <nlohmann/json.hpp>
+
+#include "core/base/number.h"
 
 namespace bold::parts {
 namespace {
 
 constexpr int kMostRows = 1000;
-constexpr long kFurthest = 1000000;  // either way
+constexpr long long kFurthest = 1000000;  // either way
 
 std::vector<std::vector<std::string>> rowsOf(const Json& source) {
   std::vector<std::vector<std::string>> rows;
   if (source.is_string()) {
     const auto s = source.get<std::string>();
     const auto dots = s.find("..");
-    const auto number = [](const std::string& text) { return std::clamp(std::strtol(text.c_str(), nullptr, 10), -kFurthest, kFurthest); };
-    const long from = number(s);
-    const long to = dots == std::string::npos ? from : number(s.substr(dots + 2));
-    for (long i = from; i <= to && static_cast<int>(rows.size()) < kMostRows; ++i) rows.push_back({std::to_string(i)});
+    const auto number = [](std::string_view text) { return std::clamp(wholeAtStart(text).value_or(0), -kFurthest, kFurthest); };
+    const auto from = number(s);
+    const auto to = dots == std::string::npos ? from : number(std::string_view(s).substr(dots + 2));
+    for (auto i = from; i <= to && static_cast<int>(rows.size()) < kMostRows; ++i) rows.push_back({std::to_string(i)});
   } else if (source.is_array()) {
     for (const auto& row : source) {
       if (row.is_string())

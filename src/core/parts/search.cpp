@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "core/base/lower.h"
+#include "core/base/number.h"
 
 namespace bold::parts {
 namespace {
@@ -48,7 +49,7 @@ std::optional<std::pair<double, std::string>> numberIn(const std::string& word) 
   std::size_t end = 0;
   while (end < word.size() && (digit(word[end]) || (word[end] == '.' && end > 0))) ++end;
   if (end == 0) return std::nullopt;
-  return std::pair{std::stod(word.substr(0, end)), word.substr(end)};
+  return std::pair{realAtStart(word.substr(0, end)).value_or(0), word.substr(end)};
 }
 
 // A resistance as it is printed (IEC 60062), in lower case: "r100" is 0.1 ohm, "4r7" 4.7 ohm, "220r" 220 ohm, "4k7" 4.7 kohm.
@@ -61,7 +62,7 @@ std::optional<double> printedOhms(const std::string& word) {
     return std::nullopt;
   const bool kilo = word[at] == 'k';
   if (kilo && (at == 0 || at + 1 == word.size())) return std::nullopt;  // "10k" is a word that parts have
-  return std::stod("0" + digits) * (kilo ? 1e3 : 1);
+  return realAtStart("0" + digits).value_or(0) * (kilo ? 1e3 : 1);
 }
 
 // "4xaa", "4 x aa": the cross only says how many.

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <optional>
 
+#include "core/base/number.h"
 #include "core/parts/search.h"
 
 namespace bold::parts {
@@ -16,7 +17,7 @@ constexpr double kPrinted = 7;       // V: above it a stepper's voltage is hardl
 // Four figures are as many as anybody typed.
 template <class Q>
 std::string written(Q q) {
-  return fileText(Q{std::stod(fmt::format("{:.4g}", q.value))});
+  return fileText(Q{realOf(fmt::format("{:.4g}", q.value)).value_or(q.value)});
 }
 
 struct Typed {

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <set>
 
+#include "core/base/number.h"
 #include "core/bench/bench.h"
 #include "core/harness/names.h"
 #include "core/harness/seen_part.h"
@@ -392,7 +393,7 @@ class Placer {
     double low = y;
     for (const auto& t : p.terminals) {
       const auto digits = t.id.find_first_of("0123456789");
-      const int row = digits == std::string::npos ? 1 : std::atoi(t.id.c_str() + digits);
+      const int row = digits == std::string::npos ? 1 : static_cast<int>(wholeAtStart(std::string_view(t.id).substr(digits)).value_or(1));
       const Point place{at[t.place.connector], y + row * kHoleDown};
       const bool right = place.x > middle;
       mark(b, t, place, right, right ? Zone::Leads : Zone::Trunk, place.y + kHoleDown / 2);

@@ -44,8 +44,9 @@ void bound(const Code& c, std::set<std::string>& out) {
 
 }  // namespace
 
-Follower::Follower(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports)
-    : m_sources(sources), m_calls(calls), m_imports(imports) {
+Follower::Follower(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports,
+                   const std::function<bool()>& cancelled)
+    : m_sources(sources), m_calls(calls), m_imports(imports), m_cancelled(cancelled) {
   for (const auto& u : sources.units)
     if (u.python) {
       m_pythonFiles.insert(u.file);
@@ -231,8 +232,9 @@ void Follower::rest() {
   }
 }
 
-Followed follow(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports) {
-  return Follower(sources, calls, imports).run();
+Followed follow(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports,
+                const std::function<bool()>& cancelled) {
+  return Follower(sources, calls, imports, cancelled).run();
 }
 
 }  // namespace bold::program

@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <map>
 #include <optional>
 #include <string>
@@ -74,6 +75,8 @@ struct Sources {
 };
 
 /// @param imports the unit that a module names, seen from a file; -1: none of the program's
-Followed follow(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports);
+/// @param cancelled asked at every step; where it says yes the rest is not followed
+Followed follow(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports,
+                const std::function<bool()>& cancelled = {});
 
 }  // namespace bold::program

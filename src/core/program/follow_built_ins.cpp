@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/number.h"
 #include "core/program/follower.h"
 
 namespace bold::program {
@@ -36,7 +37,7 @@ std::optional<Value> Follower::listMethod(const Value& of, std::string_view name
     if (name == "items" || name == "values" || name == "keys") {
       Items out;
       for (const auto& [key, v] : of.object->fields) {
-        const auto k = key.starts_with('\'') ? words(key.substr(1)) : number(std::strtod(key.c_str(), nullptr));
+        const auto k = key.starts_with('\'') ? words(key.substr(1)) : number(realOf(key).value_or(0));
         out.push_back(name == "keys" ? k : name == "values" ? v : list({k, v}));
       }
       return list(std::move(out));
@@ -61,9 +62,8 @@ std::optional<Value> Follower::builtIn(std::string_view name, const std::vector<
     if (given.empty()) return number(0);
     auto v = first();
     if (v.kind == Value::Kind::Text && name == "int") {
-      char* end = nullptr;
-      const double parsed = std::strtod(v.text.c_str(), &end);
-      return end && *end == 0 && !v.text.empty() ? number(parsed) : unknown("a text that is no number");
+      const auto parsed = wholeOf(v.text);
+      return parsed ? number(static_cast<double>(*parsed)) : unknown("a text that is no whole number");
     }
     if (!v.isNumber()) return v;
     const bool real = name == "float" || name == "double";

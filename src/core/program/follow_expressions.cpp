@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <array>
 
+#include "core/base/number.h"
 #include "core/program/follower.h"
 
 namespace bold::program {
@@ -194,7 +195,7 @@ Value Follower::name(const Code& code, Scope& scope) {
   }
   if (!scope.python && code.text.size() > 1 && code.text.size() < 10 && code.text[0] == 'B' &&
       code.text.find_first_not_of("01", 1) == std::string::npos)
-    return number(static_cast<double>(std::strtoul(code.text.c_str() + 1, nullptr, 2)));
+    return number(static_cast<double>(wholeOf(code.text.substr(1), 2).value_or(0)));
   for (const auto& module : m_modulesOpen)
     if (scope.python && m_calls.knows(module + "." + code.text)) return resolvedPublic(module + "." + code.text);
   if (scope.python && code.place.file >= 0 && m_modulesOpen.empty() && !builtInName(code.text) &&
@@ -242,7 +243,7 @@ Value Follower::member(const Value& of, const Code& code, Scope& scope) {
   }
   if (of.kind != Value::Kind::Object) return of.kind == Value::Kind::Unknown ? of : unknown("it is nothing with members");
   if (of.object->type.starts_with("module ")) {
-    auto& m = module(std::atoi(of.object->type.c_str() + 7), true);
+    auto& m = module(static_cast<int>(wholeOf(of.object->type.substr(7)).value_or(0)), true);
     const auto it = m.names.find(code.text);
     if (it == m.names.end()) return unknown("the module has nothing of that name");
     auto v = it->second;

@@ -1,6 +1,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "core/base/number.h"
 #include "core/program/follower.h"
 
 namespace bold::program {
@@ -304,7 +305,7 @@ std::optional<std::vector<Value>> Follower::gone(const Value& through) {
   if (through.kind == Value::Kind::Object && through.object->type.empty()) {
     std::vector<Value> keys;
     for (const auto& [key, v] : through.object->fields)
-      keys.push_back(key.starts_with('\'') ? words(key.substr(1)) : number(std::strtod(key.c_str(), nullptr)));
+      keys.push_back(key.starts_with('\'') ? words(key.substr(1)) : number(realOf(key).value_or(0)));
     return keys;
   }
   return std::nullopt;

@@ -33,13 +33,15 @@ constexpr int kMembersAStep = 4;  ///< what handling the members of a list count
 
 class Follower {
  public:
-  Follower(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports);
+  Follower(const Sources& sources, const PublicCalls& calls, const std::map<std::pair<int, std::string>, int>& imports,
+           const std::function<bool()>& cancelled);
   Followed run();
 
  private:
   const Sources& m_sources;
   const PublicCalls& m_calls;
   const std::map<std::pair<int, std::string>, int>& m_imports;
+  const std::function<bool()>& m_cancelled;
   Followed m_out;
   std::set<int> m_pythonFiles;
   std::map<int, std::set<std::string>> m_bound;      // every name that a Python file gives to anything
@@ -124,7 +126,7 @@ class Follower {
   void countTargets(const Code& code, bool inside);
   void finish(const Code& code, Scope& scope);
   Flow sweep(const std::function<Flow()>& round);
-  bool spent() const { return m_steps > m_mostSteps; }
+  bool spent() const { return m_steps > m_mostSteps || (m_cancelled && m_cancelled()); }
 
   // follow_definitions.cpp
   void declare(const Code& code, Scope& scope);

@@ -11,10 +11,10 @@ namespace bold::program {
 inline constexpr int kDeepestCode = 160;
 
 /// A Block of everything in a C or C++ text.
-Code lowerC(Language language, const ExpandedText& expanded, std::vector<Unread>& unread);
+Code lowerC(Language language, const ExpandedText& expanded, std::vector<Unread>& unread, const std::function<bool()>& cancelled = {});
 /// The same of a formula in data: no macros, no places.
 Code lowerFormula(const std::string& formula);
 /// A Block of everything in a Python text.
-Code lowerPython(const SourceText& source, int file, std::vector<Unread>& unread);
+Code lowerPython(const SourceText& source, int file, std::vector<Unread>& unread, const std::function<bool()>& cancelled = {});
 
 }  // namespace bold::program

@@ -565,8 +565,8 @@ class LoweringC : Lowering {
 
 }  // namespace
 
-Code lowerC(Language language, const ExpandedText& expanded, std::vector<Unread>& unread) {
-  const auto parsed = parse(language, expanded.text);
+Code lowerC(Language language, const ExpandedText& expanded, std::vector<Unread>& unread, const std::function<bool()>& cancelled) {
+  const auto parsed = parse(language, expanded.text, cancelled);
   if (parsed.read < expanded.text.size())
     unread.push_back({expanded.used(static_cast<std::uint32_t>(parsed.read), static_cast<std::uint32_t>(expanded.text.size())),
                       "it took too long to read: what comes after was left out"});

@@ -459,8 +459,8 @@ class LoweringPython : Lowering {
 
 }  // namespace
 
-Code lowerPython(const SourceText& source, int file, std::vector<Unread>& unread) {
-  const auto parsed = parse(Language::Python, source.text);
+Code lowerPython(const SourceText& source, int file, std::vector<Unread>& unread, const std::function<bool()>& cancelled) {
+  const auto parsed = parse(Language::Python, source.text, cancelled);
   if (parsed.read < source.text.size())
     unread.push_back({{file, static_cast<std::uint32_t>(parsed.read), static_cast<std::uint32_t>(source.text.size())},
                       "it took too long to read: what comes after was left out"});

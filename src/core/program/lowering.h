@@ -1,8 +1,8 @@
 #pragma once
 
 #include <algorithm>
-#include <cstdlib>
 
+#include "core/base/number.h"
 #include "core/program/condition_value.h"
 #include "core/program/lower.h"
 
@@ -54,7 +54,7 @@ class Lowering {
       out.whole = true;
     } else {
       std::erase_if(word, [](char c) { return c == '\'' || c == '_'; });
-      out.number = std::strtod(word.c_str(), nullptr);
+      out.number = realAtStart(word).value_or(0);
     }
     return out;
   }

@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "core/program/board_words.h"
+#include "core/program/keep_readable.h"
 #include "core/program/pin_names.h"
 #include "core/program/pulses.h"
 
@@ -403,7 +404,9 @@ class Collecting {
 
 SourceRead pinsUsed(const ReadProgram& program, const std::string& controller, const parts::Part& part, const PublicCalls& calls,
                     const std::string& prefix) {
-  return Collecting(program, controller, part, calls, prefix).run();
+  auto out = Collecting(program, controller, part, calls, prefix).run();
+  keepReadable(out);
+  return out;
 }
 
 }  // namespace bold::program

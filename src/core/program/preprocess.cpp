@@ -35,7 +35,10 @@ namespace {
 constexpr std::size_t kMostSaid = 200;         // of an #error
 constexpr int kDeepest = 32;                   // includes within includes, macros within macros
 constexpr std::size_t kMostGrown = 1'000'000;  // words out of macros
-constexpr std::size_t kMostText = 12'000'000;  // bytes of all that comes out
+constexpr std::size_t kMostText = 3'000'000;   // bytes of all that comes out: some 60,000 lines
+constexpr std::size_t kMostOpen = 200;         // conditions within conditions
+constexpr std::size_t kMostKept = 2'000'000;   // macros that are kept aside for conditions nobody can know
+constexpr int kMostIncluded = 2000;            // files, the same one each time it comes
 
 struct Macro {
   bool takes = false;  // parameters, maybe none
@@ -58,7 +61,7 @@ class Preprocessor {
 
   ExpandedText run(int file) {
     include(file, 0);
-    if (m_full || m_grown > kMostGrown)
+    if (m_full || m_grown > kMostGrown || m_kept > kMostKept)
       m_unread.push_back({Place{file, 0, 0}, "its macros and includes make more than can be read: not all of it was"});
     return std::move(m_out);
   }
@@ -72,7 +75,11 @@ class Preprocessor {
   std::set<int> m_once;
   ExpandedText m_out;
   bool m_full = false;
-  std::size_t m_grown = 0;  // words out of macros, those within others each time
+  std::size_t m_grown = 0;   // words out of macros, those within others each time
+  std::size_t m_kept = 0;    // macros that were kept aside
+  std::size_t m_ignored = 0; // conditions that are open and too deep to be read
+  std::size_t m_off = 0;     // of the open ones: those whose branch is not read
+  int m_included = 0;
 
   // A condition that is open, the innermost last.
   struct Open {
@@ -86,9 +93,14 @@ class Preprocessor {
 
   void include(int file, int depth) {
     if (m_once.contains(file) || depth > kDeepest) return;
+    if (++m_included > kMostIncluded) {
+      m_full = true;
+      return;
+    }
     const auto words = wordsOf(m_files[file].text, file, 0);
     const auto opened = m_open.size();
     for (std::size_t at = 0; at < words.size() && !m_full;) {
+      m_full = m_kept > kMostKept || (m_toolchain.cancelled && m_toolchain.cancelled());
       auto end = at;
       while (end < words.size() && words[end].kind != Word::Kind::LineEnd) ++end;
       if (at < end && words[at].text == "#") {
@@ -110,7 +122,15 @@ class Preprocessor {
     }
   }
 
-  bool reading() const { return std::ranges::all_of(m_open, &Open::now); }
+  bool reading() const { return m_off == 0 && m_ignored == 0; }
+
+  // Whether the branch of the innermost condition is read from here on.
+  void read(bool now) {
+    auto& o = m_open.back();
+    m_off += o.now ? 0 : -1;
+    o.now = now;
+    m_off += now ? 0 : 1;
+  }
 
   // One line, and those that a macro's arguments go on over; returns where it ended.
   std::size_t line(const Words& words, std::size_t at, std::size_t end) {
@@ -308,7 +328,9 @@ class Preprocessor {
   void directive(const Words& words, Place at, int depth) {
     const auto name = words.empty() ? std::string() : words.front().text;
     const Words rest(words.begin() + (words.empty() ? 0 : 1), words.end());
-    if (name == "if" || name == "ifdef" || name == "ifndef") return open(name, rest);
+    if (name == "if" || name == "ifdef" || name == "ifndef") return open(name, rest, at);
+    if (m_ignored > 0 && (name == "elif" || name == "else")) return;
+    if (m_ignored > 0 && name == "endif") return void(--m_ignored);
     if (name == "elif" || name == "else") return next(name, rest, at);
     if (name == "endif") return m_open.empty() ? m_unread.push_back({at, "an #endif without its #if"}) : close();
     if (!reading()) return;
@@ -390,55 +412,61 @@ class Preprocessor {
     });
   }
 
-  void open(const std::string& name, const Words& condition) {
+  void open(const std::string& name, const Words& condition, Place at) {
+    if (m_open.size() >= kMostOpen) {
+      if (m_ignored++ == 0) m_unread.push_back({at, "its conditions lie too deep within each other: what stands in them was not read"});
+      return;
+    }
     const bool outer = reading();
-    Open o;
+    m_open.emplace_back();
+    auto& o = m_open.back();
     if (!outer) {
       o.taken = true;
-      o.now = false;
-      m_open.push_back(std::move(o));
+      read(false);
       return;
     }
     const auto v = value(name, condition);
     o.unknown = !v;
-    o.now = !v || *v != 0;
     o.taken = v && *v != 0;
+    read(!v || *v != 0);
     if (o.unknown) {
-      o.before = m_macros;
+      keep(o.before);
       m_out.append("\n#if X\n");
     }
-    m_open.push_back(std::move(o));
+  }
+
+  // What was defined before a condition that nobody can know.
+  void keep(Macros& aside) {
+    m_kept += m_macros.size();
+    if (m_kept <= kMostKept) aside = m_macros;
   }
 
   void next(const std::string& name, const Words& condition, Place at) {
     if (m_open.empty()) return m_unread.push_back({at, fmt::format("an #{} without its #if", name)});
     auto& o = m_open.back();
-    if (o.taken) {  // the branches after a certain one are never compiled
-      o.now = false;
-      return;
-    }
-    o.now = true;
+    if (o.taken) return read(false);  // the branches after a certain one are never compiled
+    read(true);
     const auto v = name == "else" ? std::optional<long long>(1) : value("if", condition);
     if (!o.unknown) {
       if (v) {
-        o.now = o.taken = *v != 0;
-        return;
+        o.taken = *v != 0;
+        return read(o.taken);
       }
       o.unknown = true;
-      o.before = m_macros;
+      keep(o.before);
       m_out.append("\n#if X\n");
       return;
     }
-    if (v && *v == 0) {
-      o.now = false;
-      return;
-    }
+    if (v && *v == 0) return read(false);
+    m_kept += o.before.size();
+    if (m_kept > kMostKept) return;
     o.after.push_back(std::exchange(m_macros, o.before));
     m_out.append(v ? "\n#else\n" : "\n#elif X\n");
     o.taken = v.has_value();  // nothing comes after it that is compiled
   }
 
   void close() {
+    read(true);
     auto o = std::move(m_open.back());
     m_open.pop_back();
     if (!o.unknown) return;

@@ -41,6 +41,8 @@ struct Toolchain {
   std::function<std::optional<bool>(std::string_view)> defines;
   /// The file that an include names, seen from a file; -1: none of the program's.
   std::function<int(int from, const std::string& name)> include;
+  /// Asked now and then: whether what comes out is not wanted any more; may be empty.
+  std::function<bool()> cancelled;
 };
 
 /// @param missing includes in quotes that are no file of the program

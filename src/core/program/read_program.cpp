@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <array>
 #include <functional>
+#include <set>
 
 #include "core/program/lower.h"
 
@@ -12,6 +13,7 @@ namespace bold::program {
 namespace {
 
 constexpr std::size_t kMostFiles = 200;
+constexpr int kLeastDepth = 2;  // folders from the root to one that holds a program
 
 // What compilers understand besides the language, and what says nothing of pins.
 constexpr std::array<std::pair<const char*, const char*>, 5> kOfEveryCompiler{
@@ -56,7 +58,8 @@ void importsOf(const Code& c, std::vector<std::string>& out) {
 
 class Gathering {
  public:
-  Gathering(Bytes bytes, const std::string& board, const PublicCalls& calls) : m_bytes(std::move(bytes)), m_calls(calls) {
+  Gathering(Bytes bytes, const std::string& board, const PublicCalls& calls, const std::function<bool()>& cancelled)
+      : m_bytes(std::move(bytes)), m_calls(calls), m_cancelled(cancelled) {
     const auto it = calls.boards.find(board);
     if (it != calls.boards.end()) m_board = &it->second;
   }
@@ -69,7 +72,7 @@ class Gathering {
     for (std::size_t k = 0; k < m_queue.size(); ++k) unit(m_queue[k]);
     std::erase_if(m_out.sources.units, [&](const Unit& u) { return !u.python && m_included.contains(u.file); });
     remarks();
-    m_out.followed = follow(m_out.sources, m_calls, m_imports());
+    m_out.followed = follow(m_out.sources, m_calls, m_imports(), m_cancelled);
     m_out.followed.unread.insert(m_out.followed.unread.begin(), m_unread.begin(), m_unread.end());
     return std::move(m_out);
   }
@@ -77,6 +80,7 @@ class Gathering {
  private:
   Bytes m_bytes;
   const PublicCalls& m_calls;
+  const std::function<bool()>& m_cancelled;
   const BoardWords* m_board = nullptr;
   ReadProgram m_out;
   std::vector<std::string> m_named;
@@ -122,7 +126,7 @@ class Gathering {
     const auto language = languageOf(m_out.sources.files[f].file);
     if (language == Language::Python) {
       const SourceText source = m_out.sources.files[f];  // the list grows meanwhile
-      auto code = lowerPython(source, f, m_unread);
+      auto code = lowerPython(source, f, m_unread, m_cancelled);
       std::vector<std::string> modules;
       importsOf(code, modules);
       for (const auto& m : modules) imported(f, m);
@@ -136,9 +140,10 @@ class Gathering {
     if (m_board)
       for (const auto& d : m_board->defines) toolchain.macros[d] = "1";
     toolchain.defines = [this](std::string_view name) { return m_calls.defines(m_board, name); };
+    toolchain.cancelled = m_cancelled;
     toolchain.include = [this](int from, const std::string& name) { return include(from, name); };
     const auto expanded = preprocess(m_out.sources.files, f, toolchain, m_unread, m_missing);
-    m_out.sources.units.push_back({f, false, lowerC(language, expanded, m_unread)});
+    m_out.sources.units.push_back({f, false, lowerC(language, expanded, m_unread, m_cancelled)});
   }
 
   void imported(int from, std::string module) {
@@ -201,7 +206,7 @@ std::string commonFolder(FileSystem& disk, const std::vector<std::string>& files
 }
 
 Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board,
-                                const PublicCalls& calls) {
+                                const PublicCalls& calls, const std::function<bool()>& cancelled) {
   const auto folder = commonFolder(disk, files);
   std::vector<Problem> problems;
   std::vector<std::string> named;
@@ -219,15 +224,19 @@ Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>
     named.push_back(path.starts_with(folder + "/") ? path.substr(folder.size() + 1) : path);
   }
   if (named.empty()) return fail(problems.empty() ? Problem{"No source was named.", {}, {}} : problems.front());
+  std::set<std::string> folders;  // that hold what may be included; not the root of a disk, which sources far apart have in common
+  for (const auto& f : files) folders.insert(folderOf(disk.canonical(f)));
+  if (std::ranges::count(folder, '/') >= kLeastDepth) folders.insert(folder);
   const auto bytes = [&](const std::string& path) -> std::optional<std::string> {
     const auto whole = folder + "/" + path;
     if (!disk.exists(whole)) return std::nullopt;
     const auto state = disk.state(whole);
-    if (!state.regular || !disk.canonical(whole).starts_with(folder + "/")) return std::nullopt;
+    const auto leadsTo = disk.canonical(whole);
+    if (!state.regular || std::ranges::none_of(folders, [&](const std::string& f) { return leadsTo.starts_with(f + "/"); })) return std::nullopt;
     auto text = disk.read(whole);
     return text ? std::optional(std::move(*text)) : std::nullopt;
   };
-  auto out = Gathering(bytes, board, calls).run(named);
+  auto out = Gathering(bytes, board, calls, cancelled).run(named);
   out.problems.insert(out.problems.begin(), problems.begin(), problems.end());
   return out;
 }
@@ -242,7 +251,7 @@ ReadProgram readTexts(const std::vector<std::pair<std::string, std::string>>& te
   for (const auto& [name, text] : texts)
     if (!name.ends_with(".h") && !name.ends_with(".hpp")) named.push_back(name);
   if (named.empty() && !texts.empty()) named.push_back(texts.front().first);
-  return Gathering(bytes, board, calls).run(named);
+  return Gathering(bytes, board, calls, {}).run(named);
 }
 
 }  // namespace bold::program

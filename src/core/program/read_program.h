@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <set>
 
 #include "core/base/file_system.h"
@@ -16,9 +17,10 @@ struct ReadProgram {
 
 /// Reads files and what they include and import, which must be regular files below the folder that the named ones lie in.
 /// @param board part of the controller, for what its compiler defines; empty: not known
+/// @param cancelled asked now and then; where it says yes the rest is not read, and what comes back is of no use
 /// Errors: none of the files can be read.
 Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board,
-                                const PublicCalls& calls);
+                                const PublicCalls& calls, const std::function<bool()>& cancelled = {});
 
 /// The folder that all of these lie below; absolute.
 std::string commonFolder(FileSystem& disk, const std::vector<std::string>& files);

@@ -29,13 +29,32 @@ std::string_view word(Language language) {
   return language == Language::C ? "C" : language == Language::Cpp ? "C++" : "Python";
 }
 
-Parsed parse(Language language, std::string_view text, std::uint64_t most) {
+namespace {
+
+// A text that is handed over piece by piece.
+struct Pieces {
+  std::string_view text;
+  const std::function<bool()>& cancelled;
+
+  static constexpr std::uint32_t kPiece = 16'384;  // bytes
+  static const char* read(void* payload, std::uint32_t at, TSPoint, std::uint32_t* length) {
+    const auto& p = *static_cast<const Pieces*>(payload);
+    const bool over = at >= p.text.size() || (p.cancelled && p.cancelled());
+    *length = over ? 0 : std::min(kPiece, static_cast<std::uint32_t>(p.text.size()) - at);
+    return over ? "" : p.text.data() + at;
+  }
+};
+
+}  // namespace
+
+Parsed parse(Language language, std::string_view text, const std::function<bool()>& cancelled, std::uint64_t most) {
   const std::unique_ptr<TSParser, void (*)(TSParser*)> parser(ts_parser_new(), &ts_parser_delete);
   ts_parser_set_language(parser.get(), grammarOf(language));
   ts_parser_set_timeout_micros(parser.get(), most);
   for (auto size = text.size();; size = std::min(size / 4, kFirstPart)) {
     ts_parser_reset(parser.get());
-    if (auto* tree = ts_parser_parse_string(parser.get(), nullptr, text.data(), static_cast<std::uint32_t>(size)))
+    Pieces pieces{text.substr(0, size), cancelled};
+    if (auto* tree = ts_parser_parse(parser.get(), nullptr, {&pieces, &Pieces::read, TSInputEncodingUTF8}))
       return {Tree(tree), size};
   }
 }

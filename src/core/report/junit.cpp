@@ -82,6 +82,10 @@ std::string junitSuite(const FileAnalysis& b) {
   cases += notJudged ? fmt::format(">\n      <failure type=\"not judged\" message=\"{}\"/>\n    </testcase>\n",
                                    xmlText(why.empty() ? "not judged" : why))
                      : "/>\n";
+  std::string told;
+  for (const auto& w : b.analysis->why) told += xmlText(w) + ".\n";
+  for (const auto& t : b.analysis->assumptions) told += xmlText("taken: " + t) + ".\n";
+  if (!told.empty()) cases += "    <system-out>" + told + "</system-out>\n";
   return fmt::format(
       "  <testsuite name=\"{}\" tests=\"{}\" failures=\"{}\" errors=\"0\">\n    <properties><property name=\"verdict\" "
       "value=\"{}\"/></properties>\n{}  </testsuite>\n",

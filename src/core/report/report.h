@@ -46,18 +46,22 @@ struct FileAnalysis {
 
 /// SARIF 2.1.0, piece by piece, so that a thousand benches need no more memory than one: begin, the results of each bench with
 /// commas between those that have any, end. One run, one rule a check, one result a finding; stops and Not judged are errors.
-/// What could not be read or was left out of a file is a notification of the invocation.
+/// What could not be read or was left out of a file, why the verdict is what it is, and what was taken for granted are notifications of
+/// the invocation.
 std::string sarifBegin(const std::string& version);
 std::string sarifResults(const FileAnalysis& bench);  ///< empty when there are none
 /// What is said of a file at the end.
 struct SarifFile {
   std::string file;
   std::string verdict;            ///< empty: it could not be read
+  std::vector<std::string> why;   ///< of the verdict: what keeps it from being better
+  std::vector<std::string> taken; ///< for granted
   std::vector<Problem> problems;  ///< `where` is a JSON pointer behind "#", or anything
 };
 std::string sarifEnd(const std::vector<SarifFile>& files);
 
-/// JUnit XML, piece by piece: one suite a bench, one case a check; stops fail, cautions go into the output. A file that could
+/// JUnit XML, piece by piece: one suite a bench, one case a check; stops fail, cautions go into the output, why the verdict
+/// is what it is and what was taken for granted into that of the suite. A file that could
 /// not be read is a suite with an error.
 std::string junitBegin();
 std::string junitSuite(const FileAnalysis& bench);

@@ -125,6 +125,10 @@ std::string sarifEnd(const std::vector<SarifFile>& files) {
       if (p.where.starts_with('#')) location["logicalLocations"] = {{{"fullyQualifiedName", p.where}, {"kind", "element"}}};
       notes.push_back({{"level", "error"}, {"message", {{"text", text(p)}}}, {"locations", Json::array({location})}});
     }
+    const Json file{{"physicalLocation", {{"artifactLocation", {{"uri", uriOf(f.file)}}}}}};
+    for (const auto& [level, list] : {std::pair{"warning", &f.why}, {"note", &f.taken}})
+      for (const auto& s : *list)
+        notes.push_back({{"level", level}, {"message", {{"text", s + "."}}}, {"locations", Json::array({file})}});
   }
   Json invocation{{"executionSuccessful", all}};
   if (!notes.empty()) invocation["toolExecutionNotifications"] = notes;

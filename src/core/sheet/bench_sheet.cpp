@@ -93,6 +93,9 @@ class SheetWriter {
     if (m_h.connections.empty()) return;
     m_pages.heading("Every wire, end by end");
     const auto list = wiring::wireList(m_h, m_library);
+    std::optional<wiring::ExpectedVoltages> voltages;
+    if (m_a.solved) voltages.emplace(*m_a.solved, list.size());
+    if (voltages && voltages->tooMany()) m_pages.text("The bench is too large to say what to measure at each wire.");
     std::vector<std::vector<std::string>> rows;
     for (const auto& g : wiring::grouped(list, m_h, m_library, wiring::By::Stage)) {
       rows.push_back({g.title});
@@ -106,7 +109,7 @@ class SheetWriter {
         const auto what =
             w.colour.empty() ? std::string(harness::word(w.kind)) : fmt::format("{} {}", w.colour, harness::colourName(w.colour));
         rows.push_back({ticked(w.fitted), ticked(w.tugged), ticked(w.seen), w.id, what, end(0), end(1),
-                        m_a.solved ? wiring::expectedVoltage(*m_a.solved, w.ends[0]) : std::string(), remarks(w)});
+                        voltages ? voltages->at(w.ends[0]) : std::string(), remarks(w)});
       }
     }
     m_pages.table({{"made", 6.5, false, true},

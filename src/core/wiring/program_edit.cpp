@@ -73,7 +73,7 @@ Edit programEdit(const Harness& h, const parts::Library& library, const program:
     a.motor = motor;
     a.role = r.role;
     a.pin = solved.bench.place(r.pin);
-    a.numbering = u->use->numbering;
+    a.numbering = numberingOfPlan(u->use->numbering);
     const auto spots = checks::spotsOf(*u->use);
     if (!spots.empty())
       a.source = {spots.front().file, spots.front().line};

@@ -69,7 +69,7 @@ class Planning {
       const auto pin = m_s.bench.place(r->pin);
       propose(fmt::format("{} from {}{}", r->role, m_s.bench.called(r->pin), u->use->name.empty() ? "" : " (" + u->use->name + ")"), u->use,
               [&](Intent& i) {
-                i.signals.push_back({r->role, pin, u->use->numbering, harness::Active::Unsaid});
+                i.signals.push_back({r->role, pin, harness::numberingOfPlan(u->use->numbering), harness::Active::Unsaid});
               });
     }
     if (at.empty()) return;

@@ -7,9 +7,9 @@
 #include <map>
 #include <set>
 
+#include "core/base/groups.h"
 #include "core/base/lower.h"
 #include "core/bench/motors.h"
-#include "core/bench/shown_voltage.h"
 #include "core/harness/connection_table.h"
 #include "core/harness/names.h"
 #include "core/harness/typed_end.h"
@@ -247,14 +247,31 @@ bool WireFilter::fits(const ListedWire& w) const {
   return std::ranges::all_of(m_words, [&](const auto& word) { return fitsWord(w, word, text); });
 }
 
-std::string expectedVoltage(const bench::SolvedBench& s, const Address& end) {
-  const auto t = s.bench.terminal(end);
-  if (t < 0) return {};
-  std::optional<Volts> least, most;
-  for (const auto& p : s.points) {
+ExpectedVoltages::ExpectedVoltages(const bench::SolvedBench& solved, std::size_t ends) : m_solved(solved), m_poles(solved.bench.devices.size()) {
+  const auto& bench = solved.bench;
+  for (const auto& p : solved.points) {
     if (!p->solved() || !bench::expected(p->corner()) || p->command().supply >= 0) continue;
     if (p->command().moment == bench::Moment::JustOpened) continue;  // for less than a meter sees
-    const auto v = bench::shownVoltage(s, *p, t);
+    m_points.push_back(p.get());
+  }
+  m_tooMany = ends * m_points.size() > kMostReadings;
+  // Only a source that wires lead to can hold a terminal anywhere.
+  Groups wired(bench.devices.size());
+  for (const auto& l : bench.links) wired.join(bench.deviceOf(l.a), bench.deviceOf(l.b));
+  std::map<int, std::vector<TerminalIndex>> negatives;
+  for (const auto& pole : solved.nets.sources()) negatives[wired.find(pole.device)].push_back(pole.negative);
+  for (std::size_t d = 0; d < m_poles.size(); ++d)
+    if (const auto it = negatives.find(wired.find(static_cast<int>(d))); it != negatives.end()) m_poles[d] = it->second;
+}
+
+std::string ExpectedVoltages::at(const Address& end) const {
+  const auto t = m_tooMany ? -1 : m_solved.bench.terminal(end);
+  if (t < 0) return {};
+  const auto& poles = m_poles[m_solved.bench.deviceOf(t)];
+  std::optional<Volts> least, most;
+  for (const auto* p : m_points) {
+    std::optional<Volts> v;
+    for (std::size_t k = 0; k < poles.size() && !v; ++k) v = p->across(t, poles[k]);
     if (!v) continue;  // nothing holds it there: a meter shows nothing
     least = least ? std::min(*least, *v) : *v;
     most = most ? std::max(*most, *v) : *v;
@@ -264,6 +281,10 @@ std::string expectedVoltage(const bench::SolvedBench& s, const Address& end) {
   const auto rounded = [](Volts v) { return fmt::format("{:.3g} V", std::abs(v.value) < 0.05 ? 0.0 : std::round(10 * v.value) / 10); };
   if (most->value - least->value < kSame) return rounded(*most);
   return rounded(*least) + " to " + rounded(*most);
+}
+
+std::string expectedVoltage(const bench::SolvedBench& s, const Address& end) {
+  return ExpectedVoltages(s, 1).at(end);
 }
 
 }  // namespace bold::wiring

@@ -75,4 +75,22 @@ class WireFilter {
 /// @param end of a plug or a wire
 std::string expectedVoltage(const bench::SolvedBench& solved, const Address& end);
 
+/// The same for many ends, which takes their number times that of the commands: of a very large bench nothing is worked out.
+class ExpectedVoltages {
+ public:
+  /// @param solved outlives it
+  /// @param ends how many will be asked for
+  ExpectedVoltages(const bench::SolvedBench& solved, std::size_t ends);
+  bool tooMany() const { return m_tooMany; }  ///< all answers are empty
+  std::string at(const Address& end) const;
+
+  static constexpr std::size_t kMostReadings = 3'000'000;  ///< two seconds
+
+ private:
+  const bench::SolvedBench& m_solved;
+  std::vector<const bench::OperatingPoint*> m_points;       // that a meter sees
+  std::vector<std::vector<bench::TerminalIndex>> m_poles;   // by device: the negative poles that it may be held against
+  bool m_tooMany = false;
+};
+
 }  // namespace bold::wiring

@@ -12,6 +12,7 @@
 #include "core/harness/colour_codes.h"
 #include "core/harness/edit_maker.h"
 #include "core/harness/end_place.h"
+#include "core/harness/kinds.h"
 #include "core/harness/names.h"
 #include "core/harness/typed_end.h"
 #include "core/harness/wire_colour.h"
@@ -155,9 +156,9 @@ class Line {
       c.gauge.reset();
     }
     if (const auto text = field(Column::Length); !text.empty()) {
-      const auto length = parse<Metres>(text);
-      if (!length || length->value <= 0) return Problem{fmt::format("\"{}\" is no length such as 0.3 m.", text), {}, {}};
-      c.length = *length;
+      const auto length = harness::parseKind(text, harness::kWireLength);
+      if (!length) return Problem{fmt::format("\"{}\" is no length such as 0.3 m.", text), {}, {}};
+      c.length = Metres{length->value};
     } else if (told(Column::Length)) {
       c.length.reset();
     }

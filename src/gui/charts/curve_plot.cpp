@@ -42,6 +42,7 @@ void colour(QCPAxis* axis, const Palette& c) {
 CurvePlot::CurvePlot(QWidget* parent)
     : QWidget(parent), m_title(plainLabel(this)), m_note(plainLabel(this)), m_plot(new QCustomPlot(this)) {
   m_plot->setAccessibleName(tr("Chart"));
+  m_plot->setLocale(QLocale::c());  // a decimal point, as everywhere
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(3);

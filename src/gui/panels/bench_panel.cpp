@@ -18,6 +18,7 @@
 #include "core/harness/remove_device.h"
 #include "core/parts/search.h"
 #include "core/parts/typed_part.h"
+#include "gui/half_typed.h"
 #include "gui/panels/device_details.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/qs.h"
@@ -72,6 +73,7 @@ BenchPanel::BenchPanel(Session& session, QWidget* parent) : QWidget(parent), m_s
   head->setFont(f);
   column->addWidget(head);
   m_search = new QLineEdit(this);
+  declareField(m_search, FieldKind::Search);
   m_search->setObjectName("partSearch");
   m_search->setPlaceholderText(tr("add a part: uno, 28byj, 12 V 0.5 A, 2 A stall"));
   m_search->setAccessibleName(tr("Find a part to add"));

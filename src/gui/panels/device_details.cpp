@@ -18,6 +18,8 @@
 #include "core/harness/turn_round.h"
 #include "core/parts/part_card.h"
 #include "core/parts/roles.h"
+#include "gui/field_manners.h"
+#include "gui/half_typed.h"
 #include "gui/panels/intent_editor.h"
 #include "gui/panels/part_card_dialog.h"
 #include "gui/panels/spoken.h"
@@ -39,6 +41,8 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   auto* form = new QFormLayout;
   form->setHorizontalSpacing(12);
   auto* name = new QLineEdit(qs(d->name), this);
+  declareField(name, FieldKind::Value, tr("the name of a device"));
+  name->setMaxLength(kMostLetters);
   name->setObjectName("deviceName");
   name->setPlaceholderText(qs(d->id));
   name->setAccessibleName(tr("Name of the device"));
@@ -286,6 +290,7 @@ void DeviceDetails::replaceFigure(int row) {
     (void)m_session.document.library().withOverrides(d->part, {{id, typed}}, problems);
     if (!problems.empty()) {
       say(qs(text(problems.front())));
+      refuseCell(m_figures, qs(text(problems.front())));
       refresh();
       return;
     }

@@ -19,6 +19,8 @@
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
 
+#include "core/base/number.h"
+
 namespace bold::gui {
 namespace {
 
@@ -38,8 +40,8 @@ Path pathOf(const QTreeWidgetItem* item) {
 Json* at(Json& part, const Path& path) {
   Json* value = &part;
   for (const auto& key : path) {
-    if (value->is_array() && std::stoul(key) < value->size())
-      value = &(*value)[std::stoul(key)];
+    if (const auto k = value->is_array() ? positionIn(key, value->size()) : std::nullopt)
+      value = &(*value)[*k];
     else if (value->is_object() && value->contains(key))
       value = &(*value)[key];
     else
@@ -66,10 +68,9 @@ bool isOf(const Json* schema, std::initializer_list<const char*> types) {
 // Takes what was typed over in the type that belongs there; what is no number stays as it was typed, and is told.
 Json typed(const Json* schema, const QString& text) {
   if (isOf(schema, {"boolean"})) return text == "yes";
-  bool number = false;
-  const double v = text.toDouble(&number);
-  if (!isOf(schema, {"number", "integer"}) || !number || !std::isfinite(v)) return text.toStdString();
-  return std::abs(v) < kWholeUpTo && v == std::floor(v) ? Json(static_cast<long long>(v)) : Json(v);
+  const auto v = realOf(text.trimmed().toStdString());
+  if (!isOf(schema, {"number", "integer"}) || !v) return text.toStdString();
+  return std::abs(*v) < kWholeUpTo && *v == std::floor(*v) ? Json(static_cast<long long>(*v)) : Json(*v);
 }
 
 // One of a few words is chosen, everything else typed.
@@ -278,9 +279,9 @@ void FieldTree::remove() {
   const Path outer(path.begin(), path.end() - 1);
   auto* holder = at(m_part, outer);
   if (!holder) return;
-  if (holder->is_array())
-    holder->erase(std::stoul(path.back()));
-  else
+  if (const auto k = holder->is_array() ? positionIn(path.back(), holder->size()) : std::nullopt)
+    holder->erase(*k);
+  else if (holder->is_object())
     holder->erase(path.back());
   changed(outer);
 }
@@ -290,9 +291,9 @@ void FieldTree::move(int by) {
   if (path.empty()) return;
   auto* list = at(m_part, Path(path.begin(), path.end() - 1));
   if (!list || !list->is_array()) return;
-  const int here = std::stoi(path.back());
+  const int here = static_cast<int>(wholeOf(path.back()).value_or(-1));
   const int there = here + by;
-  if (there < 0 || there >= static_cast<int>(list->size())) return;
+  if (here < 0 || there < 0 || there >= static_cast<int>(list->size())) return;
   std::swap((*list)[here], (*list)[there]);
   path.back() = std::to_string(there);
   changed(path);

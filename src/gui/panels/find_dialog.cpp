@@ -8,6 +8,7 @@
 #include <algorithm>
 
 #include "core/checks/find.h"
+#include "gui/half_typed.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
 
@@ -36,6 +37,7 @@ FindDialog::FindDialog(Session& session, QWidget* parent) : QDialog(parent), m_s
   resize(460, 380);
   auto* column = new QVBoxLayout(this);
   m_text = new QLineEdit(this);
+  declareField(m_text, FieldKind::Search);
   m_text->setObjectName("findText");
   m_text->setPlaceholderText(tr("a part, a terminal, a wire or a finding"));
   m_text->setAccessibleName(tr("Find a part, terminal, wire or finding"));

@@ -13,6 +13,7 @@
 #include "core/harness/names.h"
 #include "core/harness/typed_end.h"
 #include "core/parts/roles.h"
+#include "gui/half_typed.h"
 #include "gui/panels/fill_combo.h"
 #include "gui/panels/intent_numbers.h"
 #include "gui/panels/signal_row.h"
@@ -223,6 +224,7 @@ void IntentEditor::showStages(const harness::Intent& intent) {
 void IntentEditor::addNumbers() {
   for (const auto& n : intentNumbers()) {
     auto* edit = new QLineEdit(this);
+    declareField(edit, FieldKind::Value, n.label);
     edit->setObjectName(QString("number-") + n.id);
     edit->setAccessibleName(n.label);
     edit->setPlaceholderText(n.example);

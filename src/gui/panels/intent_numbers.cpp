@@ -2,6 +2,8 @@
 
 #include <QObject>
 
+#include "core/base/number.h"
+#include "core/harness/kinds.h"
 #include "gui/qs.h"
 
 namespace bold::gui {
@@ -9,22 +11,21 @@ namespace {
 
 template <class Q>
 IntentNumber quantityOf(const char* id, const QString& label, const QString& example, const QString& help, bool ofSteppers,
-                        std::optional<Q> harness::Intent::*field) {
+                        harness::Kind kind, std::optional<Q> harness::Intent::*field) {
   return {id,
           label,
           example,
           help,
           ofSteppers,
           [field](const harness::Intent& i) { return i.*field ? qs(displayText(*(i.*field))) : QString(); },
-          [field](harness::Intent& i, const std::string& text) -> std::optional<Problem> {
+          [field, kind](harness::Intent& i, const std::string& text) -> std::optional<Problem> {
             if (text.empty()) {
               (i.*field).reset();
               return std::nullopt;
             }
-            const auto q = parse<Q>(text);
+            const auto q = harness::parseKind(text, kind);
             if (!q) return q.error();
-            if (q->value <= 0) return Problem{"It has to be above zero.", {}, {}};
-            i.*field = *q;
+            i.*field = Q{q->value};
             return std::nullopt;
           }};
 }
@@ -35,7 +36,7 @@ const std::vector<IntentNumber>& intentNumbers() {
   using harness::Intent;
   static const std::vector<IntentNumber> all{
       quantityOf<Hertz>("pwm", QObject::tr("PWM"), QObject::tr("490 Hz"), QObject::tr("How often the program switches in a second"), false,
-                        &Intent::pwm),
+                        harness::kPwmFrequency, &Intent::pwm),
       {"duty", QObject::tr("greatest duty"), QObject::tr("80 %"),
        QObject::tr("The program never asks for more than this share of full speed"), false,
        [](const Intent& i) { return i.dutyCap ? QString("%1 %").arg(*i.dutyCap * 100) : QString(); },
@@ -44,14 +45,13 @@ const std::vector<IntentNumber>& intentNumbers() {
            i.dutyCap.reset();
            return std::nullopt;
          }
-         bool ok = false;
-         const double percent = qs(text).remove('%').trimmed().toDouble(&ok);
-         if (!ok || percent <= 0 || percent > 100) return Problem{"The greatest duty is a share between 0 and 100 %.", {}, {}};
-         i.dutyCap = percent / 100;
+         const auto percent = realOf(qs(text).remove('%').trimmed().toStdString());
+         if (!percent || *percent <= 0 || *percent > 100) return Problem{"The greatest duty is a share between 0 and 100 %.", {}, {}};
+         i.dutyCap = *percent / 100;
          return std::nullopt;
        }},
       quantityOf<Hertz>("rate", QObject::tr("step rate"), QObject::tr("800 Hz"), QObject::tr("Step pulses a second that are wanted"), true,
-                        &Intent::rate),
+                        harness::kStepRate, &Intent::rate),
       {"steps", QObject::tr("steps a turn"), QObject::tr("200, or 1600 with eighth steps"),
        QObject::tr("Step pulses that the program counts for one turn of the shaft"), true,
        [](const Intent& i) { return i.stepsPerTurn ? QString::number(*i.stepsPerTurn) : QString(); },
@@ -60,14 +60,13 @@ const std::vector<IntentNumber>& intentNumbers() {
            i.stepsPerTurn.reset();
            return std::nullopt;
          }
-         bool ok = false;
-         const int steps = qs(text).toInt(&ok);
-         if (!ok || steps < 1 || steps > 1000000) return Problem{"Steps a turn are a whole number from 1 to 1000000.", {}, {}};
-         i.stepsPerTurn = steps;
+         const auto steps = wholeOf(qs(text).trimmed().toStdString());
+         if (!steps || *steps < 1 || *steps > 1000000) return Problem{"Steps a turn are a whole number from 1 to 1000000.", {}, {}};
+         i.stepsPerTurn = static_cast<int>(*steps);
          return std::nullopt;
        }},
       quantityOf<Seconds>("pulse", QObject::tr("step pulse"), QObject::tr("2 us"), QObject::tr("How long the program holds a step pulse"),
-                          true, &Intent::pulse)};
+                          true, harness::kPulseLength, &Intent::pulse)};
   return all;
 }
 

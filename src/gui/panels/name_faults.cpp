@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "core/report/named_faults.h"
+#include "gui/half_typed.h"
 #include "gui/panels/plural.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
@@ -25,6 +26,7 @@ NameFaults::NameFaults(Session& session, QWidget* parent) : QWidget(parent), m_s
   m_how->setWordWrap(true);
   column->addWidget(m_how);
   m_lines = new QPlainTextEdit(this);
+  declareField(m_lines, FieldKind::Entry, tr("the faults that were named"));
   m_lines->setObjectName("namedFaults");
   m_lines->setAccessibleName(tr("Faults, a line each"));
   m_lines->setTabChangesFocus(true);
@@ -70,6 +72,7 @@ void NameFaults::refresh() {
 }
 
 void NameFaults::compare() {
+  m_lines->document()->setModified(false);
   const auto& a = m_session.analyser.analysis();
   std::vector<std::string> lines;
   for (const auto& line : m_lines->toPlainText().split('\n')) lines.push_back(line.toStdString());

@@ -14,10 +14,12 @@
 #include <QVBoxLayout>
 
 #include "core/parts/own_parts.h"
+#include "gui/half_typed.h"
 #include "gui/panels/field_tree.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/plain_text.h"
+#include "gui/write_asking.h"
 
 namespace bold::gui {
 namespace {
@@ -65,6 +67,7 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   auto* form = new QFormLayout;
   const auto line = [&](const QString& label, const char* name) {
     auto* edit = new QLineEdit(page);
+    declareField(edit, FieldKind::Search);  // taken letter by letter
     edit->setObjectName(name);
     edit->setAccessibleName(label);
     connect(edit, &QLineEdit::textEdited, this, &OwnPartDialog::formChanged);
@@ -90,6 +93,7 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   connect(m_fields, &FieldTree::edited, this, &OwnPartDialog::fieldsChanged);
   m_tabs->addTab(m_fields, tr("Every field"));
   m_text = new QPlainTextEdit(m_tabs);
+  declareField(m_text, FieldKind::Search);  // the dialog itself holds the part
   m_text->setObjectName("ownText");
   m_text->setAccessibleName(tr("The whole file"));
   QFont mono("DejaVu Sans Mono");
@@ -170,14 +174,14 @@ void OwnPartDialog::formChanged() {
   }
   m_fields->setPart(m_part);
   fillText();
-  judge();
+  changed();
 }
 
 void OwnPartDialog::fieldsChanged() {
   m_part = m_fields->part();
   fillForm();
   fillText();
-  judge();
+  changed();
 }
 
 void OwnPartDialog::textChanged() {
@@ -188,7 +192,17 @@ void OwnPartDialog::textChanged() {
     fillForm();
     m_fields->setPart(m_part);
   }
+  changed();
+}
+
+void OwnPartDialog::changed() {
+  holdWork(this, tr("the part \"%1\", which is not kept").arg(m_name->text()));
   judge();
+}
+
+void OwnPartDialog::reject() {
+  (void)takeUp(*this);
+  if (mayGiveUp(*this)) QDialog::reject();
 }
 
 void OwnPartDialog::judge() {
@@ -208,15 +222,14 @@ void OwnPartDialog::keep() {
     m_said->setText(wrong);
     return;
   }
+  holdWork(this, {});
   accept();
 }
 
 void OwnPartDialog::exportFile() {
   const auto path = QFileDialog::getSaveFileName(this, tr("Export the part"), m_id->text() + ".json", tr("Parts (*.json)"));
   if (path.isEmpty()) return;
-  Disk disk;
-  if (auto written = disk.replace(path.toStdString(), m_text->toPlainText().toStdString()); !written)
-    tell(this, tr("Not exported"), qs(bold::text(written.error())));
+  (void)writeAsking(this, path, m_text->toPlainText().toStdString(), harness::Overwrite::AskUnlessAlike);
 }
 
 }  // namespace bold::gui

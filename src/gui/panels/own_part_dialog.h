@@ -27,6 +27,9 @@ class OwnPartDialog : public QDialog {
   /// Shows every field, opened down to this one.
   void showField(const parts::Path& path);
 
+ public Q_SLOTS:
+  void reject() override;  ///< asks, where the part was changed and not kept
+
  private:
   Session& m_session;
   Json m_part;
@@ -44,6 +47,7 @@ class OwnPartDialog : public QDialog {
   void formChanged();
   void fieldsChanged();
   void textChanged();
+  void changed();
   void judge();
   void keep();
   void exportFile();

@@ -6,6 +6,7 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include "gui/half_typed.h"
 #include "gui/panels/spoken.h"
 #include "gui/theme/plain_text.h"
 
@@ -19,6 +20,7 @@ SignalRow::SignalRow(const std::string& role, QWidget* parent) : QWidget(parent)
   column->setSpacing(4);
   auto* first = new QHBoxLayout;
   m_pin = new QLineEdit(this);
+  declareField(m_pin, FieldKind::Value, tr("the pin for %1").arg(name));
   m_pin->setObjectName("signal-" + name);
   m_pin->setAccessibleName(tr("Pin for %1").arg(name));
   m_pin->setToolTip(tr("The pin that the program uses for %1. Grey is what the wires say: it is not stated until you state it.").arg(name));
@@ -49,6 +51,7 @@ SignalRow::SignalRow(const std::string& role, QWidget* parent) : QWidget(parent)
   m_numbering->addItem(tr("by the label"), "label");
   m_numbering->addItem(tr("by the position"), "position");
   m_numbering->addItem(tr("by the chip"), "chip");
+  m_numbering->addItem(tr("as programs count"), "program");
   for (auto* box : {m_active, m_numbering}) {
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     second->addWidget(box, 1);

@@ -71,6 +71,9 @@ ProgramPanel::ProgramPanel(Session& session, QWidget* parent) : QWidget(parent),
   m_told->setWordWrap(true);
   m_told->setForegroundRole(QPalette::PlaceholderText);
   column->addWidget(m_told);
+  m_elsewhere = new QPushButton(this);
+  m_elsewhere->setObjectName("openElsewhere");
+  column->addWidget(m_elsewhere, 0, Qt::AlignLeft);
   m_empty = plainLabel(this);
   m_empty->setWordWrap(true);
   m_empty->setAlignment(Qt::AlignTop);
@@ -137,6 +140,9 @@ ProgramPanel::ProgramPanel(Session& session, QWidget* parent) : QWidget(parent),
   connect(m_controller, &QComboBox::activated, this, &ProgramPanel::refresh);
   connect(m_read, &QPushButton::clicked, this, &ProgramPanel::choose);
   connect(m_again, &QPushButton::clicked, &m_session.program, &ProgramReader::readAgain);
+  connect(m_elsewhere, &QPushButton::clicked, this, [this] {
+    if (const auto* s = source()) m_session.program.openElsewhere(s->controller);
+  });
   connect(m_plan, &QPushButton::clicked, this, &ProgramPanel::plan);
   connect(m_forget, &QPushButton::clicked, this, [this] {
     if (const auto* s = source()) m_session.document.apply(wiring::forgetProgram(m_session.document.harness(), s->controller));
@@ -211,6 +217,10 @@ void ProgramPanel::refresh() {
   m_body->setVisible(s != nullptr && !hidden);
   m_empty->setVisible(s == nullptr || hidden);
   m_told->setVisible(s != nullptr && !hidden);
+  // Somebody else's bench may name any file: what it names is opened by a person who has seen where it lies.
+  const auto elsewhere = s ? std::ranges::count(s->files, harness::Standing::Elsewhere, &harness::SourceFile::standing) : 0;
+  m_elsewhere->setVisible(elsewhere > 0 && !hidden);
+  m_elsewhere->setText(elsewhere == 1 ? tr("Open the source that lies elsewhere") : tr("Open the sources that lie elsewhere"));
   m_empty->setText(hidden    ? tr("What is found is hidden until you have named the faults: step Limits.")
                    : reading ? tr("Reading…")
                    : any     ? tr("No program was read yet. Read its sources (.ino, .cpp, .c, .py): they are read, never run. What they "
@@ -222,6 +232,9 @@ void ProgramPanel::refresh() {
     for (const auto& file : s->files)
       if (const auto words = standingWords(file.standing); !words.isEmpty())
         told += " " + tr("%1 is %2: what stands here is not judged.").arg(QString::fromStdString(file.file), words);
+    for (const auto& file : s->files)
+      if (file.standing == harness::Standing::Elsewhere)
+        told += "\n" + tr("Not opened, since it lies outside the bench's folder: %1").arg(m_session.program.whereItLies(file.file));
     for (std::size_t k = 0; k < std::min<std::size_t>(s->untold.size(), 3); ++k) {
       const auto& u = s->untold[k];
       told += "\n" + (u.place.line > 0 ? tr("Not told, %1, line %2: %3.")
@@ -289,7 +302,8 @@ void ProgramPanel::fillPins(const harness::SourceRead& s) {
 void ProgramPanel::markSource() {
   const auto file = m_file->currentText().toStdString();
   const auto* text = m_session.program.text(file);
-  m_source->show(text, tr("%1 cannot be read: it may have been moved or renamed.").arg(QString::fromStdString(file)));
+  m_source->show(text, m_elsewhere->isVisibleTo(this) ? tr("%1 was not opened.").arg(QString::fromStdString(file))
+                                                      : tr("%1 cannot be read: it may have been moved or renamed.").arg(QString::fromStdString(file)));
   std::vector<SourceView::Mark> marks;
   for (int r = 0; r < static_cast<int>(m_rows.size()); ++r) {
     const auto& row = m_rows[r];

@@ -34,7 +34,7 @@ class ProgramPanel : public QWidget {
  private:
   Session& m_session;
   QComboBox *m_controller, *m_file;
-  QPushButton *m_read, *m_again, *m_forget, *m_plan, *m_mend, *m_page;
+  QPushButton *m_read, *m_again, *m_forget, *m_plan, *m_elsewhere, *m_mend, *m_page;
   QLabel *m_told, *m_detail, *m_empty;
   SourceView* m_source;
   QTableWidget* m_pins;

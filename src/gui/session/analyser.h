@@ -2,16 +2,13 @@
 
 #include <QObject>
 #include <QTimer>
-#include <atomic>
-#include <memory>
 
 #include "core/checks/analysis.h"
+#include "gui/session/latest_work.h"
 
 namespace bold::gui {
 
 class Document;
-
-inline constexpr int kBehindTheWindow = 10;  ///< nice, of threads that work for the window: where both want the machine, the window has it
 
 /// Analyses the document in the background whenever it changes: the latest document wins.
 class Analyser : public QObject {
@@ -19,7 +16,6 @@ class Analyser : public QObject {
  public:
   /// @param document outlives it
   explicit Analyser(const Document& document, QObject* parent = nullptr);
-  ~Analyser() override;
 
   /// The last that was finished; empty after another bench was taken.
   const Analysis& analysis() const { return m_analysis; }
@@ -39,9 +35,9 @@ class Analyser : public QObject {
   const Document& m_document;
   Analysis m_analysis;
   quint64 m_revision = 0, m_analysedRevision = 0;
-  std::shared_ptr<std::atomic<quint64>> m_latest;  // shared with the worker, which may outlive an edit
   QTimer m_staleTimer;
   bool m_fresh = false;
+  LatestWork m_work;
 };
 
 }  // namespace bold::gui

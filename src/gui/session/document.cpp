@@ -4,7 +4,6 @@
 
 #include "core/harness/document_file.h"
 #include "core/harness/marks.h"
-#include "core/harness/source_standing.h"
 
 namespace bold::gui {
 
@@ -54,8 +53,8 @@ void Document::replace(harness::Harness harness, const std::string& path, std::v
   Q_EMIT changed();
 }
 
-void Document::lookAtSources(FileSystem& disk, const std::string& path) {
-  if (harness::lookAtSources(disk, m_harness, path)) Q_EMIT changed();
+void Document::lookAtSources(FileSystem& disk, const std::string& path, const harness::AskedFor& askedFor) {
+  if (harness::lookAtSources(disk, m_harness, path, askedFor)) Q_EMIT changed();
 }
 
 void Document::useLibrary(parts::Library library) {

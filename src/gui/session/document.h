@@ -5,6 +5,7 @@
 
 #include "core/base/file_system.h"
 #include "core/harness/edit.h"
+#include "core/harness/source_standing.h"
 #include "core/parts/library.h"
 
 namespace bold::gui {
@@ -30,7 +31,7 @@ class Document : public QObject {
   /// @param path names its file in `problems` of the parts that it carries
   void replace(harness::Harness harness, const std::string& path, std::vector<Problem>& problems);
   /// Looks whether the program's sources still stand as they were read; no edit, so nothing to undo.
-  void lookAtSources(FileSystem& disk, const std::string& path);
+  void lookAtSources(FileSystem& disk, const std::string& path, const harness::AskedFor& askedFor);
   /// Other shipped and own parts; the bench stays.
   void useLibrary(parts::Library library);
 

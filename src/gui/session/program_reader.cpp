@@ -1,16 +1,9 @@
 #include "gui/session/program_reader.h"
 
-#include <sys/resource.h>
-
 #include <QFileInfo>
-#include <QMetaObject>
-#include <QPointer>
-#include <QThreadPool>
 #include <algorithm>
 
-#include "core/harness/source_standing.h"
 #include "core/wiring/program_edit.h"
-#include "gui/session/analyser.h"
 #include "gui/session/bench_file.h"
 #include "gui/session/document.h"
 
@@ -20,15 +13,16 @@ constexpr int kSourceSettles = 150;  // ms: editors write in several steps
 }
 
 ProgramReader::ProgramReader(Document& document, BenchFile& file, QObject* parent)
-    : QObject(parent), m_document(document), m_file(file), m_latest(std::make_shared<std::atomic<quint64>>(0)) {
+    : QObject(parent), m_document(document), m_file(file) {
   m_settled.setSingleShot(true);
   m_settled.setInterval(kSourceSettles);
   connect(&m_watcher, &QFileSystemWatcher::fileChanged, &m_settled, qOverload<>(&QTimer::start));
   connect(&m_settled, &QTimer::timeout, this, &ProgramReader::settled);
   connect(&m_document, &Document::replaced, this, [this] {
-    *m_latest = ++m_run;  // what is being read is of another bench
+    m_work.stop();  // what is being read is of another bench
     m_reading = false;
     m_texts.clear();
+    m_askedFor.clear();
   });
   connect(&m_document, &Document::changed, this, &ProgramReader::watch);
   // An edit taken back may bring up what was read of an older source.
@@ -37,13 +31,12 @@ ProgramReader::ProgramReader(Document& document, BenchFile& file, QObject* paren
   });
 }
 
-ProgramReader::~ProgramReader() {
-  *m_latest = ++m_run;
-  QThreadPool::globalInstance()->waitForDone();
-}
-
 std::string ProgramReader::pathOf(const std::string& file) const {
   return harness::sourcePath(m_file.path().toStdString(), file);
+}
+
+QString ProgramReader::whereItLies(const std::string& file) const {
+  return QString::fromStdString(m_file.disk().canonical(pathOf(file)));
 }
 
 std::string ProgramReader::documentFolder() const {
@@ -52,7 +45,7 @@ std::string ProgramReader::documentFolder() const {
 
 const program::SourceText* ProgramReader::text(const std::string& file) {
   auto [it, fresh] = m_texts.try_emplace(file);
-  if (fresh && m_file.disk().state(pathOf(file)).regular)
+  if (fresh && harness::mayOpen(m_file.disk(), m_file.path().toStdString(), file, m_askedFor) && m_file.disk().state(pathOf(file)).regular)
     if (const auto bytes = m_file.disk().read(pathOf(file))) it->second = program::readSource(file, *bytes);
   return it->second ? &*it->second : nullptr;
 }
@@ -60,7 +53,8 @@ const program::SourceText* ProgramReader::text(const std::string& file) {
 void ProgramReader::watch() {
   QStringList wanted;
   for (const auto& s : m_document.harness().sources)
-    for (const auto& f : s.files) wanted << QString::fromStdString(pathOf(f.file));
+    for (const auto& f : s.files)
+      if (f.standing != harness::Standing::Elsewhere) wanted << QString::fromStdString(pathOf(f.file));
   for (const auto& path : m_watcher.files())
     if (!wanted.contains(path)) m_watcher.removePath(path);
   for (const auto& path : wanted)
@@ -71,7 +65,7 @@ void ProgramReader::watch() {
 void ProgramReader::settled() {
   m_texts.clear();
   watch();
-  m_document.lookAtSources(m_file.disk(), m_file.path().toStdString());
+  m_document.lookAtSources(m_file.disk(), m_file.path().toStdString(), m_askedFor);
   const auto& sources = m_document.harness().sources;
   const bool changed = std::ranges::any_of(sources, [](const auto& s) {
     return std::ranges::any_of(s.files, [](const auto& f) { return f.standing == harness::Standing::Changed; });
@@ -82,47 +76,60 @@ void ProgramReader::settled() {
 }
 
 void ProgramReader::readAgain() {
+  std::vector<Wanted> all;
   for (const auto& s : m_document.harness().sources) {
-    QStringList files;
+    // Half of a program says something else than the whole.
+    if (std::ranges::count(s.files, harness::Standing::Elsewhere, &harness::SourceFile::standing) > 0) continue;
+    const auto* device = m_document.harness().device(s.controller);
+    Wanted w{s.controller, device ? device->part : std::string(), {}};
     for (const auto& f : s.files)
-      if (f.standing != harness::Standing::Missing) files << QString::fromStdString(pathOf(f.file));
-    if (!files.isEmpty()) read(s.controller, files);
+      if (f.standing != harness::Standing::Missing) w.files.push_back(pathOf(f.file));
+    if (device && !w.files.empty()) all.push_back(std::move(w));
   }
+  if (!all.empty()) read(std::move(all));
+}
+
+void ProgramReader::openElsewhere(const std::string& controller) {
+  for (const auto& s : m_document.harness().sources)
+    for (const auto& f : s.files)
+      if (s.controller == controller && f.standing == harness::Standing::Elsewhere)
+        m_askedFor.insert(m_file.disk().canonical(pathOf(f.file)));
+  settled();
 }
 
 void ProgramReader::read(const std::string& controller, const QStringList& sources) {
   const auto* device = m_document.harness().device(controller);
-  if (!device || m_document.readOnly()) return;
-  *m_latest = ++m_run;
+  if (!device) return;
+  Wanted w{controller, device->part, {}};
+  for (const auto& s : sources) w.files.push_back(s.toStdString());
+  read({std::move(w)});
+}
+
+void ProgramReader::read(std::vector<Wanted> wanted) {
+  if (m_document.readOnly()) return;
   m_reading = true;
-  std::vector<std::string> files;
-  for (const auto& s : sources) files.push_back(s.toStdString());
-  const QPointer<ProgramReader> self(this);
-  QThreadPool::globalInstance()->start(
-      [self, run = m_run, latest = m_latest, files, controller, board = device->part, disk = &m_file.disk()] {
-        ::setpriority(PRIO_PROCESS, 0, kBehindTheWindow);  // of this thread, on Linux
-        if (latest->load() != run) return;
-        auto read = std::make_shared<Result<program::ReadProgram>>(program::readProgram(*disk, files, board, program::shippedCalls()));
-        const auto folder = program::commonFolder(*disk, files);
-        QMetaObject::invokeMethod(
-            self.data(),
-            [self, run, controller, read, folder] {
-              if (self) self->take(run, controller, std::move(*read), folder);
-            },
-            Qt::QueuedConnection);
-      });
+  m_work.begin([this, wanted = std::move(wanted), disk = &m_file.disk()](const auto& run) {
+    for (const auto& w : wanted) {
+      const auto read = std::make_shared<Result<program::ReadProgram>>(
+          program::readProgram(*disk, w.files, w.board, program::shippedCalls(), [&] { return run.cancelled(); }));
+      run.hand([this, w, read, folder = program::commonFolder(*disk, w.files)] { take(w.controller, std::move(*read), folder); });
+    }
+    run.hand([this] {
+      m_reading = false;
+      Q_EMIT changed();
+    });
+  });
   Q_EMIT changed();
 }
 
-void ProgramReader::take(quint64 run, const std::string& controller, Result<program::ReadProgram> read, const std::string& folder) {
-  if (run != m_run) return;
-  m_reading = false;
+void ProgramReader::take(const std::string& controller, Result<program::ReadProgram> read, const std::string& folder) {
   m_texts.clear();
   if (!read) {
     Q_EMIT problems({QString::fromStdString(bold::text(read.error()))});
     Q_EMIT changed();
     return;
   }
+  for (const auto& f : read->sources.files) m_askedFor.insert(m_file.disk().canonical(folder + "/" + f.file));
   QStringList said;
   for (const auto& p : read->problems) said << QString::fromStdString(bold::text(p));
   if (!said.isEmpty()) Q_EMIT problems(said);

@@ -1,10 +1,9 @@
 #pragma once
 
 #include <QObject>
-#include <atomic>
-#include <memory>
 
 #include "core/checks/analysis.h"
+#include "gui/session/latest_work.h"
 
 namespace bold::gui {
 
@@ -16,7 +15,6 @@ class SecondOpinion : public QObject {
  public:
   /// @param document whose library counts; outlives it
   explicit SecondOpinion(const Document& document, QObject* parent = nullptr);
-  ~SecondOpinion() override;
 
   void ask(harness::Harness bench);
   /// With another library: that of a bench that carries parts of its own.
@@ -29,7 +27,7 @@ class SecondOpinion : public QObject {
 
  private:
   const Document& m_document;
-  std::shared_ptr<std::atomic<quint64>> m_latest;  // shared with the worker, which may outlive a question
+  LatestWork m_work;
 };
 
 }  // namespace bold::gui

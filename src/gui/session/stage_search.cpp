@@ -1,14 +1,8 @@
 #include "gui/session/stage_search.h"
 
-#include <sys/resource.h>
-
 #include <QElapsedTimer>
-#include <QMetaObject>
-#include <QPointer>
-#include <QThreadPool>
 #include <algorithm>
 
-#include "gui/session/analyser.h"
 #include "gui/session/document.h"
 
 namespace bold::gui {
@@ -16,31 +10,20 @@ namespace {
 constexpr int kHandOver = 40;  // ms: a list that moves more often cannot be read
 }
 
-StageSearch::StageSearch(const Document& document, QObject* parent)
-    : QObject(parent), m_document(document), m_latest(std::make_shared<std::atomic<quint64>>(0)) {}
-
-StageSearch::~StageSearch() {
-  stop();
-  QThreadPool::globalInstance()->waitForDone();
-}
+StageSearch::StageSearch(const Document& document, QObject* parent) : QObject(parent), m_document(document) {}
 
 void StageSearch::stop() {
-  *m_latest = ++m_run;
+  m_work.stop();
 }
 
 void StageSearch::begin(const std::string& motor, const std::string& supply, std::optional<JudgedBench> judged) {
-  stop();
   m_rows.clear();
   m_motor = motor;
   m_all = 0;
   m_done = false;
-  const QPointer<StageSearch> self(this);
-  QThreadPool::globalInstance()->start([self, run = m_run, latest = m_latest, h = m_document.harness(), library = m_document.library(),
-                                        motor, supply, judged = std::move(judged)]() {
-    ::setpriority(PRIO_PROCESS, 0, kBehindTheWindow);  // of this thread, on Linux, and of those it begins
+  m_work.begin([this, h = m_document.harness(), library = m_document.library(), motor, supply, judged = std::move(judged)](const auto& run) {
     Options options;
-    options.cancelled = [&] { return latest->load() != run; };
-    const auto hand = [&](auto what) { QMetaObject::invokeMethod(self.data(), std::move(what), Qt::QueuedConnection); };
+    options.cancelled = [&] { return run.cancelled(); };
     const auto before = choose::beforeStages(h, library, motor, options, judged);
     if (!before) return;
     const auto offers = choose::stagesFor(h, library, motor);
@@ -50,34 +33,28 @@ void StageSearch::begin(const std::string& motor, const std::string& supply, std
     since.start();
     for (const auto& offer : offers) {
       auto one = choose::candidate(h, library, motor, offer, supply, options, *before);
-      if (!one || options.cancelled()) return;
+      if (!one || run.cancelled()) return;
       fresh.push_back(std::move(*one));
       if (&offer != &offers.back() && since.elapsed() < kHandOver) continue;
       since.restart();
       tried.insert(tried.end(), fresh.begin(), fresh.end());
-      hand([self, run, all, found = std::exchange(fresh, {})]() mutable {
-        if (self) self->take(run, std::move(found), all);
-      });
+      run.hand([this, all, found = std::exchange(fresh, {})] { take(found, all); });
     }
     std::ranges::sort(tried, choose::better);
     for (const auto& c : tried) {
       auto change = choose::smallestChange(h, library, motor, c, options, *before);
-      if (options.cancelled()) return;
+      if (run.cancelled()) return;
       if (!c.excluded.empty() || c.against.empty()) continue;
-      hand([self, run, c, change = std::move(change)]() mutable {
-        if (self) self->takeChange(run, c, std::move(change));
-      });
+      run.hand([this, c, change = std::move(change)] { takeChange(c, change); });
     }
-    hand([self, run] {
-      if (!self || run != self->m_run) return;
-      self->m_done = true;
-      Q_EMIT self->changed();
+    run.hand([this] {
+      m_done = true;
+      Q_EMIT changed();
     });
   });
 }
 
-void StageSearch::take(quint64 run, std::vector<choose::Candidate> candidates, int all) {
-  if (run != m_run) return;
+void StageSearch::take(std::vector<choose::Candidate> candidates, int all) {
   m_all = all;
   for (auto& c : candidates) {
     const auto at = std::ranges::upper_bound(m_rows, c, choose::better, &Row::candidate);
@@ -87,8 +64,7 @@ void StageSearch::take(quint64 run, std::vector<choose::Candidate> candidates, i
   Q_EMIT changed();
 }
 
-void StageSearch::takeChange(quint64 run, const choose::Candidate& of, std::optional<choose::SmallestChange> change) {
-  if (run != m_run) return;
+void StageSearch::takeChange(const choose::Candidate& of, std::optional<choose::SmallestChange> change) {
   const auto it =
       std::ranges::find_if(m_rows, [&](const Row& r) { return r.candidate.stage == of.stage && r.candidate.parallel == of.parallel; });
   if (it == m_rows.end()) return;

@@ -2,12 +2,11 @@
 
 #include <QObject>
 #include <QString>
-#include <atomic>
-#include <memory>
 #include <optional>
 #include <vector>
 
 #include "core/choose/smallest_change.h"
+#include "gui/session/latest_work.h"
 
 namespace bold::gui {
 
@@ -25,7 +24,6 @@ class StageSearch : public QObject {
   };
 
   explicit StageSearch(const Document& document, QObject* parent = nullptr);
-  ~StageSearch() override;
 
   /// @param supply device; empty: the first that is free
   /// @param now the bench as it is, where it is judged already: saves work
@@ -43,15 +41,14 @@ class StageSearch : public QObject {
 
  private:
   const Document& m_document;
-  std::shared_ptr<std::atomic<quint64>> m_latest;  // shared with the worker
-  quint64 m_run = 0;
   std::vector<Row> m_rows;
   std::string m_motor;
   int m_all = 0;
   bool m_done = false;
+  LatestWork m_work;
 
-  void take(quint64 run, std::vector<choose::Candidate> candidates, int all);
-  void takeChange(quint64 run, const choose::Candidate& of, std::optional<choose::SmallestChange> change);
+  void take(std::vector<choose::Candidate> candidates, int all);
+  void takeChange(const choose::Candidate& of, std::optional<choose::SmallestChange> change);
 };
 
 }  // namespace bold::gui

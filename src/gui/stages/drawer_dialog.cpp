@@ -12,11 +12,13 @@
 
 #include "core/base/file_system.h"
 #include "core/parts/roles.h"
+#include "gui/half_typed.h"
 #include "gui/panels/plural.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/stages/drawer.h"
 #include "gui/theme/plain_text.h"
+#include "gui/write_asking.h"
 
 namespace bold::gui {
 namespace {
@@ -30,6 +32,7 @@ DrawerDialog::DrawerDialog(Session& session, Drawer& drawer, QWidget* parent) : 
   resize(500, 560);
   auto* column = new QVBoxLayout(this);
   m_filter = new QLineEdit(this);
+  declareField(m_filter, FieldKind::Search);
   m_filter->setObjectName("drawerFilter");
   m_filter->setPlaceholderText(tr("Find a part"));
   m_filter->setAccessibleName(tr("Find a part"));
@@ -99,7 +102,9 @@ void DrawerDialog::counted(int row) {
     m_filling = true;
     item->setText(it == stock.end() ? QString() : QString::number(it->second));
     m_filling = false;
-    return m_said->setText(tr("\"%1\" is no count: a whole number from 0 on is. What was there stays.").arg(text));
+    const auto why = tr("\"%1\" is no count: a whole number from 0 on is. What was there stays.").arg(text);
+    refuseCell(m_table, why);
+    return m_said->setText(why);
   }
   stock[part] = n;
   m_said->setText(m_drawer.set(std::move(stock)));
@@ -126,9 +131,7 @@ void DrawerDialog::importFrom() {
 void DrawerDialog::exportTo() {
   const auto path = QFileDialog::getSaveFileName(this, tr("The drawer to CSV"), "drawer.csv", tr("CSV (*.csv)"));
   if (path.isEmpty()) return;
-  Disk disk;
-  const auto written = disk.replace(path.toStdString(), choose::writeStock(m_drawer.stock()));
-  m_said->setText(written ? tr("Written.") : qs(text(written.error())));
+  if (writeAsking(this, path, choose::writeStock(m_drawer.stock()), harness::Overwrite::AskUnlessAlike)) m_said->setText(tr("Written."));
 }
 
 }  // namespace bold::gui

@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "core/harness/names.h"
+#include "gui/half_typed.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
 #include "gui/theme/palette.h"
@@ -119,6 +120,7 @@ void SumsDialog::showSum() {
     auto* row = new QHBoxLayout(line);
     row->setContentsMargins(0, 0, 0, 0);
     auto* edit = new QLineEdit(qs(in.value), line);
+    declareField(edit, FieldKind::Search);  // worked out as it is typed
     edit->setObjectName(qs("sum-" + in.id));
     edit->setAccessibleName(qs(in.label));
     edit->setFixedWidth(kFieldWidth);

@@ -8,6 +8,7 @@
 #include <QVBoxLayout>
 
 #include "core/harness/names.h"
+#include "gui/half_typed.h"
 #include "gui/panels/plural.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
@@ -25,6 +26,7 @@ ExchangeDialog::ExchangeDialog(Session& session, std::string device, QWidget* pa
   resize(520, 520);
   auto* column = new QVBoxLayout(this);
   m_search = new QLineEdit(this);
+  declareField(m_search, FieldKind::Search);
   m_search->setObjectName("exchangeSearch");
   m_search->setPlaceholderText(tr("which part takes its place?"));
   m_search->setAccessibleName(tr("Find the part that takes the place of %1").arg(name));

@@ -11,6 +11,8 @@
 #include "core/harness/colour_codes.h"
 #include "core/harness/names.h"
 #include "core/wiring/wire_list.h"
+#include "gui/field_manners.h"
+#include "gui/half_typed.h"
 #include "gui/panels/tab_order.h"
 #include "gui/qs.h"
 #include "gui/session/second_opinion.h"
@@ -58,13 +60,17 @@ LookOver::LookOver(Session& session, QWidget* parent)
     row->addWidget(b, 1);
   }
   m_initials = new QLineEdit(QSettings().value("initials").toString(), this);
+  declareField(m_initials, FieldKind::Value, tr("your initials"));
   m_initials->setObjectName("initials");
   m_initials->setAccessibleName(tr("Your initials, for what you mark"));
   m_initials->setToolTip(tr("Your initials: they stand beside what you mark"));
   m_initials->setPlaceholderText(tr("you"));
   m_initials->setMaxLength(8);
   m_initials->setFixedWidth(48);
-  connect(m_initials, &QLineEdit::editingFinished, this, [this] { QSettings().setValue("initials", m_initials->text().trimmed()); });
+  connect(m_initials, &QLineEdit::editingFinished, this, [this] {
+    m_initials->setModified(false);
+    QSettings().setValue("initials", m_initials->text().trimmed());
+  });
   connect(m_initials, &QLineEdit::returnPressed, this, &LookOver::done);
   first->addWidget(m_initials);
   column->addLayout(row);
@@ -73,6 +79,8 @@ LookOver::LookOver(Session& session, QWidget* parent)
   auto* wrong = new QVBoxLayout(m_otherwise);
   wrong->setContentsMargins(0, 0, 0, 0);
   m_found = new QLineEdit(m_otherwise);
+  declareField(m_found, FieldKind::Entry, tr("what was found instead:"));
+  m_found->setMaxLength(kMostLetters);
   m_found->setObjectName("foundInstead");
   m_found->setPlaceholderText(tr("where does it go instead? d8, or: loose"));
   m_found->setAccessibleName(tr("What is there instead: the end it goes to, both ends, or words"));

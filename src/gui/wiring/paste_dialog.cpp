@@ -10,6 +10,7 @@
 #include <QVBoxLayout>
 
 #include "core/base/file_system.h"
+#include "gui/half_typed.h"
 #include "gui/panels/plural.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
@@ -31,6 +32,7 @@ PasteDialog::PasteDialog(Session& session, const QString& text, QWidget* parent)
   how->setWordWrap(true);
   column->addWidget(how);
   m_text = new QPlainTextEdit(text, this);
+  declareField(m_text, FieldKind::Entry, tr("the wire list that was typed"));
   m_text->setObjectName("pastedList");
   m_text->setAccessibleName(tr("Wire list"));
   m_text->setTabChangesFocus(true);
@@ -73,6 +75,10 @@ PasteDialog::PasteDialog(Session& session, const QString& text, QWidget* parent)
   connect(m_text, &QPlainTextEdit::textChanged, this, &PasteDialog::read);
   connect(&m_session.document, &Document::changed, this, &PasteDialog::read);
   read();
+}
+
+void PasteDialog::reject() {
+  if (mayGiveUp(*this)) QDialog::reject();
 }
 
 void PasteDialog::read() {

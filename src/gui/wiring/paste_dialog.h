@@ -19,6 +19,9 @@ class PasteDialog : public QDialog {
  public:
   PasteDialog(Session& session, const QString& text, QWidget* parent = nullptr);
 
+ public Q_SLOTS:
+  void reject() override;  ///< asks, where the list was typed here
+
  private:
   Session& m_session;
   QPlainTextEdit* m_text;

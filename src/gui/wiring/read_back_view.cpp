@@ -20,6 +20,8 @@
 #include "core/harness/names.h"
 #include "core/harness/seen_part.h"
 #include "core/harness/typed_end.h"
+#include "gui/field_manners.h"
+#include "gui/half_typed.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/places/ends_view.h"
@@ -99,6 +101,7 @@ QWidget* ReadBackView::startPage() {
   column->addWidget(m_rounds);
   auto* row = new QHBoxLayout;
   m_reader = new QLineEdit(outside);
+  declareField(m_reader, FieldKind::Search);  // asked for again at every round
   m_reader->setObjectName("reader");
   m_reader->setAccessibleName(tr("Initials of who reads"));
   m_reader->setPlaceholderText(tr("who reads?"));
@@ -144,6 +147,8 @@ QWidget* ReadBackView::askPage() {
   column->addWidget(m_named);
   column->addWidget(heading(tr("Where is its other end?"), outside, 17));
   m_answer = new QLineEdit(outside);
+  declareField(m_answer, FieldKind::Entry, tr("the answer"));
+  m_answer->setMaxLength(kMostLetters);
   m_answer->setObjectName("answer");
   m_answer->setAccessibleName(tr("Where the other end is: part and terminal, in any numbering"));
   m_answer->setPlaceholderText(tr("part and terminal, as printed or counted: s1 in1, uno pos 12"));

@@ -7,9 +7,12 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "core/base/number.h"
+#include "core/harness/kinds.h"
 #include "core/harness/mark_done.h"
 #include "core/harness/names.h"
 #include "core/harness/rewire.h"
+#include "gui/half_typed.h"
 #include "gui/panels/spoken.h"
 #include "gui/qs.h"
 #include "gui/session/session.h"
@@ -23,7 +26,7 @@ namespace {
 std::vector<int> gauges(const parts::Library& library) {
   std::vector<int> out;
   for (const auto& p : library.search("wire"))
-    if (p->kind == "wire" && p->id.starts_with("wire-")) out.push_back(std::atoi(p->id.c_str() + 5));
+    if (p->kind == "wire" && p->id.starts_with("wire-")) out.push_back(static_cast<int>(wholeAtStart(p->id.substr(5)).value_or(0)));
   std::ranges::sort(out, std::greater<>());
   return out;
 }
@@ -54,6 +57,7 @@ WireEditor::WireEditor(Session& session, Picked picked, QWidget* parent)
   m_gauge->addItem(tr("gauge ?"), 0);
   for (const auto& awg : gauges(session.document.library())) m_gauge->addItem(tr("%1 AWG").arg(awg), awg);
   m_length = new QLineEdit(this);
+  declareField(m_length, FieldKind::Value, tr("the length of a wire"));
   m_length->setObjectName("wireLength");
   m_length->setAccessibleName(tr("Length of the wire"));
   m_length->setPlaceholderText(tr("length, 0.3 m"));
@@ -156,12 +160,12 @@ void WireEditor::takeLength() {
   const auto typed = m_length->text().trimmed().toStdString();
   std::optional<Metres> length;
   if (!typed.empty()) {
-    const auto parsed = parse<Metres>(typed);
-    if (!parsed || parsed->value <= 0) {
-      Q_EMIT said(parsed ? tr("A wire is longer than nothing.") : qs(parsed.error().what));
+    const auto parsed = harness::parseKind(typed, harness::kWireLength);
+    if (!parsed) {
+      Q_EMIT said(qs(parsed.error().what));
       return;
     }
-    length = *parsed;
+    length = Metres{parsed->value};
   }
   Q_EMIT said({});
   m_length->setModified(false);

@@ -19,6 +19,7 @@
 #include "core/harness/rewire.h"
 #include "core/harness/several_wires.h"
 #include "core/harness/typed_end.h"
+#include "gui/half_typed.h"
 #include "gui/panels/plural.h"
 #include "gui/panels/spoken.h"
 #include "gui/panels/tab_order.h"
@@ -58,6 +59,7 @@ WiringPanel::WiringPanel(Session& session, QWidget* parent) : QWidget(parent), m
   column->addWidget(buildHead());
 
   m_entry = new QLineEdit(this);
+  declareField(m_entry, FieldKind::Entry, tr("the wire"));
   m_entry->setObjectName("wireEntry");
   m_entry->setAccessibleName(tr("Type a wire, two terminals with a space between, or a plug, two devices"));
   m_entry->setClearButtonEnabled(true);
@@ -171,6 +173,7 @@ QWidget* WiringPanel::buildFilter() {
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
   m_filter = new QLineEdit(box);
+  declareField(m_filter, FieldKind::Search);
   m_filter->setObjectName("wireFilter");
   m_filter->setPlaceholderText(tr("only: open, wrong, ground, motor 2…"));
   m_filter->setAccessibleName(tr("Show only wires that these words mean"));

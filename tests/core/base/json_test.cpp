@@ -58,6 +58,7 @@ TEST_CASE("addresses split at their first dot") {
   CHECK(parseAddress("s1.IN1").value() == Address{"s1", "IN1"});
   CHECK_FALSE(parseAddress("s1"));
   CHECK_FALSE(parseAddress("s1."));
-  CHECK_FALSE(parseAddress("s1.A.B"));
+  CHECK(parseAddress("s1.3.3V").value() == Address{"s1", "3.3V"});
+  CHECK(parseAddress("sh.power, left").value() == Address{"sh", "power, left"});
   CHECK(parseAddress("a b.c").error().what == "\"a b.c\" is not a terminal address such as s1.IN1");
 }

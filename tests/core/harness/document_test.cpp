@@ -92,7 +92,7 @@ TEST_CASE("what is wrong in a file is named with its place and the rest is kept"
   CHECK(problems(documentWith("", R"({"id": "w", "rope": ["a.B", "c.D"]})"))[0] ==
         "b#/connections/0: This is neither a wire nor a plug nor a jumper. The connection was left out.");
   CHECK(problems(documentWith("", R"({"id": "w", "wire": ["a.B", "c.D"], "length": "-1 m"})"))[0] ==
-        "b#/connections/0/length: \"length\" cannot be used: no bench has such a value. It was taken as not given.");
+        "b#/connections/0/length: \"length\" cannot be used: \"-1 m\" is not from 1 mm to 100 m. It was taken as not given.");
   CHECK(problems(documentWith(R"({"id": "r", "part": "resistor", "state": "maybe"})", ""))[0] ==
         "b#/devices/0/state: \"state\" is \"maybe\": it can be \"on the bench\", \"planned\" or \"to be removed\". It was taken as on the "
         "bench.");

@@ -160,7 +160,7 @@ TEST_CASE("marks and rounds are read as they were written; what cannot be read o
   put(h, "w1", Marked::Fitted);
   put(h, "w3", Marked::Wrong, {{{Address{"u", "D7"}, Address{"s", "IN2"}}}, {}});
   put(h, "w2", Marked::Wrong, {{}, "hangs loose"});
-  Round r{"round1",   "CD",   "2026-11-30T10:20", 4711, {{"w1", true, "0123456789abcdef", "u d9", Address{"u", "D9"}, "10:21"}},
+  Round r{"round1",   "CD",   "2026-11-30T10:20", 4711, {{"w1", true, "0123456789abcdef", "u d9", Address{"u", "D9"}, "2026-11-30T10:21"}},
           {{"u", 3}}, nullptr};
   r.answers.push_back({"w2", false, "0123456789abcdef", "none", {}, {}});
   apply(h, {"read", {Put<Round>{r, {}}}});
@@ -191,6 +191,7 @@ TEST_CASE("marks and rounds are read as they were written; what cannot be read o
   CHECK(broken("\"fitted\"", "\"ticked\"") ==
         "\"mark\" is \"ticked\": it can be \"fitted\", \"tugged\", \"seen\" or \"wrong\". | The mark was left out.");
   CHECK(broken("\"means\": \"u.D9\"", "\"means\": \"u D9\"").find("cannot be used") != std::string::npos);
+  CHECK(broken("T10:21\"", "T10.21\"").find("is no time such as") != std::string::npos);
   CHECK(broken("{\"u\": 3}", "{\"u\": -3}").find("whole number") != std::string::npos);
   CHECK(broken("[\"u.D7\", \"s.IN2\"]", "[\"u.D7\"]").find("needs exactly 2 terminals") != std::string::npos);
 }

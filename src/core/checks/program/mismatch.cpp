@@ -4,6 +4,7 @@
 #include <cstdlib>
 
 #include "core/base/lower.h"
+#include "core/base/number.h"
 #include "core/places/neighbours.h"
 
 namespace bold::checks {
@@ -12,10 +13,6 @@ namespace {
 // A light of the board's own, or one that nobody drew.
 bool light(const harness::PinUse& u) {
   return lower(u.word + " " + u.name).find("led") != std::string::npos;
-}
-
-bool number(const std::string& text) {
-  return !text.empty() && std::ranges::all_of(text, [](unsigned char c) { return std::isdigit(c); });
 }
 
 // How the word for one pin may come to stand where the other was meant.
@@ -28,8 +25,9 @@ std::string howTaken(const SolvedBench& s, const UsedPin& used, TerminalIndex me
   for (const auto n : {places::Numbering::Position, places::Numbering::Program, places::Numbering::Chip})
     if (places::nameIn(part, s.bench.facts(meant), n) == used.use->word) return "by another numbering";
   const auto right = inWordsOf(s, *used.use, meant);
-  if (number(right) && number(used.use->word) && std::abs(std::atoi(right.c_str()) - std::atoi(used.use->word.c_str())) == 1)
-    return "one off";
+  const auto is = wholeOf(right);
+  const auto was = wholeOf(used.use->word);
+  if (is && was && std::abs(*is - *was) == 1) return "one off";
   if (used.pin < 0) return {};
   return places::slip(part, meant - first, used.pin - first).value_or(std::string());
 }

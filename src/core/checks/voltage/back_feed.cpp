@@ -31,9 +31,8 @@ bool isPort(const SolvedBench& s, const bench::Nets::Pole& pole) {
   return s.bench.facts(pole.positive).place.connector == "USB";
 }
 
-// Joined by copper at this moment: a board's own selector that is open parts them.
-bool joinedNow(const SolvedBench& s, const OperatingPoint& p, TerminalIndex a, TerminalIndex b) {
-  if (!s.nets.same(a, b)) return false;
+// Terminals that copper joins at this moment: a board's own selector that is open parts them.
+Groups copperNow(const SolvedBench& s, const OperatingPoint& p) {
   Groups copper(s.bench.terminalCount());
   for (const auto& l : s.bench.links) copper.join(l.a, l.b);
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d) {
@@ -53,7 +52,7 @@ bool joinedNow(const SolvedBench& s, const OperatingPoint& p, TerminalIndex a, T
         join(r->a, r->b);
     }
   }
-  return copper.find(a) == copper.find(b);
+  return copper;
 }
 
 std::vector<Feeder> feeders(const SolvedBench& s, const OperatingPoint& p) {
@@ -102,13 +101,14 @@ Amps into(const Feeder& lower, const Feeder& higher, Ohms loop) {
 
 std::vector<Pair> pairs(const SolvedBench& s, const OperatingPoint& p, const std::vector<Feeder>& all) {
   std::vector<Pair> out;
+  auto copper = copperNow(s, p);
   for (std::size_t i = 0; i < all.size(); ++i) {
     const auto& a = all[i];
     const auto r = p.resistance(a.positive, a.negative);
     for (std::size_t k = i + 1; k < all.size(); ++k) {
       const auto& b = all[k];
       if (a.device == b.device || !s.nets.same(a.positive, b.positive) || !s.nets.same(a.negative, b.negative)) continue;
-      if (!joinedNow(s, p, a.positive, b.positive)) continue;
+      if (copper.find(a.positive) != copper.find(b.positive)) continue;
       // At least what both have inside and a little wire; a short across them makes the way no shorter.
       const Ohms loop{std::max(2 * (r ? r->value : 0.1), a.inside.value + b.inside.value) + 0.05};
       out.push_back({&a, &b, loop, std::max(into(a, b, loop), into(b, a, loop)), a.lithium || b.lithium});

@@ -77,7 +77,7 @@ TEST_CASE("replacements that cannot be used or contradict each other are said, n
         "\"winding\" is used.");
   CHECK(analyseFast(wiredBench("from low-side\nfigure pump.winding 5 ohm\nfigure pump.stall 2.5 A")).verdict == Verdict::Clear);
   const auto b = analyseFast(wiredBench("from low-side\nfigure pump.winding -5 ohm"));
-  CHECK(b.why.at(0) == "The figure \"winding\" cannot be replaced by -5 ohm. The library's figure was kept.");
+  CHECK(b.why.at(0) == "The figure \"winding\" cannot be replaced by -5 ohm: it is 1 uohm to 1000 Mohm. The library's figure was kept.");
   // Beside a stop as well.
   const auto c = analyseFast(wiredBench("from low-side\nfigure pump.winding -5 ohm\nremove d1"));
   CHECK(c.verdict == Verdict::DoNotSwitchOn);
