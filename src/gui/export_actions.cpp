@@ -41,28 +41,37 @@ QString filterOf(const Offer& o) {
 
 }  // namespace
 
-QString exportTo(const Session& s, const QString& path, const QString& what, harness::Overwrite overwrite) {
+Exporter::Exporter(Session& session, QWidget& window) : QObject(&window), m_session(session), m_window(window) {}
+
+void Exporter::begin(const QString& path, const QString& what, harness::Overwrite overwrite) {
   const auto ending = "." + QFileInfo(path).suffix().toStdString();
   const auto* kind = render::exportKind(ending);
-  if (!kind) return worded("A file ends in .svg, .png, .pdf, .csv, .h, .hpp or .py.");
+  if (!kind) return Q_EMIT done(tr("A file ends in .svg, .png, .pdf, .csv, .h, .hpp or .py."));
   const auto holds = what.isEmpty() ? std::string(kind->holds.front()) : what.toStdString();
-  if (std::ranges::count(kind->holds, holds) == 0) return worded("A file that ends in %1 does not hold that.").arg(qs(ending));
-  if (!s.analyser.current()) return worded("The bench is still being judged: try again in a moment.");
-  const auto file = s.file.path().isEmpty() ? std::string("not saved") : QFileInfo(s.file.path()).fileName().toStdString();
-  const auto bytes = render::exported(s.document.harness(), s.document.library(), s.analyser.analysis(), ending, holds,
-                                      {file, QDate::currentDate().toString(Qt::ISODate).toStdString()});
-  if (!bytes) return qs(bold::text(bytes.error()));
-  Disk disk;
-  const auto done = harness::writeExport(disk, path.toStdString(), *bytes, overwrite);
-  return done ? QString() : qs(bold::text(done.error()));
+  if (std::ranges::count(kind->holds, holds) == 0) return Q_EMIT done(tr("A file that ends in %1 does not hold that.").arg(qs(ending)));
+  if (!m_session.analyser.current()) return Q_EMIT done(tr("The bench is still being judged: try again in a moment."));
+  const auto file = m_session.file.path().isEmpty() ? std::string("not saved") : QFileInfo(m_session.file.path()).fileName().toStdString();
+  const render::ExportOf of{file, QDate::currentDate().toString(Qt::ISODate).toStdString()};
+  Q_EMIT said(tr("Writing %1…").arg(QFileInfo(path).fileName()));
+  m_work.begin([this, h = m_session.document.harness(), library = m_session.document.library(), analysis = m_session.analyser.analysis(),
+                ending, holds, of, path, overwrite](const auto& run) {
+    const auto bytes = render::exported(h, library, analysis, ending, holds, of, [&] { return run.cancelled(); });
+    if (run.cancelled()) return;
+    Disk disk;
+    const auto written = bytes ? harness::writeExport(disk, path.toStdString(), *bytes, overwrite) : Result<bool>(fail(bytes.error()));
+    run.hand([this, path, why = written ? QString() : qs(bold::text(written.error()))] {
+      Q_EMIT said(why.isEmpty() ? tr("Written: %1").arg(path) : QString());
+      Q_EMIT done(why);
+    });
+  });
 }
 
-void chooseAndExport(Session& s, QWidget* window) {
+void Exporter::choose() {
   QStringList filters;
   for (const auto& o : kOffers) filters << filterOf(o);
   auto chosen = filters.front();
-  const auto name = s.file.path().isEmpty() ? QString("bench") : QFileInfo(s.file.path()).completeBaseName();
-  auto path = QFileDialog::getSaveFileName(window, worded("Export the bench"), name + ".pdf", filters.join(";;"), &chosen);
+  const auto name = m_session.file.path().isEmpty() ? QString("bench") : QFileInfo(m_session.file.path()).completeBaseName();
+  auto path = QFileDialog::getSaveFileName(&m_window, tr("Export the bench"), name + ".pdf", filters.join(";;"), &chosen);
   if (path.isEmpty()) return;
   const auto& offer = kOffers[std::max<qsizetype>(0, filters.indexOf(chosen))];
   // A name that ends otherwise says what is meant.
@@ -73,10 +82,8 @@ void chooseAndExport(Session& s, QWidget* window) {
     overwrite = harness::Overwrite::Ask;
   }
   Disk disk;
-  if (!mayWriteTo(window, disk, path, overwrite)) return;
-  const auto why =
-      exportTo(s, path, fits || QFileInfo(path).suffix() == offer.ending ? offer.what : QString(), harness::Overwrite::Yes);
-  if (!why.isEmpty()) tell(window, worded("Nothing was written"), why);
+  if (!mayWriteTo(&m_window, disk, path, overwrite)) return;
+  begin(path, fits || QFileInfo(path).suffix() == offer.ending ? offer.what : QString(), harness::Overwrite::Yes);
 }
 
 }  // namespace bold::gui

@@ -28,12 +28,12 @@ FieldKind kindOf(const QWidget* w) {
   return static_cast<FieldKind>(w->property(kKind).toInt());
 }
 
-// Of a cell that is being edited; nothing of those that always stand in a table.
+// Of a cell that is being edited: no table of this program holds fields that always stand there.
 QList<QWidget*> cellEditors(QAbstractItemView& view) {
   QList<QWidget*> out;
   for (auto* w : view.viewport()->findChildren<QWidget*>(QString(), Qt::FindDirectChildrenOnly)) {
     const bool edits = qobject_cast<QLineEdit*>(w) || qobject_cast<QComboBox*>(w) || qobject_cast<QAbstractSpinBox*>(w);
-    if (edits && w->isVisible() && view.indexWidget(view.indexAt(w->geometry().center())) != w) out << w;
+    if (edits && w->isVisible()) out << w;
   }
   return out;
 }

@@ -62,7 +62,10 @@ int main(int argc, char** argv) {
   options.addOption({"size", "Size of the window, such as 1024x700.", "SIZE"});
   options.addPositionalArgument("FILE", "A bench to open.");
   options.process(app);
-  if (QFontDatabase::families().isEmpty()) std::fprintf(stderr, "bold-harness: no fonts are installed; text will not be readable.\n");
+  if (QFontDatabase::families().isEmpty()) {
+    std::fprintf(stderr, "bold-harness: no fonts are installed, and nothing could be read: install one, such as fonts-inter.\n");
+    return 2;
+  }
 
   const auto theme = options.isSet("theme") ? options.value("theme") : QSettings().value("theme", "light").toString();
   applyTheme(app, theme == "dark" ? Theme::Dark : Theme::Light);

@@ -26,6 +26,7 @@
 #include "core/harness/mark_done.h"
 #include "core/harness/overlaid.h"
 #include "core/parts/roles.h"
+#include "gui/export_actions.h"
 #include "gui/file_actions.h"
 #include "gui/half_typed.h"
 #include "gui/panels/bench_panel.h"
@@ -72,7 +73,7 @@ QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
 }  // namespace
 
 MainWindow::MainWindow(Session& session)
-    : m_session(session), m_notices(new NoticeBar), m_files(new FileActions(session, *m_notices, *this)) {
+    : m_session(session), m_notices(new NoticeBar), m_files(new FileActions(session, *m_notices, *this)), m_exporter(new Exporter(session, *this)) {
   resize(kUsualSize);
   setMinimumSize(800, 500);
   setAcceptDrops(true);
@@ -187,6 +188,10 @@ void MainWindow::connectPanels() {
   connect(&m_session.document, &Document::marked, this, &MainWindow::refreshTitle);
   connect(&m_session.document.undoStack(), &QUndoStack::cleanChanged, this, &MainWindow::refreshTitle);
   connect(m_files, &FileActions::saved, this, &MainWindow::refreshTitle);
+  connect(m_exporter, &Exporter::said, m_status, &QLabel::setText);
+  connect(m_exporter, &Exporter::done, this, [this](const QString& why) {
+    if (!why.isEmpty()) tell(this, tr("Nothing was written"), why);
+  });
 }
 
 QWidget* MainWindow::buildTop() {

@@ -13,6 +13,7 @@ namespace bold::gui {
 class BenchPanel;
 class CurrentsPanel;
 class EndsView;
+class Exporter;
 class FileActions;
 class FindDialog;
 class FindingsPanel;
@@ -57,6 +58,7 @@ class MainWindow : public QMainWindow {
   Session& m_session;
   NoticeBar* m_notices;
   FileActions* m_files;
+  Exporter* m_exporter;
   StepRail* m_rail;
   VerdictBar* m_verdict;
   QLabel *m_title, *m_where, *m_status;

@@ -59,7 +59,7 @@ void MainWindow::buildFileMenu() {
   file->addAction(tr("&Save"), QKeySequence::Save, this, [this] { m_files->save(false); });
   file->addAction(tr("Save &as…"), QKeySequence(tr("Ctrl+Shift+S")), this, [this] { m_files->save(true); });
   file->addAction(tr("&Export…"), QKeySequence(tr("Ctrl+Shift+E")), this, [this] {
-    if (mayTell()) chooseAndExport(m_session, this);
+    if (mayTell()) m_exporter->choose();
   });
   file->addAction(tr("&Compare with another bench…"), QKeySequence(tr("Ctrl+Shift+D")), this, &MainWindow::compareWith);
   file->addAction(tr("&Print the report…"), QKeySequence(tr("Ctrl+P")), this, [this] {

@@ -1,5 +1,7 @@
 #include "render/bench_export.h"
 
+#include <QFontDatabase>
+#include <QStringList>
 #include <algorithm>
 
 #include "core/draw/svg.h"
@@ -33,7 +35,9 @@ bool needsFonts(std::string_view ending) {
 }
 
 Result<std::string> exported(const harness::Harness& h, const parts::Library& library, const Analysis& analysis, std::string_view ending,
-                             std::string_view what, const ExportOf& of) {
+                             std::string_view what, const ExportOf& of, const std::function<bool()>& cancelled) {
+  if (needsFonts(ending) && QFontDatabase::families().isEmpty())
+    return fail(std::string("No fonts are installed: what is written would have no text in it."));
   const auto title = h.title.empty() ? of.file : h.title;
   if (what == "wires") return wiring::writeWireTable(h, library);
   if (what == "cuts") return report::cutList(h);
@@ -42,7 +46,7 @@ Result<std::string> exported(const harness::Harness& h, const parts::Library& li
     const auto language = ending == ".py" ? report::Language::Python : ending == ".h" ? report::Language::C : report::Language::Cpp;
     return report::pinConstants(h, analysis, language, of.numbers, of.file);
   }
-  if (what == "sheet") return pdf(sheet::benchSheet(h, library, analysis, {of.file, of.date, of.paper}), title);
+  if (what == "sheet") return pdf(sheet::benchSheet(h, library, analysis, {of.file, of.date, of.paper}), title, cancelled);
   const auto layout = picture::layOut(h, library);
   const auto loom = picture::loomDrawing(layout, picture::placeBadges(layout, analysis.findings), true);
   if (ending == ".svg") return draw::svgOf(loom, title);

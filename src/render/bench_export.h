@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -29,9 +30,11 @@ struct ExportOf {
 };
 /// Pictures and pages need a QGuiApplication.
 /// @param analysis of this bench, explained
-/// Errors: what is asked for cannot be made.
+/// @param cancelled asked now and then; where it says yes what comes back is of no use
+/// Errors: what is asked for cannot be made; no fonts are installed, and it needs them.
 [[nodiscard]] Result<std::string> exported(const harness::Harness& harness, const parts::Library& library, const Analysis& analysis,
-                                           std::string_view ending, std::string_view what, const ExportOf& of);
+                                           std::string_view ending, std::string_view what, const ExportOf& of,
+                                           const std::function<bool()>& cancelled = {});
 
 /// Whether fonts are needed for it.
 bool needsFonts(std::string_view ending);

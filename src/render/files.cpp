@@ -38,7 +38,7 @@ void sameEveryTime(QByteArray& bytes) {
 
 }  // namespace
 
-std::string pdf(const std::vector<draw::Drawing>& pages, const std::string& title) {
+std::string pdf(const std::vector<draw::Drawing>& pages, const std::string& title, const std::function<bool()>& cancelled) {
   QByteArray bytes;
   QBuffer buffer(&bytes);
   buffer.open(QIODevice::WriteOnly);
@@ -48,7 +48,7 @@ std::string pdf(const std::vector<draw::Drawing>& pages, const std::string& titl
     writer.setCreator("Bold Harness");
     writer.setResolution(kDotsPerInch);
     QPainter painter;
-    for (std::size_t k = 0; k < pages.size(); ++k) {
+    for (std::size_t k = 0; k < pages.size() && !(cancelled && cancelled()); ++k) {
       writer.setPageSize(QPageSize(QSizeF(pages[k].width, pages[k].height), QPageSize::Point, {}, QPageSize::ExactMatch));
       writer.setPageMargins({});
       if (k == 0)

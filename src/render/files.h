@@ -1,5 +1,6 @@
 #pragma once
 
+#include <functional>
 #include <string>
 #include <vector>
 
@@ -13,7 +14,8 @@ class QImage;
 namespace bold::render {
 
 /// One page a drawing, as large as it is; drawings in points.
-std::string pdf(const std::vector<draw::Drawing>& pages, const std::string& title);
+/// @param cancelled asked before every page; where it says yes the rest is left out
+std::string pdf(const std::vector<draw::Drawing>& pages, const std::string& title, const std::function<bool()>& cancelled = {});
 
 /// @param by pixels for each of the drawing's
 /// Errors: it would be larger than a picture can be.

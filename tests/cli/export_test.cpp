@@ -1,4 +1,5 @@
 #include <catch2/catch.hpp>
+#include <filesystem>
 #include <set>
 
 #include "core/base/file_system.h"
@@ -185,4 +186,22 @@ TEST_CASE("an empty bench and every good bench make a sheet and a loom") {
     const auto text = runProgram("pdftotext", {"-layout", folder.path("s.pdf"), "-"}).out;
     for (const auto& c : good(name).connections) CHECK(text.find(" " + c.id + " ") != std::string::npos);
   }
+}
+
+TEST_CASE("without fonts a page is not written, and that is said") {
+  const TemporaryFolder folder;
+  const auto bench = folder.write("tank.harness", readFile("demo/wave-tank.harness"));
+  const auto fonts = folder.write("fonts.conf", "<?xml version=\"1.0\"?><!DOCTYPE fontconfig SYSTEM \"fonts.dtd\"><fontconfig><dir>/nonexistent</dir></fontconfig>");
+  const auto bare = [&](const std::string& program, const std::string& arguments) {
+    return runProgram("bash", {"-c", "FONTCONFIG_FILE=" + fonts + " QT_QPA_FONTDIR=/nonexistent QT_QPA_PLATFORM=offscreen exec " + program + " " + arguments});
+  };
+  for (const std::string ending : {"pdf", "png"}) {
+    const auto out = folder.path("out." + ending);
+    const auto said = bare(BOLDH, "export " + bench + " --output " + out);
+    INFO(said.err);
+    CHECK(said.code == 2);
+    CHECK(said.err.find("No fonts are installed") != std::string::npos);
+    CHECK_FALSE(std::filesystem::exists(out));
+  }
+  CHECK(bare(BOLDH, "export " + bench + " --output " + folder.path("out.svg")).code == 0);  // whose text is drawn by whoever opens it
 }

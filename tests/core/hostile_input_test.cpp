@@ -6,8 +6,16 @@
 #include <functional>
 #include <random>
 
+#include "core/base/csv.h"
+#include "core/draw/shapes.h"
+#include "core/draw/svg.h"
 #include "core/harness/document_file.h"
 #include "core/parts/library.h"
+#include "core/picture/draw_loom.h"
+#include "core/program/pins_used.h"
+#include "core/program/read_program.h"
+#include "core/report/report.h"
+#include "core/wiring/wire_list.h"
 #include "fuzz/targets.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -111,6 +119,72 @@ TEST_CASE("whatever is typed is understood or answered") {
   spoil({"d9 s1.in1", "uno.D9 s1.IN1", "4k7", "500 mA", "12V", "0.3 m", "22 AWG", "12 V 0.5 A, 2 A stall", "nema 17 1.5 a", "d9-d10",
          "gnd gnd"},
         kWords, 6000, fuzz::typedText);
+}
+
+TEST_CASE("spoilt lists are read, said and written again without a promise broken") {
+  auto words = kWords;
+  words.insert(words.end(), {"\"", "\"\"", "'=1+1", "'", ",", ";", "\t", "\n", "\r\n", "l298n-module", "3", "part,count", "999999999"});
+  spoil({"part,count\nl298n-module,3\nuno,1\n", "l298n-module;3\n\"a, b\";4\nnonsense\n", "wire,from,to,colour\nw1,uno.D9,s1.IN1,RD\n",
+         "uno.D9\ts1.IN1\tred\t22\t0.3 m\n"},
+        words, 4000, fuzz::lists);
+}
+
+TEST_CASE("what is very large is worked out within bounds, or it is said that it is not") {
+  const auto program = [](const std::string& text, std::vector<std::pair<std::string, std::string>> more = {}) {
+    more.insert(more.begin(), {"tank.ino", text});
+    return program::readTexts(more, "board-uno-atmega328p", program::shippedCalls());
+  };
+  const auto saysTooMuch = [](const program::ReadProgram& read, const std::string& what) {
+    return std::ranges::any_of(read.followed.unread, [&](const auto& u) { return u.why.find(what) != std::string::npos; });
+  };
+  const auto many = [](const std::string& s, int n) {
+    std::string out;
+    for (int k = 0; k < n; ++k) out += s;
+    return out;
+  };
+  const std::string setup = "void setup() { pinMode(9, OUTPUT); }\nvoid loop() {}\n";
+  // Conditions within conditions, conditions that nobody can know, headers that include each other.
+  CHECK(bounded([&] { return saysTooMuch(program(many("#if X\n", 200'000) + setup + many("#endif\n", 200'000)), "too deep"); }));
+  CHECK(bounded([&] { return saysTooMuch(program(many("#if X\n#define A 1\n#endif\n", 200'000) + setup), "more than can be read"); }));
+  CHECK(bounded([&] {
+    return saysTooMuch(program("#include \"a.h\"\n" + setup, {{"a.h", "#include \"b.h\"\n#include \"b.h\"\nint f();\n"},
+                                                               {"b.h", "#include \"a.h\"\n#include \"a.h\"\nint g();\n"}}),
+                       "more than can be read");
+  }));
+  // A field of a list with two million line ends in it; a name of five million letters; a hundred thousand unknown keys; marks.
+  CHECK(bounded([&] { return readCsv("wire,from,to\nw1,\"" + many("\n", 2'000'000) + "\",b\n").size() == 2; }));
+  const auto bench = [](const std::string& more, const std::string& name = "S1") {
+    return R"({"format": 2, "devices": [{"id": "s1", "part": "l298n-module", "name": ")" + name + R"("}, {"id": "r", "part": "resistor-1k"}],)" + more +
+           R"("connections": [{"id": "w1", "wire": ["s1.GND", "r.A"]}], "goals": []})";
+  };
+  const auto reported = [](const std::string& text, std::size_t most) {
+    const auto h = harness::readHarness(text, "b")->harness;
+    const auto a = analyseFast(h);
+    const auto report = report::text("b", h, a, {});
+    return a.verdict == Verdict::NotJudged && report.size() < most && !draw::svgOf(picture::loomDrawing(picture::layOut(h, library()), {}, true), "x").empty();
+  };
+  CHECK(bounded([&] { return reported(bench({}, std::string(5'000'000, 'N')), 20'000); }));
+  std::string keys, marks;
+  for (int k = 0; k < 100'000; ++k) keys += "\"k" + std::to_string(k) + "\": 1, ";
+  for (int k = 0; k < 50'000; ++k) marks += (k > 0 ? "," : "") + std::string("{\"id\": \"m") + std::to_string(k) + "\", \"wire\": \"w1\", \"mark\": \"seen\", \"digest\": \"x\", \"y\": 1}";
+  CHECK(bounded([&] { return reported(bench(keys), 20'000); }));
+  CHECK(bounded([&] { return reported(bench("\"marks\": [" + marks + "],"), 20'000); }));
+  // A text is cut and broken in one go, however long it is.
+  const std::string word(5'000'000, 'w');
+  CHECK(bounded([&] { return draw::shortened(word, 10, false, false, 300).size() < 100 && draw::wrapped(word, 10, false, false, 300).size() > 1000; }));
+}
+
+TEST_CASE("what to measure at each wire of a very large bench is not worked out, and that is said") {
+  const auto h = good("bridge");
+  const auto a = analyseFast(h);
+  const wiring::ExpectedVoltages few(*a.solved, h.connections.size());
+  const wiring::ExpectedVoltages many(*a.solved, 10'000'000);
+  CHECK_FALSE(few.tooMany());
+  CHECK(many.tooMany());
+  for (const auto& c : h.connections) {
+    CHECK(few.at(c.a) == wiring::expectedVoltage(*a.solved, c.a));
+    CHECK(many.at(c.a).empty());
+  }
 }
 
 TEST_CASE("huge, deep and endless files get one sentence, in bounded memory") {

@@ -8,6 +8,7 @@
 #include "core/base/address.h"
 #include "core/bench/bench.h"
 #include "core/checks/analysis.h"
+#include "core/choose/stock.h"
 #include "core/harness/differences.h"
 #include "core/harness/document_file.h"
 #include "core/harness/edit_maker.h"
@@ -22,6 +23,7 @@
 #include "core/parts/truth_table.h"
 #include "core/parts/typed_part.h"
 #include "core/program/pins_used.h"
+#include "core/wiring/wire_table.h"
 
 namespace bold::fuzz {
 namespace {
@@ -131,6 +133,30 @@ void typedText(std::string_view bytes) {
   for (const auto& p : parts::typedParts(bytes)) promise(!p.text.empty() && library().find(p.part) != nullptr, "a typed part is a part");
   const auto query = parts::parseQuery(bytes);
   for (const auto& p : library().search({})) promise(parts::score(*p, query) >= 0, "a score is no debt");
+}
+
+void lists(std::string_view bytes) {
+  const auto read = choose::readStock(bytes, library());
+  for (const auto& p : read.problems) oneSentence(p);
+  for (const auto& [part, n] : read.stock) promise(!part.empty() && n >= 0, "a count is a count of something");
+  // What the drawer writes it reads: the counts, and the lines that it could not read.
+  const auto written = choose::writeStock(read.stock, read.unread);
+  const auto again = choose::readStock(written, library());
+  promise(again.stock == read.stock, "what lies in the drawer is read as it was written");
+  promise(again.unread == read.unread, "and no line of it is lost");
+  promise(choose::writeStock(again.stock, again.unread) == written, "and written again it is the same");
+  static const auto demo = [] {
+    harness::Harness h;
+    h.devices = {{.id = "uno", .part = "board-uno-atmega328p"}, {.id = "s1", .part = "l298n-module"}};
+    return h;
+  }();
+  const auto table = wiring::readWireTable(demo, library(), bytes);
+  int last = 0;
+  for (const auto& line : table.lines) {
+    promise(line.number > last, "lines come in their order");
+    last = line.number;
+    promise(!line.does.empty() || !line.why.empty(), "a line does something, or it is said why not");
+  }
 }
 
 void program(std::string_view bytes) {

@@ -9,6 +9,8 @@ namespace bold::fuzz {
 void harnessFile(std::string_view bytes);
 void partFile(std::string_view bytes);
 void typedText(std::string_view bytes);
+/// What lies in the drawer, and a wire list: both come from spreadsheets.
+void lists(std::string_view bytes);
 /// A source: its first byte tells the language (p: Python, c: C, else C++).
 void program(std::string_view bytes);
 

@@ -245,9 +245,19 @@ TEST_CASE("another bench is compared in words and in the loom, until the dialog 
 TEST_CASE("the window writes what the command line writes") {
   Typist w;
   const auto path = w.open("demo/wave-tank.harness");
+  gui::Exporter exporter(w.session, w.main);
+  std::optional<QString> why;
+  QObject::connect(&exporter, &gui::Exporter::done, [&](const QString& s) { why = s; });
+  const auto exported = [&](const std::string& to, const QString& what) {
+    why.reset();
+    exporter.begin(QString::fromStdString(to), what);
+    REQUIRE(eventually([&] { return why.has_value(); }));
+    return *why;
+  };
   for (const std::string ending : {"svg", "csv", "h", "py", "png", "pdf"}) {
     const auto mine = w.folder.path("mine." + ending);
-    CHECK(gui::exportTo(w.session, QString::fromStdString(mine), {}) == "");
+    CHECK(exported(mine, {}) == "");
+    CHECK(exported(mine, {}).contains("There is a file here already"));
     const auto theirs = w.folder.path("theirs." + ending);
     CHECK(run({"export", path, "--output", theirs}).code == 0);
     Disk disk;
@@ -257,7 +267,7 @@ TEST_CASE("the window writes what the command line writes") {
     CHECK(a->size() > 100);
     if (ending != "pdf") CHECK(*a == *b);  // fonts of a PDF stand in the order of a table that a program may shuffle
   }
-  CHECK(gui::exportTo(w.session, QString::fromStdString(w.folder.path("x.doc")), {}).startsWith("A file ends in"));
-  CHECK(gui::exportTo(w.session, QString::fromStdString(w.folder.path("x.svg")), "pins").contains("does not hold"));
-  CHECK_FALSE(gui::exportTo(w.session, "/no/such/folder/x.svg", {}).isEmpty());
+  CHECK(exported(w.folder.path("x.doc"), {}).startsWith("A file ends in"));
+  CHECK(exported(w.folder.path("x.svg"), "pins").contains("does not hold"));
+  CHECK_FALSE(exported("/no/such/folder/x.svg", {}).isEmpty());
 }

@@ -9,7 +9,7 @@ namespace bold::checks {
 /// A repair in the making: an EditMaker that speaks of a bench by its terminals, devices and connections. All of it is planned.
 class RepairDraft {
  public:
-  explicit RepairDraft(const bench::Bench& bench) : m_bench(bench), m_maker(*bench.ids, harness::State::Planned) {}
+  explicit RepairDraft(const bench::Bench& bench) : m_bench(bench), m_maker(bench.ids, harness::State::Planned) {}
 
   RepairDraft& wire(const Address& a, const Address& b, const std::string& colour, std::optional<int> gauge = {},
                     std::optional<Metres> length = {});

@@ -67,7 +67,8 @@ std::string hangsOn(const harness::Harness& h, const bench::Bench& b, const benc
 
 }  // namespace
 
-BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& library, const std::set<std::string>& gone) {
+BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& library, const std::set<std::string>& gone,
+                     const std::set<std::string>& controllers) {
   auto h = harness;
   std::erase_if(h.connections, [&](const auto& c) { return gone.contains(c.id); });
   h = harness::asPlanned(h);
@@ -76,6 +77,7 @@ BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& libr
   for (std::size_t d = 0; d < b.devices.size(); ++d) {
     const auto& part = b.devices[d].part;
     if (b.devices[d].unknown || !parts::isController(*part)) continue;
+    if (!controllers.empty() && !controllers.contains(b.devices[d].doc.id)) continue;
     m_parts.push_back(part);
     const auto first = m_pins.size();
     const auto arrangement = places::arrangementOf(*part);
@@ -100,6 +102,7 @@ BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& libr
     if (numbered)
       std::stable_sort(m_pins.begin() + static_cast<std::ptrdiff_t>(first), m_pins.end(),
                        [](const Pin& x, const Pin& y) { return number(x.facts->pin->code) < number(y.facts->pin->code); });
+    for (auto k = first; k < m_pins.size(); ++k) m_byAddress.emplace(m_pins[k].address, static_cast<int>(k));
     const auto budget = [&](const std::vector<parts::Node>& pins, double most) {
       PinBudget out{{}, most};
       for (const auto& n : pins)
@@ -115,8 +118,8 @@ BoardPins::BoardPins(const harness::Harness& harness, const parts::Library& libr
 }
 
 int BoardPins::find(const std::string& controller, const std::string& terminal) const {
-  const auto it = std::ranges::find(m_pins, Address{controller, terminal}, &Pin::address);
-  return it == m_pins.end() ? -1 : static_cast<int>(it - m_pins.begin());
+  const auto it = m_byAddress.find({controller, terminal});
+  return it == m_byAddress.end() ? -1 : it->second;
 }
 
 std::string against(const PinDemand& d, const BoardPins::Pin& pin) {

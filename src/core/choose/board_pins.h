@@ -25,7 +25,10 @@ class BoardPins {
     std::string taken;  ///< by what, in words; empty: it is free
   };
 
-  BoardPins(const harness::Harness& harness, const parts::Library& library, const std::set<std::string>& gone);
+  /// @param gone connections that count as taken away
+  /// @param controllers whose pins are asked for; empty: of all
+  BoardPins(const harness::Harness& harness, const parts::Library& library, const std::set<std::string>& gone,
+            const std::set<std::string>& controllers = {});
 
   const std::vector<Pin>& pins() const { return m_pins; }
   int find(const std::string& controller, const std::string& terminal) const;  ///< by id; -1: none
@@ -36,6 +39,7 @@ class BoardPins {
  private:
   std::vector<std::shared_ptr<const parts::Part>> m_parts;
   std::vector<Pin> m_pins;
+  std::map<Address, int> m_byAddress;
   std::vector<PinBudget> m_budgets;
 };
 

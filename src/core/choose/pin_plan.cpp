@@ -49,7 +49,11 @@ struct Question {
 };
 
 Question ask(const harness::Harness& h, const parts::Library& library, std::vector<PinDemand> demands, const std::set<std::string>& gone) {
-  Question q{BoardPins(h, library, gone), withOthers(h, library, std::move(demands)), {}};
+  // What stands on other boards is in nobody's way.
+  std::set<std::string> boards;
+  for (const auto& d : demands) boards.insert(d.controller);
+  Question q{BoardPins(h, library, gone, boards), withOthers(h, library, std::move(demands)), {}};
+  std::erase_if(q.demands, [&](const PinDemand& d) { return !boards.contains(d.controller); });
   const auto& pins = q.board.pins();
   for (const auto& pin : pins) q.puzzle.spots.push_back(pin.spot);
   q.puzzle.budgets = q.board.budgets();
@@ -59,12 +63,12 @@ Question ask(const harness::Harness& h, const parts::Library& library, std::vect
   for (const auto& d : q.demands)
     if (const int p = at(d); p >= 0 && d.wired) open[static_cast<std::size_t>(p)].taken.clear();
   int group = -1;
+  std::set<int> staying;  // pins that a signal stays on
   for (std::size_t s = 0; s < q.demands.size(); ++s) {
     const auto& d = q.demands[s];
     if (s == 0 || d.motor != q.demands[s - 1].motor || d.stays != q.demands[s - 1].stays) ++group;
     auto& fits = q.puzzle.fits.emplace_back();
-    const bool shared = d.stays && std::ranges::any_of(q.demands.begin(), q.demands.begin() + static_cast<std::ptrdiff_t>(s),
-                                                       [&](const PinDemand& x) { return x.stays && at(x) == at(d); });
+    const bool shared = d.stays && staying.contains(at(d));
     if (!d.stays)
       for (std::size_t p = 0; p < pins.size(); ++p)
         if (against(d, open[p]).empty()) fits.push_back(static_cast<int>(p));
@@ -74,6 +78,7 @@ Question ask(const harness::Harness& h, const parts::Library& library, std::vect
       q.demands.erase(q.demands.begin() + static_cast<std::ptrdiff_t>(s--));
       continue;
     }
+    if (d.stays) staying.insert(at(d));
     if (d.stays) fits = {at(d)};
     q.puzzle.wired.push_back(at(d));
     q.puzzle.group.push_back(group);

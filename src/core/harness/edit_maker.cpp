@@ -19,12 +19,12 @@ Connection between(ConnectionKind kind, const Address& a, const Address& b) {
 
 std::string EditMaker::freeId(const std::string& stem) {
   for (int n = 1;; ++n)
-    if (auto id = stem + std::to_string(n); m_taken.insert(id).second) return id;
+    if (auto id = stem + std::to_string(n); !m_taken->contains(id) && m_given.insert(id).second) return id;
 }
 
 std::string EditMaker::device(Device d, const std::string& stem) {
   if (d.id.empty()) d.id = freeId(stem);
-  m_taken.insert(d.id);
+  m_given.insert(d.id);
   d.state = m_state;
   auto id = d.id;
   m_edit.changes.emplace_back(Put<Device>{std::move(d), {}});

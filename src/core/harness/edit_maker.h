@@ -17,7 +17,8 @@ class EditMaker {
   explicit EditMaker(const Harness& harness) : EditMaker(harness.ids(), State::OnBench) {}
   /// @param taken ids in use, those of planned things included
   /// @param state of what is added: Planned, or OnBench. What is taken away is then to be removed, or gone.
-  EditMaker(std::set<std::string> taken, State state) : m_taken(std::move(taken)), m_state(state) {}
+  EditMaker(std::set<std::string> taken, State state) : EditMaker(std::make_shared<const std::set<std::string>>(std::move(taken)), state) {}
+  EditMaker(std::shared_ptr<const std::set<std::string>> taken, State state) : m_taken(std::move(taken)), m_state(state) {}
 
   /// "r3" for the stem "r"; it counts as taken from then on.
   std::string freeId(const std::string& stem);
@@ -44,7 +45,8 @@ class EditMaker {
   Edit take(std::string title) const;
 
  private:
-  std::set<std::string> m_taken;
+  std::shared_ptr<const std::set<std::string>> m_taken;  // of a bench that very many repairs are drafted for
+  std::set<std::string> m_given;                         // and taken since
   State m_state;
   Edit m_edit;
 

@@ -115,6 +115,7 @@ OwnPartDialog::OwnPartDialog(Session& session, const QString& text, QWidget* par
   connect(m_export, &QPushButton::clicked, this, &OwnPartDialog::exportFile);
   column->addWidget(buttons);
   m_text->setPlainText(text);
+  holdWork(this, {});  // nobody has changed it yet
 }
 
 void OwnPartDialog::showField(const parts::Path& path) {
@@ -217,6 +218,7 @@ void OwnPartDialog::judge() {
 }
 
 void OwnPartDialog::keep() {
+  (void)takeUp(*this);
   const auto wrong = m_session.file.keepOwnPart(m_text->toPlainText());
   if (!wrong.isEmpty()) {
     m_said->setText(wrong);
@@ -227,6 +229,7 @@ void OwnPartDialog::keep() {
 }
 
 void OwnPartDialog::exportFile() {
+  (void)takeUp(*this);
   const auto path = QFileDialog::getSaveFileName(this, tr("Export the part"), m_id->text() + ".json", tr("Parts (*.json)"));
   if (path.isEmpty()) return;
   (void)writeAsking(this, path, m_text->toPlainText().toStdString(), harness::Overwrite::AskUnlessAlike);

@@ -132,6 +132,39 @@ TEST_CASE("a window that is killed while it keeps leaves the old document or the
   }
 }
 
+TEST_CASE("a clock that went back or forward loses nothing of what was kept") {
+  for (const auto shift : {std::chrono::hours(-24 * 365 * 20), std::chrono::hours(-2), std::chrono::hours(2), std::chrono::hours(24 * 365 * 20)}) {
+    INFO(shift.count());
+    const TemporaryFolder folder;
+    Disk disk;
+    const auto path = folder.write("bench.harness", writeHarness(good("bridge")));
+    auto h = good("bridge");
+    {
+      const auto mine = Recovery::begin(disk, folder.path("state"));
+      REQUIRE(mine);
+      h.title = "first";
+      REQUIRE(mine->keep(h, library(), {path, digestOnDisk(disk, path)}));
+      // The clock is set; then the window keeps once more, and is gone.
+      for (const auto& e : std::filesystem::recursive_directory_iterator(folder.path()))
+        if (e.is_regular_file()) std::filesystem::last_write_time(e.path(), std::filesystem::file_time_type::clock::now() + shift);
+      h.title = "second";
+      REQUIRE(mine->keep(h, library(), {path, digestOnDisk(disk, path)}));
+    }
+    for (const auto& e : std::filesystem::recursive_directory_iterator(folder.path()))
+      if (e.is_regular_file()) std::filesystem::last_write_time(e.path(), std::filesystem::file_time_type::clock::now() - shift);
+    std::vector<Problem> problems;
+    const auto left = leftBehind(disk, folder.path("state"), problems);
+    CHECK(problems.empty());
+    REQUIRE(left.size() == 1);
+    CHECK(left[0].harness.title == "second");
+    CHECK(left[0].file.digest == digestOnDisk(disk, path));
+    // A new window takes another name, and does not write over it.
+    const auto other = Recovery::begin(disk, folder.path("state"));
+    REQUIRE(other);
+    CHECK(other->path() != left[0].path);
+  }
+}
+
 TEST_CASE("wherever the disk fails, a document is on disk, kept for recovery or still in hand") {
   int reached = 0;
   for (int at = 0; at < 40; ++at) {

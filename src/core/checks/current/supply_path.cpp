@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <map>
 
 #include "core/checks/queries.h"
 
@@ -14,14 +15,17 @@ template <class Stops>
 std::set<TerminalIndex> follow(const SolvedBench& s, TerminalIndex from, Stops stops) {
   std::set<TerminalIndex> seen{from};
   std::vector<TerminalIndex> open{from};
+  std::multimap<TerminalIndex, TerminalIndex> joined;  // by what wires join to what
+  for (const auto& l : s.bench.links)
+    if (s.nets.same(l.a, from)) joined.insert({{l.a, l.b}, {l.b, l.a}});
   const auto go = [&](TerminalIndex t) {
     if (t >= 0 && seen.insert(t).second) open.push_back(t);
   };
   while (!open.empty()) {
     const auto t = open.back();
     open.pop_back();
-    for (const auto& l : s.bench.links)
-      if (l.a == t || l.b == t) go(l.a == t ? l.b : l.a);
+    const auto [first, last] = joined.equal_range(t);
+    for (auto it = first; it != last; ++it) go(it->second);
     const int d = s.bench.deviceOf(t);
     const auto& device = s.bench.devices[d];
     for (const auto& e : device.part->elements) {
