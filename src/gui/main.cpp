@@ -1,7 +1,6 @@
 #include <QApplication>
 #include <QBuffer>
 #include <QCommandLineParser>
-#include <QFontDatabase>
 #include <QIcon>
 #include <QLocale>
 #include <QPdfWriter>
@@ -21,6 +20,7 @@
 #include "gui/session/session.h"
 #include "gui/steps.h"
 #include "gui/theme/palette.h"
+#include "render/bench_export.h"
 
 using namespace bold;
 using namespace bold::gui;
@@ -62,7 +62,7 @@ int main(int argc, char** argv) {
   options.addOption({"size", "Size of the window, such as 1024x700.", "SIZE"});
   options.addPositionalArgument("FILE", "A bench to open.");
   options.process(app);
-  if (QFontDatabase::families().isEmpty()) {
+  if (!render::fontsInstalled()) {
     std::fprintf(stderr, "bold-harness: no fonts are installed, and nothing could be read: install one, such as fonts-inter.\n");
     return 2;
   }

@@ -36,6 +36,9 @@ struct ExportOf {
                                            std::string_view ending, std::string_view what, const ExportOf& of,
                                            const std::function<bool()>& cancelled = {});
 
+/// Whether any text can be drawn on this machine. Needs a QGuiApplication.
+bool fontsInstalled();
+
 /// Whether fonts are needed for it.
 bool needsFonts(std::string_view ending);
 
