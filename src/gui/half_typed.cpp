@@ -52,8 +52,7 @@ void takeCells(QAbstractItemView& view, QStringList& refused) {
 void takeField(QLineEdit& field, QStringList& refused) {
   if (!field.isModified() || !field.property(kKind).isValid() || kindOf(&field) != FieldKind::Value) return;
   Q_EMIT field.editingFinished();
-  if (field.isModified())
-    refused << halfWords("\"%1\" cannot be taken as %2.").arg(field.text(), field.property(kWords).toString());
+  if (field.isModified()) refused << halfWords("\"%1\" cannot be taken as %2.").arg(field.text(), field.property(kWords).toString());
 }
 
 }  // namespace

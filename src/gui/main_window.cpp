@@ -73,7 +73,10 @@ QPushButton* button(const QString& text, const QString& name, QWidget* parent) {
 }  // namespace
 
 MainWindow::MainWindow(Session& session)
-    : m_session(session), m_notices(new NoticeBar), m_files(new FileActions(session, *m_notices, *this)), m_exporter(new Exporter(session, *this)) {
+    : m_session(session),
+      m_notices(new NoticeBar),
+      m_files(new FileActions(session, *m_notices, *this)),
+      m_exporter(new Exporter(session, *this)) {
   resize(kUsualSize);
   setMinimumSize(800, 500);
   setAcceptDrops(true);

@@ -191,9 +191,11 @@ TEST_CASE("an empty bench and every good bench make a sheet and a loom") {
 TEST_CASE("without fonts a page is not written, and that is said") {
   const TemporaryFolder folder;
   const auto bench = folder.write("tank.harness", readFile("demo/wave-tank.harness"));
-  const auto fonts = folder.write("fonts.conf", "<?xml version=\"1.0\"?><!DOCTYPE fontconfig SYSTEM \"fonts.dtd\"><fontconfig><dir>/nonexistent</dir></fontconfig>");
+  const auto fonts = folder.write(
+      "fonts.conf", "<?xml version=\"1.0\"?><!DOCTYPE fontconfig SYSTEM \"fonts.dtd\"><fontconfig><dir>/nonexistent</dir></fontconfig>");
   const auto bare = [&](const std::string& program, const std::string& arguments) {
-    return runProgram("bash", {"-c", "FONTCONFIG_FILE=" + fonts + " QT_QPA_FONTDIR=/nonexistent QT_QPA_PLATFORM=offscreen exec " + program + " " + arguments});
+    return runProgram("bash", {"-c", "FONTCONFIG_FILE=" + fonts + " QT_QPA_FONTDIR=/nonexistent QT_QPA_PLATFORM=offscreen exec " + program +
+                                         " " + arguments});
   };
   for (const std::string ending : {"pdf", "png"}) {
     const auto out = folder.path("out." + ending);

@@ -50,8 +50,10 @@ TEST_CASE("no command writes over what it was not given to read, until somebody 
       if (force) arguments.emplace_back("--force");
       return run(arguments);
     };
-    for (const auto& [path, why] : {std::pair{sketch, "is no bench"}, {other, "There is a bench here already"},
-                                    {readOnly, "The file is read-only"}, {link, "This is a link to"}}) {
+    for (const auto& [path, why] : {std::pair{sketch, "is no bench"},
+                                    {other, "There is a bench here already"},
+                                    {readOnly, "The file is read-only"},
+                                    {link, "This is a link to"}}) {
       INFO(path);
       const auto before = textOf(path);
       const auto said = to(path, false);

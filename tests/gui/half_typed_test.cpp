@@ -1,3 +1,5 @@
+#include "gui/half_typed.h"
+
 #include <QAbstractItemView>
 #include <QAbstractSpinBox>
 #include <QApplication>
@@ -14,7 +16,6 @@
 #include <set>
 
 #include "core/parts/own_parts.h"
-#include "gui/half_typed.h"
 #include "gui/panels/find_dialog.h"
 #include "gui/panels/own_part_dialog.h"
 #include "gui/stages/drawer_dialog.h"
@@ -70,7 +71,10 @@ struct Site {
   gui::Step step;
   QString subject;
 };
-const std::vector<Site> kSites{{gui::Step::Bench, "paddle"}, {gui::Step::Bench, "pump"}, {gui::Step::Bench, "carriage"}, {gui::Step::Bench, "uno"},
+const std::vector<Site> kSites{{gui::Step::Bench, "paddle"},
+                               {gui::Step::Bench, "pump"},
+                               {gui::Step::Bench, "carriage"},
+                               {gui::Step::Bench, "uno"},
                                {gui::Step::Wiring, "w1"}};
 
 void goTo(Window& w, const Site& site) {
@@ -268,7 +272,8 @@ TEST_CASE("what waits for Enter is told when the bench is saved, and asked about
   action(w, "Save")->trigger();
   QApplication::processEvents();
   bool told = false;
-  for (auto* l : w.main.findChildren<QLabel*>()) told = told || (l->isVisible() && l->text().contains("typed and not entered: the wire \"d12 s1\""));
+  for (auto* l : w.main.findChildren<QLabel*>())
+    told = told || (l->isVisible() && l->text().contains("typed and not entered: the wire \"d12 s1\""));
   CHECK(told);
   for (const char* way : {"New bench", "Quit"}) {
     INFO(way);

@@ -4,11 +4,13 @@
 #include <QLabel>
 #include <QMenuBar>
 #include <QPdfWriter>
+#include <QPlainTextEdit>
 #include <QTableWidget>
 #include <QTextBrowser>
 #include <catch2/catch.hpp>
 #include <filesystem>
 
+#include "core/base/embedded.h"
 #include "core/base/markup.h"
 #include "core/report/report.h"
 #include "gui/report_actions.h"
@@ -101,4 +103,19 @@ TEST_CASE("the printed report has every finding, every repair and the plan to ti
   CHECK(html.find("a&lt;b.harness") != std::string::npos);
   CHECK(html.find("<h2>To make on the bench</h2>") != std::string::npos);
   CHECK(html.find("&#9744; <b>To do:</b>") != std::string::npos);
+}
+
+TEST_CASE("Help > About holds the licence of everything that is compiled in") {
+  Window w;
+  action(w, "About Bold Harness")->trigger();
+  auto* about = w.main.findChild<QDialog*>("about");
+  REQUIRE(about);
+  CHECK(about->isVisible());
+  const auto text = about->findChild<QPlainTextEdit*>("licences")->toPlainText();
+  REQUIRE(embedded::licences().size() >= 8);
+  for (const auto& l : embedded::licences()) {
+    INFO(l.path);
+    CHECK(text.contains(QString::fromUtf8(l.text.data(), static_cast<qsizetype>(l.text.size())).trimmed()));
+  }
+  for (const char* name : {"CLI11", "JSON for Modern C++", "Eigen", "expected", "tree-sitter-cpp"}) CHECK(text.contains(name));
 }

@@ -67,7 +67,8 @@ TEST_CASE("closing asks what runs to give up, waits for it, and hands nothing ov
 TEST_CASE("a window closes while it judges, reads a program, tries stages and writes an export") {
   TemporaryFolder folder;
   std::string text = "void setup() { pinMode(9, OUTPUT); }\nvoid loop() {\n";
-  for (int k = 0; k < 20'000; ++k) text += "  if (analogRead(0) > " + std::to_string(k % 900) + ") digitalWrite(9, HIGH); else digitalWrite(9, LOW);\n";
+  for (int k = 0; k < 20'000; ++k)
+    text += "  if (analogRead(0) > " + std::to_string(k % 900) + ") digitalWrite(9, HIGH); else digitalWrite(9, LOW);\n";
   const auto source = QString::fromStdString(folder.write("long.ino", text + "}\n"));
   for (int round = 0; round < 3; ++round) {
     auto w = std::make_unique<Window>();

@@ -9,6 +9,7 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <catch2/catch.hpp>
+#include <filesystem>
 
 #include "core/harness/intent.h"
 #include "gui/program/plan_dialog.h"
@@ -215,4 +216,44 @@ TEST_CASE("a source of many thousand lines is shown and scrolled") {
   CHECK(w.view()->blockCount() > 20000);
   w.view()->light({"tank.ino", 20050, 1, 4});
   CHECK(w.view()->textCursor().blockNumber() == 20049);
+}
+
+TEST_CASE("a source outside the bench's folder is not opened until a person has seen where it lies and asked for it") {
+  Programmed w;
+  const auto elsewhere = QString::fromStdString(w.folder.path("elsewhere/tank.ino"));
+  std::filesystem::create_directories(w.folder.path("elsewhere"));
+  std::filesystem::create_directories(w.folder.path("bench"));
+  w.folder.write("elsewhere/tank.ino", readFile("demo/wave-tank-first-try.ino"));
+  const auto path = QString::fromStdString(w.folder.write("bench/bench.harness", readFile("demo/wave-tank.harness")));
+  w.main.openFile(path);
+  w.settle();
+  w.main.rail().setStep(gui::Step::Program);
+  // Chosen by hand it is opened, and stays so.
+  w.panel()->read({elsewhere});
+  REQUIRE(eventually([&] { return !w.session.program.reading() && !w.session.document.harness().sources.empty(); }));
+  w.settle();
+  auto* open = w.find<QPushButton>("openElsewhere");
+  REQUIRE(open);
+  CHECK(open->isHidden());
+  CHECK(w.view()->toPlainText().contains("void setup"));
+  bool ask = false;
+  REQUIRE(w.session.file.save(path, harness::Overwrite::Yes, ask).isEmpty());
+  // Somebody else opens the bench.
+  Window other;
+  other.main.openFile(path);
+  other.settle();
+  other.main.rail().setStep(gui::Step::Program);
+  auto* button = other.find<QPushButton>("openElsewhere");
+  REQUIRE(button);
+  CHECK(button->isVisible());
+  auto* text = other.main.findChild<gui::SourceView*>();
+  CHECK_FALSE(text->toPlainText().contains("void setup"));
+  CHECK(other.find<QLabel>("told")->text().contains(elsewhere));  // where it lies
+  CHECK(other.session.analyser.analysis().verdict != Verdict::Clear);
+  other.session.program.readAgain();
+  CHECK_FALSE(other.session.program.reading());
+  button->click();
+  other.settle();
+  CHECK(button->isHidden());
+  CHECK(text->toPlainText().contains("void setup"));
 }

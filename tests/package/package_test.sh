@@ -36,6 +36,13 @@ mkdir -p "$HOME" && mkdir -m 700 "$XDG_RUNTIME_DIR"
 # What the programs left in the user's home lies where XDG says.
 [ -z "$(find "$HOME" -mindepth 1 -maxdepth 1 ! -name .local ! -name .config ! -name .cache)" ] || fail "files outside of XDG folders"
 
+# The licence of everything that is compiled in, word for word.
+squeezed() { tr -s ' \n' ' ' | sed 's/ \. / /g'; }
+for licence in "$source"/third_party/licences/*.txt; do
+  wanted=$(sed '1,/^$/d' "$licence" | squeezed)
+  squeezed <"$root/usr/share/doc/bold-harness/copyright" | grep -qF -- "${wanted:0:2000}" || fail "the package does not hold $licence"
+done
+
 # A bench is known by its name, opens with the program, and has manuals.
 update-mime-database "$root/usr/share/mime"
 grep -q 'application/x-bold-harness+json:\*.harness' "$root/usr/share/mime/globs" || fail "the MIME type"

@@ -86,7 +86,8 @@ int writeNameless(const std::string& target, const std::string& text, const Writ
   const Closing closing{fd};
   if (const int error = writeInto(fd, text, w); error != 0) return error;
   const auto open = fmt::format("/proc/self/fd/{}", fd);
-  const int named = underFreeName(target, beside, [&](const char* name) { return ::linkat(AT_FDCWD, open.c_str(), AT_FDCWD, name, AT_SYMLINK_FOLLOW); });
+  const int named =
+      underFreeName(target, beside, [&](const char* name) { return ::linkat(AT_FDCWD, open.c_str(), AT_FDCWD, name, AT_SYMLINK_FOLLOW); });
   return named < 0 ? errno : 0;
 }
 
@@ -186,7 +187,8 @@ Result<bool> Disk::replace(const std::string& path, const std::string& text, Rea
     return fail({fmt::format("This is {}, not a file.", kindOf(old.st_mode)), path, "Nothing was written."});
   std::string beside;
   const bool asBefore = readers == Readers::AsBefore;
-  int error = writeBeside(target, text, {static_cast<mode_t>(asBefore && !stands ? 0666 : 0600), asBefore && stands ? &old : nullptr}, beside);
+  int error =
+      writeBeside(target, text, {static_cast<mode_t>(asBefore && !stands ? 0666 : 0600), asBefore && stands ? &old : nullptr}, beside);
   if (error != 0) return untouched("written", error);
   if (stands && old.st_nlink > 1) {
     const int same = ::open(target.c_str(), O_WRONLY | O_TRUNC | O_NOFOLLOW | O_CLOEXEC);

@@ -14,11 +14,12 @@ struct Range {
   bool nothing = true;  // 0 is one too
 };
 
-constexpr std::array kRanges{Range{Unit::One, 1e-9, 1e12},           Range{Unit::Volt, 1e-6, 1e5},       Range{Unit::Amp, 1e-12, 1e5},
-                             Range{Unit::Ohm, 1e-6, 1e9, false},    Range{Unit::Watt, 1e-9, 1e6},       Range{Unit::Farad, 1e-15, 1e4},
-                             Range{Unit::Henry, 1e-12, 1e4},         Range{Unit::Hertz, 1e-6, 1e11},     Range{Unit::Second, 1e-12, 1e7},
-                             Range{Unit::Metre, 1e-6, 1e4},          Range{Unit::Celsius, -100, 1000},   Range{Unit::KelvinPerWatt, 1e-4, 1e5},
-                             Range{Unit::AmpHour, 1e-6, 1e5, false}, Range{Unit::Awg, 0, 50}};
+constexpr std::array kRanges{
+    Range{Unit::One, 1e-9, 1e12},           Range{Unit::Volt, 1e-6, 1e5},     Range{Unit::Amp, 1e-12, 1e5},
+    Range{Unit::Ohm, 1e-6, 1e9, false},     Range{Unit::Watt, 1e-9, 1e6},     Range{Unit::Farad, 1e-15, 1e4},
+    Range{Unit::Henry, 1e-12, 1e4},         Range{Unit::Hertz, 1e-6, 1e11},   Range{Unit::Second, 1e-12, 1e7},
+    Range{Unit::Metre, 1e-6, 1e4},          Range{Unit::Celsius, -100, 1000}, Range{Unit::KelvinPerWatt, 1e-4, 1e5},
+    Range{Unit::AmpHour, 1e-6, 1e5, false}, Range{Unit::Awg, 0, 50}};
 
 const Range& rangeOf(Unit unit) {
   for (const auto& r : kRanges)

@@ -80,7 +80,8 @@ inline std::size_t oneOf(ObjectReader& r, const std::string& key, const std::vec
   if (!r.get(key)->is_string()) return 0;  // said already
   std::string all;
   for (std::size_t i = 0; i < words.size(); ++i) all += (i == 0 ? "\"" : i + 1 == words.size() ? " or \"" : ", \"") + words[i] + "\"";
-  r.report(key, fmt::format("is \"{}\": it can be {}", said, all), kept.empty() ? "It was taken as " + words.front() + "." : std::move(kept));
+  r.report(key, fmt::format("is \"{}\": it can be {}", said, all),
+           kept.empty() ? "It was taken as " + words.front() + "." : std::move(kept));
   return 0;
 }
 

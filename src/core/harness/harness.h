@@ -103,7 +103,8 @@ struct Goal {
   bool operator==(const Goal&) const = default;
 };
 
-/// By what a program may count its pins: what is printed, the position on the header, the chip's own number, the number that its libraries use.
+/// By what a program may count its pins: what is printed, the position on the header, the chip's own number, the number that its libraries
+/// use.
 inline const std::vector<std::string> kNumberings{"label", "position", "chip", "program"};
 
 /// The word for what a source was counted by (PinUse::numbering), as an assignment has it.

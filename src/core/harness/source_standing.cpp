@@ -95,7 +95,8 @@ std::vector<std::string> staleSources(const Harness& h) {
         out.push_back(fmt::format("the program's source {} is not there: what it says of pins is not known", file));
       if (f.standing == Standing::Changed) out.push_back(fmt::format("the program's source {} was changed since it was read", file));
       if (f.standing == Standing::Elsewhere)
-        out.push_back(fmt::format("the program's source {} lies outside the bench's folder: it is opened only when somebody asks for it", file));
+        out.push_back(
+            fmt::format("the program's source {} lies outside the bench's folder: it is opened only when somebody asks for it", file));
       if (f.standing == Standing::Unlooked)
         out.push_back(fmt::format("nobody looked whether the program's source {} is still as it was read", file));
     }

@@ -68,7 +68,11 @@ std::string listText(const std::vector<Line>& list, std::string_view before) {
     out += (out.size() == 1 ? first : follows ? gap(*line.index) : usual) + line.text;
     last = line.index;
   }
-  return out + (old.empty() ? "\n  " : std::string(before.substr(from(old.size() - 1) + old.back().size(), before.size() - 1 - from(old.size() - 1) - old.back().size()))) + "]";
+  return out +
+         (old.empty() ? "\n  "
+                      : std::string(before.substr(from(old.size() - 1) + old.back().size(),
+                                                  before.size() - 1 - from(old.size() - 1) - old.back().size()))) +
+         "]";
 }
 
 // Files of other systems end their lines otherwise; what is written into one does so too. (A text within JSON holds no line end.)

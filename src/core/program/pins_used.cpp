@@ -87,7 +87,8 @@ class Collecting {
   }
 
   void untold(std::string what, Spot where) {
-    std::ranges::replace_if(what, [](char c) { return c >= 0 && c < ' '; }, ' ');  // names of files may hold anything
+    std::ranges::replace_if(
+        what, [](char c) { return c >= 0 && c < ' '; }, ' ');  // names of files may hold anything
     if (std::ranges::any_of(m_out.untold, [&](const auto& u) { return u.place == where && u.what == what; })) return;
     if (m_out.untold.size() < kMostUntold) m_out.untold.push_back({std::move(what), std::move(where)});
   }

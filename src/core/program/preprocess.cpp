@@ -75,10 +75,10 @@ class Preprocessor {
   std::set<int> m_once;
   ExpandedText m_out;
   bool m_full = false;
-  std::size_t m_grown = 0;   // words out of macros, those within others each time
-  std::size_t m_kept = 0;    // macros that were kept aside
-  std::size_t m_ignored = 0; // conditions that are open and too deep to be read
-  std::size_t m_off = 0;     // of the open ones: those whose branch is not read
+  std::size_t m_grown = 0;    // words out of macros, those within others each time
+  std::size_t m_kept = 0;     // macros that were kept aside
+  std::size_t m_ignored = 0;  // conditions that are open and too deep to be read
+  std::size_t m_off = 0;      // of the open ones: those whose branch is not read
   int m_included = 0;
 
   // A condition that is open, the innermost last.

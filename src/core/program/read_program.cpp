@@ -205,8 +205,8 @@ std::string commonFolder(FileSystem& disk, const std::vector<std::string>& files
   return out;
 }
 
-Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board,
-                                const PublicCalls& calls, const std::function<bool()>& cancelled) {
+Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board, const PublicCalls& calls,
+                                const std::function<bool()>& cancelled) {
   const auto folder = commonFolder(disk, files);
   std::vector<Problem> problems;
   std::vector<std::string> named;
@@ -232,7 +232,8 @@ Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>
     if (!disk.exists(whole)) return std::nullopt;
     const auto state = disk.state(whole);
     const auto leadsTo = disk.canonical(whole);
-    if (!state.regular || std::ranges::none_of(folders, [&](const std::string& f) { return leadsTo.starts_with(f + "/"); })) return std::nullopt;
+    if (!state.regular || std::ranges::none_of(folders, [&](const std::string& f) { return leadsTo.starts_with(f + "/"); }))
+      return std::nullopt;
     auto text = disk.read(whole);
     return text ? std::optional(std::move(*text)) : std::nullopt;
   };

@@ -19,8 +19,8 @@ struct ReadProgram {
 /// @param board part of the controller, for what its compiler defines; empty: not known
 /// @param cancelled asked now and then; where it says yes the rest is not read, and what comes back is of no use
 /// Errors: none of the files can be read.
-Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board,
-                                const PublicCalls& calls, const std::function<bool()>& cancelled = {});
+Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board, const PublicCalls& calls,
+                                const std::function<bool()>& cancelled = {});
 
 /// The folder that all of these lie below; absolute.
 std::string commonFolder(FileSystem& disk, const std::vector<std::string>& files);

@@ -54,8 +54,7 @@ Parsed parse(Language language, std::string_view text, const std::function<bool(
   for (auto size = text.size();; size = std::min(size / 4, kFirstPart)) {
     ts_parser_reset(parser.get());
     Pieces pieces{text.substr(0, size), cancelled};
-    if (auto* tree = ts_parser_parse(parser.get(), nullptr, {&pieces, &Pieces::read, TSInputEncodingUTF8}))
-      return {Tree(tree), size};
+    if (auto* tree = ts_parser_parse(parser.get(), nullptr, {&pieces, &Pieces::read, TSInputEncodingUTF8})) return {Tree(tree), size};
   }
 }
 

@@ -34,7 +34,8 @@ struct Parsed {
 
 /// Never fails: what is broken stands in the tree as an error. A text that takes longer than `most` is parsed as far as a first part of it.
 /// @param cancelled asked now and then; where it says yes the rest of the text counts as not there
-Parsed parse(Language language, std::string_view text, const std::function<bool()>& cancelled = {}, std::uint64_t mostMicroseconds = 3'000'000);
+Parsed parse(Language language, std::string_view text, const std::function<bool()>& cancelled = {},
+             std::uint64_t mostMicroseconds = 3'000'000);
 
 /// What could not be read: the outermost errors and what is missing, as bytes of the text. At most 50.
 std::vector<std::pair<std::uint32_t, std::uint32_t>> errorsOf(TSNode root);

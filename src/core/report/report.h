@@ -53,10 +53,10 @@ std::string sarifResults(const FileAnalysis& bench);  ///< empty when there are 
 /// What is said of a file at the end.
 struct SarifFile {
   std::string file;
-  std::string verdict;            ///< empty: it could not be read
-  std::vector<std::string> why;   ///< of the verdict: what keeps it from being better
-  std::vector<std::string> taken; ///< for granted
-  std::vector<Problem> problems;  ///< `where` is a JSON pointer behind "#", or anything
+  std::string verdict;             ///< empty: it could not be read
+  std::vector<std::string> why;    ///< of the verdict: what keeps it from being better
+  std::vector<std::string> taken;  ///< for granted
+  std::vector<Problem> problems;   ///< `where` is a JSON pointer behind "#", or anything
 };
 std::string sarifEnd(const std::vector<SarifFile>& files);
 

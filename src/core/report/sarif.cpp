@@ -127,8 +127,7 @@ std::string sarifEnd(const std::vector<SarifFile>& files) {
     }
     const Json file{{"physicalLocation", {{"artifactLocation", {{"uri", uriOf(f.file)}}}}}};
     for (const auto& [level, list] : {std::pair{"warning", &f.why}, {"note", &f.taken}})
-      for (const auto& s : *list)
-        notes.push_back({{"level", level}, {"message", {{"text", s + "."}}}, {"locations", Json::array({file})}});
+      for (const auto& s : *list) notes.push_back({{"level", level}, {"message", {{"text", s + "."}}}, {"locations", Json::array({file})}});
   }
   Json invocation{{"executionSuccessful", all}};
   if (!notes.empty()) invocation["toolExecutionNotifications"] = notes;

@@ -247,7 +247,8 @@ bool WireFilter::fits(const ListedWire& w) const {
   return std::ranges::all_of(m_words, [&](const auto& word) { return fitsWord(w, word, text); });
 }
 
-ExpectedVoltages::ExpectedVoltages(const bench::SolvedBench& solved, std::size_t ends) : m_solved(solved), m_poles(solved.bench.devices.size()) {
+ExpectedVoltages::ExpectedVoltages(const bench::SolvedBench& solved, std::size_t ends)
+    : m_solved(solved), m_poles(solved.bench.devices.size()) {
   const auto& bench = solved.bench;
   for (const auto& p : solved.points) {
     if (!p->solved() || !bench::expected(p->corner()) || p->command().supply >= 0) continue;

@@ -88,8 +88,8 @@ class ExpectedVoltages {
 
  private:
   const bench::SolvedBench& m_solved;
-  std::vector<const bench::OperatingPoint*> m_points;       // that a meter sees
-  std::vector<std::vector<bench::TerminalIndex>> m_poles;   // by device: the negative poles that it may be held against
+  std::vector<const bench::OperatingPoint*> m_points;      // that a meter sees
+  std::vector<std::vector<bench::TerminalIndex>> m_poles;  // by device: the negative poles that it may be held against
   bool m_tooMany = false;
 };
 

@@ -14,12 +14,11 @@
 #include <functional>
 #include <set>
 
+#include "core/base/number.h"
 #include "gui/panels/spoken.h"
 #include "gui/qs.h"
 #include "gui/theme/palette.h"
 #include "gui/theme/plain_text.h"
-
-#include "core/base/number.h"
 
 namespace bold::gui {
 namespace {

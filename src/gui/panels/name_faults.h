@@ -10,7 +10,8 @@ namespace bold::gui {
 
 class Session;
 
-/// Stands in the place of the findings while they are hidden: faults are named in words, a line each, then both lists stand beside each other.
+/// Stands in the place of the findings while they are hidden: faults are named in words, a line each, then both lists stand beside each
+/// other.
 class NameFaults : public QWidget {
   Q_OBJECT
  public:

@@ -302,8 +302,9 @@ void ProgramPanel::fillPins(const harness::SourceRead& s) {
 void ProgramPanel::markSource() {
   const auto file = m_file->currentText().toStdString();
   const auto* text = m_session.program.text(file);
-  m_source->show(text, m_elsewhere->isVisibleTo(this) ? tr("%1 was not opened.").arg(QString::fromStdString(file))
-                                                      : tr("%1 cannot be read: it may have been moved or renamed.").arg(QString::fromStdString(file)));
+  m_source->show(text, m_elsewhere->isVisibleTo(this)
+                           ? tr("%1 was not opened.").arg(QString::fromStdString(file))
+                           : tr("%1 cannot be read: it may have been moved or renamed.").arg(QString::fromStdString(file)));
   std::vector<SourceView::Mark> marks;
   for (int r = 0; r < static_cast<int>(m_rows.size()); ++r) {
     const auto& row = m_rows[r];

@@ -8,8 +8,7 @@ namespace {
 constexpr int kStaleAfter = 200;  // ms: what is judged sooner never looks out of date
 }  // namespace
 
-Analyser::Analyser(const Document& document, QObject* parent)
-    : QObject(parent), m_document(document) {
+Analyser::Analyser(const Document& document, QObject* parent) : QObject(parent), m_document(document) {
   m_staleTimer.setSingleShot(true);
   m_staleTimer.setInterval(kStaleAfter);
   connect(&m_staleTimer, &QTimer::timeout, this, [this] {

@@ -6,8 +6,8 @@ namespace bold::gui {
 
 class Document;
 
-/// For a class: what is found stays hidden until somebody has named the faults. Chosen once, it holds for every bench that is opened, until that
-/// one is revealed. No lock: whoever switches it off sees everything.
+/// For a class: what is found stays hidden until somebody has named the faults. Chosen once, it holds for every bench that is opened, until
+/// that one is revealed. No lock: whoever switches it off sees everything.
 class Concealment : public QObject {
   Q_OBJECT
  public:

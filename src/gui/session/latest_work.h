@@ -41,8 +41,8 @@ class LatestWork {
 
  private:
   std::shared_ptr<std::atomic<quint64>> m_latest;
-  QObject m_window;       // in whose thread things are handed over; what is still on its way goes with it
-  QThreadPool m_thread;   // one thread; goes first, and waits
+  QObject m_window;      // in whose thread things are handed over; what is still on its way goes with it
+  QThreadPool m_thread;  // one thread; goes first, and waits
 };
 
 }  // namespace bold::gui

@@ -12,8 +12,7 @@ namespace {
 constexpr int kSourceSettles = 150;  // ms: editors write in several steps
 }
 
-ProgramReader::ProgramReader(Document& document, BenchFile& file, QObject* parent)
-    : QObject(parent), m_document(document), m_file(file) {
+ProgramReader::ProgramReader(Document& document, BenchFile& file, QObject* parent) : QObject(parent), m_document(document), m_file(file) {
   m_settled.setSingleShot(true);
   m_settled.setInterval(kSourceSettles);
   connect(&m_watcher, &QFileSystemWatcher::fileChanged, &m_settled, qOverload<>(&QTimer::start));

@@ -21,37 +21,38 @@ void StageSearch::begin(const std::string& motor, const std::string& supply, std
   m_motor = motor;
   m_all = 0;
   m_done = false;
-  m_work.begin([this, h = m_document.harness(), library = m_document.library(), motor, supply, judged = std::move(judged)](const auto& run) {
-    Options options;
-    options.cancelled = [&] { return run.cancelled(); };
-    const auto before = choose::beforeStages(h, library, motor, options, judged);
-    if (!before) return;
-    const auto offers = choose::stagesFor(h, library, motor);
-    const int all = static_cast<int>(offers.size());
-    std::vector<choose::Candidate> tried, fresh;
-    QElapsedTimer since;
-    since.start();
-    for (const auto& offer : offers) {
-      auto one = choose::candidate(h, library, motor, offer, supply, options, *before);
-      if (!one || run.cancelled()) return;
-      fresh.push_back(std::move(*one));
-      if (&offer != &offers.back() && since.elapsed() < kHandOver) continue;
-      since.restart();
-      tried.insert(tried.end(), fresh.begin(), fresh.end());
-      run.hand([this, all, found = std::exchange(fresh, {})] { take(found, all); });
-    }
-    std::ranges::sort(tried, choose::better);
-    for (const auto& c : tried) {
-      auto change = choose::smallestChange(h, library, motor, c, options, *before);
-      if (run.cancelled()) return;
-      if (!c.excluded.empty() || c.against.empty()) continue;
-      run.hand([this, c, change = std::move(change)] { takeChange(c, change); });
-    }
-    run.hand([this] {
-      m_done = true;
-      Q_EMIT changed();
-    });
-  });
+  m_work.begin(
+      [this, h = m_document.harness(), library = m_document.library(), motor, supply, judged = std::move(judged)](const auto& run) {
+        Options options;
+        options.cancelled = [&] { return run.cancelled(); };
+        const auto before = choose::beforeStages(h, library, motor, options, judged);
+        if (!before) return;
+        const auto offers = choose::stagesFor(h, library, motor);
+        const int all = static_cast<int>(offers.size());
+        std::vector<choose::Candidate> tried, fresh;
+        QElapsedTimer since;
+        since.start();
+        for (const auto& offer : offers) {
+          auto one = choose::candidate(h, library, motor, offer, supply, options, *before);
+          if (!one || run.cancelled()) return;
+          fresh.push_back(std::move(*one));
+          if (&offer != &offers.back() && since.elapsed() < kHandOver) continue;
+          since.restart();
+          tried.insert(tried.end(), fresh.begin(), fresh.end());
+          run.hand([this, all, found = std::exchange(fresh, {})] { take(found, all); });
+        }
+        std::ranges::sort(tried, choose::better);
+        for (const auto& c : tried) {
+          auto change = choose::smallestChange(h, library, motor, c, options, *before);
+          if (run.cancelled()) return;
+          if (!c.excluded.empty() || c.against.empty()) continue;
+          run.hand([this, c, change = std::move(change)] { takeChange(c, change); });
+        }
+        run.hand([this] {
+          m_done = true;
+          Q_EMIT changed();
+        });
+      });
 }
 
 void StageSearch::take(std::vector<choose::Candidate> candidates, int all) {

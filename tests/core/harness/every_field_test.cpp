@@ -16,8 +16,8 @@ using namespace bold;
 using namespace bold::harness;
 using namespace bold::test;
 
-// Every field that the schema has, in one bench, and each of them filled in as nobody should: it is named, or the whole report is what it is
-// without the field. Nothing in a file is silent.
+// Every field that the schema has, in one bench, and each of them filled in as nobody should: it is named, or the whole report is what it
+// is without the field. Nothing in a file is silent.
 namespace {
 
 const Json& schema() {
@@ -36,7 +36,8 @@ Json everything() {
   const auto motor = j["goals"][0]["motor"].get<std::string>();
   j["settings"] = {{"ambient", "25 degC"}, {"names", "position"}};
   auto& device = j["devices"][0];
-  device.update(Json{{"name", "A name"}, {"group", "a group"}, {"state", "on the bench"}, {"turned", 90}, {"below", true}, {"orderSeen", true}});
+  device.update(
+      Json{{"name", "A name"}, {"group", "a group"}, {"state", "on the bench"}, {"turned", 90}, {"below", true}, {"orderSeen", true}});
   j["devices"].push_back({{"id", "spare"}, {"part", "battery-4aa-alkaline"}, {"overrides", {{"resistance", "0.5 ohm"}}}});
   j["devices"].push_back({{"id", "stage"}, {"part", "l298n-module"}, {"settings", {{"regulator", {{"value", "on"}, {"planned", "off"}}}}}});
   j["devices"].push_back({{"id", "stage2"}, {"part", "l298n-module"}, {"settings", {{"regulator", "off"}}}});
@@ -56,7 +57,8 @@ Json everything() {
   if (!goal.contains("channel")) goal["channel"] = "A";
   auto& pin = j["assignments"][0];
   pin.update(Json{{"numbering", "label"}, {"active", "high"}, {"source", source}});
-  const Json facts{{"pwm", "490 Hz"}, {"dutyCap", 0.8}, {"ramp", true}, {"stepsPerTurn", 200}, {"pulse", "10 us"}, {"sequence", "full"}, {"source", source}};
+  const Json facts{{"pwm", "490 Hz"},  {"dutyCap", 0.8},     {"ramp", true},    {"stepsPerTurn", 200},
+                   {"pulse", "10 us"}, {"sequence", "full"}, {"source", source}};
   if (!j.contains("program") || j["program"].empty()) j["program"] = Json::array({{{"id", "facts-x"}, {"motor", motor}}});
   for (const auto& [key, v] : facts.items())
     if (!j["program"][0].contains(key)) j["program"][0][key] = v;
@@ -64,24 +66,51 @@ Json everything() {
   j["sources"] = Json::array({{{"id", "source-x"},
                                {"controller", "uno"},
                                {"files", Json::array({{{"file", "tank.ino"}, {"digest", "abc"}}})},
-                               {"pins", Json::array({{{"word", "9"}, {"numbering", "program"}, {"name", "PADDLE"}, {"terminal", "D9"},
-                                                      {"also", Json::array({{{"name", "EN"}, {"number", spot}}})}, {"number", spot},
-                                                      {"places", Json::array({spot})}, {"does", {"output", "pwm"}}, {"duty", 0.5},
-                                                      {"written", 128}, {"scale", 255}, {"frequency", "490 Hz"}, {"pulse", "1 ms"},
-                                                      {"rate", "100 Hz"}, {"last", "low"}, {"sure", true}},
+                               {"pins", Json::array({{{"word", "9"},
+                                                      {"numbering", "program"},
+                                                      {"name", "PADDLE"},
+                                                      {"terminal", "D9"},
+                                                      {"also", Json::array({{{"name", "EN"}, {"number", spot}}})},
+                                                      {"number", spot},
+                                                      {"places", Json::array({spot})},
+                                                      {"does", {"output", "pwm"}},
+                                                      {"duty", 0.5},
+                                                      {"written", 128},
+                                                      {"scale", 255},
+                                                      {"frequency", "490 Hz"},
+                                                      {"pulse", "1 ms"},
+                                                      {"rate", "100 Hz"},
+                                                      {"last", "low"},
+                                                      {"sure", true}},
                                                      {{"word", "3"}, {"terminal", "D3"}}})},
-                               {"groups", Json::array({{{"kind", "step"}, {"name", "carriage"}, {"pins", {{"step", "9"}, {"dir", "3"}}},
-                                                        {"states", {"10", "01"}}, {"turn", 200}, {"rate", "100 Hz"}, {"place", spot}}})},
+                               {"groups", Json::array({{{"kind", "step"},
+                                                        {"name", "carriage"},
+                                                        {"pins", {{"step", "9"}, {"dir", "3"}}},
+                                                        {"states", {"10", "01"}},
+                                                        {"turn", 200},
+                                                        {"rate", "100 Hz"},
+                                                        {"place", spot}}})},
                                {"untold", Json::array({{{"what", "something"}, {"place", spot}}})},
                                {"told", 3},
                                {"asked", 4},
                                {"console", spot}}});
-  j["marks"] = Json::array({{{"id", "mark-x"}, {"wire", id}, {"mark", "wrong"}, {"digest", "abc"}, {"by", "AB"}, {"at", "2026-11-30T10:12"},
-                             {"found", {"spare.P", "spare.N"}}, {"remark", "it was loose"}}});
-  j["rounds"] = Json::array({{{"id", "round-x"}, {"reader", "AB"}, {"at", "2026-11-30T10:12"}, {"shuffle", 7},
-                              {"answers", Json::array({{{"wire", id}, {"fromSecond", true}, {"digest", "abc"}, {"said", "d9"}, {"means", "uno.D9"},
-                                                        {"at", "2026-11-30T10:12"}}})},
-                              {"counts", {{"uno", 5}}}}});
+  j["marks"] = Json::array({{{"id", "mark-x"},
+                             {"wire", id},
+                             {"mark", "wrong"},
+                             {"digest", "abc"},
+                             {"by", "AB"},
+                             {"at", "2026-11-30T10:12"},
+                             {"found", {"spare.P", "spare.N"}},
+                             {"remark", "it was loose"}}});
+  j["rounds"] = Json::array(
+      {{{"id", "round-x"},
+        {"reader", "AB"},
+        {"at", "2026-11-30T10:12"},
+        {"shuffle", 7},
+        {"answers",
+         Json::array(
+             {{{"wire", id}, {"fromSecond", true}, {"digest", "abc"}, {"said", "d9"}, {"means", "uno.D9"}, {"at", "2026-11-30T10:12"}}})},
+        {"counts", {{"uno", 5}}}}});
   j["parts"] = Json::array();
   return j;
 }
@@ -92,7 +121,8 @@ struct Leaf {
 };
 
 // Every place of the bench that the schema describes; what it describes and the bench lacks goes into `missing`.
-void leaves(const Json& node, const Json& value, const std::string& at, std::vector<Leaf>& out, std::set<std::string>& seen, const std::string& pattern) {
+void leaves(const Json& node, const Json& value, const std::string& at, std::vector<Leaf>& out, std::set<std::string>& seen,
+            const std::string& pattern) {
   if (node.contains("oneOf"))
     for (const auto& one : node["oneOf"])
       if (one.contains("type") && ((one["type"] == "object" && value.is_object()) || (one["type"] == "string" && value.is_string())))
@@ -176,7 +206,8 @@ struct Said {
 
 Said saidOf(const Harness& h) {
   const auto a = analyseFast(h);
-  return {report::text("b", h, a, {}) + report::json("b", h, a, true), a.why, a.verdict != Verdict::NotJudged && a.verdict != Verdict::DoNotSwitchOn};
+  return {report::text("b", h, a, {}) + report::json("b", h, a, true), a.why,
+          a.verdict != Verdict::NotJudged && a.verdict != Verdict::DoNotSwitchOn};
 }
 
 // Among what was left out of the file: the field itself, what it is part of, or what is part of it.
@@ -256,11 +287,13 @@ TEST_CASE("quantities that no bench has are told with what one can have") {
     CHECK(analyseFast(reading->harness).verdict != Verdict::Clear);
     return open.front().what;
   };
-  CHECK(said("program", R"({"id": "x", "motor": "pump", "pwm": "490 mHz"})") == "\"pwm\" cannot be used: \"490 mHz\" is not from 1 Hz to 10 MHz.");
+  CHECK(said("program", R"({"id": "x", "motor": "pump", "pwm": "490 mHz"})") ==
+        "\"pwm\" cannot be used: \"490 mHz\" is not from 1 Hz to 10 MHz.");
   CHECK(said("program", R"({"id": "x", "motor": "pump", "pwm": "0 Hz"})").find("1 Hz") != std::string::npos);
   CHECK(said("goals", R"({"id": "x", "motor": "pump", "rate": "1 uHz"})").find("is not from") != std::string::npos);
   CHECK(said("goals", R"({"id": "x", "motor": "pump", "forward": ""})") == "\"forward\" is empty.");
-  CHECK(said("assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno.D5", "numbering": ""})").find("it can be") != std::string::npos);
+  CHECK(said("assignments", R"({"id": "x", "motor": "pump", "role": "in", "pin": "uno.D5", "numbering": ""})").find("it can be") !=
+        std::string::npos);
   CHECK(said("connections", R"({"id": "x", "wire": ["psu.N", "s1.GND"], "colour": ""})").find("IEC 60757") != std::string::npos);
   CHECK(said("goals", R"({"id": "x", "motor": "pump", "stage": "s1", "channel": " "})") == "\"channel\" is empty.");
 }

@@ -133,7 +133,8 @@ TEST_CASE("a window that is killed while it keeps leaves the old document or the
 }
 
 TEST_CASE("a clock that went back or forward loses nothing of what was kept") {
-  for (const auto shift : {std::chrono::hours(-24 * 365 * 20), std::chrono::hours(-2), std::chrono::hours(2), std::chrono::hours(24 * 365 * 20)}) {
+  for (const auto shift :
+       {std::chrono::hours(-24 * 365 * 20), std::chrono::hours(-2), std::chrono::hours(2), std::chrono::hours(24 * 365 * 20)}) {
     INFO(shift.count());
     const TemporaryFolder folder;
     Disk disk;

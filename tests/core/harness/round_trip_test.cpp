@@ -87,9 +87,8 @@ std::vector<std::pair<std::string, Maker>> makers() {
     }
     return all;
   });
-  out.emplace_back("what the program tells of the motors", [](const Harness& h) {
-    return std::vector<Edit>{wiring::planEdit(h, wiring::planFromProgram(h, analyseFast(h)))};
-  });
+  out.emplace_back("what the program tells of the motors",
+                   [](const Harness& h) { return std::vector<Edit>{wiring::planEdit(h, wiring::planFromProgram(h, analyseFast(h)))}; });
   out.emplace_back("the wire list of its own", [](const Harness& h) {
     auto other = h;
     for (auto& c : other.connections)
@@ -101,13 +100,15 @@ std::vector<std::pair<std::string, Maker>> makers() {
     if (h.connections.empty()) return all;
     const auto& c = h.connections.front();
     all.push_back(mark(h, library(), c.id, Marked::Fitted, {"AB", "2026-11-30T10:12"}, {}));
-    all.push_back(mark(h, library(), c.id, Marked::Wrong, {"AB", "2026-11-30T10:12"}, {std::array{c.b, c.a}, "it was round the wrong way"}));
+    all.push_back(
+        mark(h, library(), c.id, Marked::Wrong, {"AB", "2026-11-30T10:12"}, {std::array{c.b, c.a}, "it was round the wrong way"}));
     return all;
   });
   out.emplace_back("a round of reading back", [](const Harness& h) {
     Round r{"round1", "AB", "2026-11-30T10:12", 7, {}, {}, nullptr};
     if (!h.connections.empty())
-      r.answers.push_back({h.connections.front().id, true, wireDigest(h, library(), h.connections.front()), "d9", h.connections.front().a, "2026-11-30T10:13"});
+      r.answers.push_back({h.connections.front().id, true, wireDigest(h, library(), h.connections.front()), "d9", h.connections.front().a,
+                           "2026-11-30T10:13"});
     if (!h.devices.empty()) r.counts[h.devices.front().id] = 4;
     return std::vector<Edit>{{"x", {Put<Round>{r, {}}}}};
   });
@@ -243,7 +244,8 @@ TEST_CASE("a plug may name whole connectors as the cards print them") {
   }
   CHECK(with > 20);
   // On a bench: a shield on its board, by the names that stand on its card.
-  const std::string bench = R"({"format": 2, "devices": [{"id": "uno", "part": "board-uno-atmega328p"}, {"id": "sh", "part": "bridge-stack-l293d"}],
+  const std::string bench =
+      R"({"format": 2, "devices": [{"id": "uno", "part": "board-uno-atmega328p"}, {"id": "sh", "part": "bridge-stack-l293d"}],
     "connections": [{"id": "p", "plug": ["sh.power, left", "uno.power, left"]}, {"id": "q", "plug": ["sh.digital 7-0, right", "uno.digital-7-0-right"]}],
     "goals": []})";
   const auto reading = readHarness(bench, "b");

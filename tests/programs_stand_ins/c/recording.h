@@ -7,7 +7,7 @@
 #include <stdlib.h>
 #include <unistd.h>
 typedef unsigned int uint;
-static inline void drives(const char *kind, int pin) {
+static inline void drives(const char* kind, int pin) {
   static bool said[256];
   if (pin < 0 || pin > 255 || said[pin]) return;
   said[pin] = true;

@@ -9,14 +9,18 @@ typedef struct {
 } GPIO_InitTypeDef;
 static GPIO_TypeDef portA;
 #define GPIOA (&portA)
-static void levels(GPIO_TypeDef *p, uint32_t bits) {
+static void levels(GPIO_TypeDef* p, uint32_t bits) {
   (void)p;
   for (int k = 0; k < 16; ++k)
     if (bits >> k & 1) drives("PA", k);
 }
 static inline void HAL_Init(void) {}
-static inline void HAL_GPIO_Init(GPIO_TypeDef *p, const GPIO_InitTypeDef *i) { (void)p, (void)i; }
-static inline void HAL_GPIO_WritePin(GPIO_TypeDef *p, uint32_t pin, int v) { (void)v, levels(p, pin); }
+static inline void HAL_GPIO_Init(GPIO_TypeDef* p, const GPIO_InitTypeDef* i) {
+  (void)p, (void)i;
+}
+static inline void HAL_GPIO_WritePin(GPIO_TypeDef* p, uint32_t pin, int v) {
+  (void)v, levels(p, pin);
+}
 static inline void HAL_Delay(int t) {
   (void)t;
   levels(&portA, portA.ODR | portA.BSRR | portA.BRR);

@@ -43,26 +43,50 @@ inline long& waits() {
 inline void delay(unsigned long) {
   if (++waits() > 20000) std::exit(0);
 }
-inline void delayMicroseconds(unsigned) { delay(0); }
-inline unsigned long millis() { return static_cast<unsigned long>(waits()) * 10; }
+inline void delayMicroseconds(unsigned) {
+  delay(0);
+}
+inline unsigned long millis() {
+  return static_cast<unsigned long>(waits()) * 10;
+}
 inline void pinMode(int, int) {}
-inline void digitalWrite(int pin, int) { drives(pin); }
-inline int digitalRead(int) { return waits() % 7 < 3; }
-inline int analogRead(int) { return 512; }
-inline void analogWrite(int pin, int) { drives(pin); }
-inline void tone(int pin, unsigned, unsigned long = 0) { drives(pin); }
-inline void attachInterrupt(int, void (*f)(), int) { f(); }
+inline void digitalWrite(int pin, int) {
+  drives(pin);
+}
+inline int digitalRead(int) {
+  return waits() % 7 < 3;
+}
+inline int analogRead(int) {
+  return 512;
+}
+inline void analogWrite(int pin, int) {
+  drives(pin);
+}
+inline void tone(int pin, unsigned, unsigned long = 0) {
+  drives(pin);
+}
+inline void attachInterrupt(int, void (*f)(), int) {
+  f();
+}
 inline int& channelPin(int channel) {
   static int pins[16];
   return pins[channel & 15];
 }
 inline void ledcSetup(int, double, int) {}
-inline void ledcAttachPin(int pin, int channel) { channelPin(channel) = pin; }
-inline bool ledcAttach(int, unsigned, int) { return true; }
+inline void ledcAttachPin(int pin, int channel) {
+  channelPin(channel) = pin;
+}
+inline bool ledcAttach(int, unsigned, int) {
+  return true;
+}
 #ifdef LEDC_BY_PIN
-inline void ledcWrite(int pin, unsigned) { drives(pin); }
+inline void ledcWrite(int pin, unsigned) {
+  drives(pin);
+}
 #else
-inline void ledcWrite(int channel, unsigned) { drives(channelPin(channel)); }
+inline void ledcWrite(int channel, unsigned) {
+  drives(channelPin(channel));
+}
 #endif
 struct SerialPort {
   void begin(long) {}

@@ -1,6 +1,7 @@
 #pragma once
 #include "recording.h"
-// A pin is driven once its direction is out and its level or its timer's compare was set; looked at whenever the program waits, and at the end.
+// A pin is driven once its direction is out and its level or its timer's compare was set; looked at whenever the program waits, and at the
+// end.
 #define REGISTERS(X) X(B) X(C) X(D)
 #define DECLARE(P) static volatile uint8_t DDR##P, PORT##P, PIN##P;
 REGISTERS(DECLARE)

@@ -9,9 +9,19 @@ typedef struct {
 } gpio_config_t;
 #define BIT64(n) (1ULL << (n))
 #define ESP_ERROR_CHECK(x) (x)
-static inline int gpio_config(const gpio_config_t *c) { return c->mode == 0; }
-static inline void gpio_reset_pin(gpio_num_t p) { (void)p; }
-static inline void gpio_set_direction(gpio_num_t p, int m) { (void)p, (void)m; }
-static inline void gpio_set_level(gpio_num_t p, int v) { (void)v, drives("", p); }
+static inline int gpio_config(const gpio_config_t* c) {
+  return c->mode == 0;
+}
+static inline void gpio_reset_pin(gpio_num_t p) {
+  (void)p;
+}
+static inline void gpio_set_direction(gpio_num_t p, int m) {
+  (void)p, (void)m;
+}
+static inline void gpio_set_level(gpio_num_t p, int v) {
+  (void)v, drives("", p);
+}
 void app_main(void);
-int main(void) { app_main(); }
+int main(void) {
+  app_main();
+}

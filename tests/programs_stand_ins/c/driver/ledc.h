@@ -8,7 +8,15 @@ typedef struct {
   int speed_mode, channel, timer_sel, gpio_num, duty, hpoint;
 } ledc_channel_config_t;
 static int ledc_pins[8];
-static inline int ledc_timer_config(const ledc_timer_config_t *c) { return c->timer_num < 0; }
-static inline int ledc_channel_config(const ledc_channel_config_t *c) { return ledc_pins[c->channel] = c->gpio_num, 0; }
-static inline void ledc_set_duty(int m, int c, uint32_t d) { (void)m, (void)d, drives("", ledc_pins[c]); }
-static inline void ledc_update_duty(int m, int c) { (void)m, (void)c; }
+static inline int ledc_timer_config(const ledc_timer_config_t* c) {
+  return c->timer_num < 0;
+}
+static inline int ledc_channel_config(const ledc_channel_config_t* c) {
+  return ledc_pins[c->channel] = c->gpio_num, 0;
+}
+static inline void ledc_set_duty(int m, int c, uint32_t d) {
+  (void)m, (void)d, drives("", ledc_pins[c]);
+}
+static inline void ledc_update_duty(int m, int c) {
+  (void)m, (void)c;
+}

@@ -1,2 +1,4 @@
 #pragma once
-static inline void ets_delay_us(int t) { (void)t, waits(); }
+static inline void ets_delay_us(int t) {
+  (void)t, waits();
+}
