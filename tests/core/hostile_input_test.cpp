@@ -145,7 +145,7 @@ TEST_CASE("what is very large is worked out within bounds, or it is said that it
   const std::string setup = "void setup() { pinMode(9, OUTPUT); }\nvoid loop() {}\n";
   // Conditions within conditions, conditions that nobody can know, headers that include each other.
   CHECK(bounded([&] { return saysTooMuch(program(many("#if X\n", 200'000) + setup + many("#endif\n", 200'000)), "too deep"); }));
-  CHECK(bounded([&] { return saysTooMuch(program(many("#if X\n#define A 1\n#endif\n", 70'000) + setup), "more than can be read"); }));
+  CHECK(bounded([&] { return !program(many("#if X\n#define A 1\n#endif\n", 70'000) + setup).followed.events.empty(); }));
   CHECK(bounded([&] {
     return saysTooMuch(program("#include \"a.h\"\n" + setup, {{"a.h", "#include \"b.h\"\n#include \"b.h\"\nint f();\n"},
                                                               {"b.h", "#include \"a.h\"\n#include \"a.h\"\nint g();\n"}}),
