@@ -169,7 +169,7 @@ std::vector<std::string> unknownPlans(const harness::Harness& h, const parts::Li
       const auto* s = part ? part->setting(id) : nullptr;
       if (part && (!s || std::ranges::count(s->values, v.planned) == 0))
         out.push_back(fmt::format("the setting \"{}\" of {} is planned to be \"{}\", which its part does not have", id, d.called(),
-                                  v.planned.substr(0, kMostShown)));
+                                  v.planned.size() > kMostShown ? std::string("…") : v.planned));
     }
   return out;
 }

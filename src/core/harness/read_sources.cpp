@@ -94,7 +94,8 @@ PinGroup group(const Json& json, const std::string& at, const std::vector<PinUse
         g.roles.push_back(role);
         g.words.push_back(shown);
       } else if (word.is_string())
-        r.report("pins/" + pointerKey(role), fmt::format("is \"{}\", which is none of the pins", shown.substr(0, kLongestText)));
+        r.report("pins/" + pointerKey(role),
+                 fmt::format("is \"{}\", which is none of the pins", shown.size() > kLongestText ? std::string("…") : shown));
       else
         r.report("pins", fmt::format("has no word at \"{}\"", shownText(role)));
   } else if (pins)
