@@ -499,7 +499,19 @@ TEST_CASE("every field of a part is edited in a tree made from the schema: added
   click("fieldRemove");
   CHECK(written()["elements"].size() == elements);
   CHECK(keep->isEnabled());
+
+  // A changed part is not given up without asking.
+  bool asked = false;
+  QTimer::singleShot(200, dialog, [&] {
+    auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
+    if (!box) return;
+    asked = box->text().contains("not entered yet");
+    for (auto* b : box->buttons())
+      if (b->text() == "Give it up") b->click();
+  });
   dialog->close();
+  CHECK(asked);
+  CHECK_FALSE(dialog->isVisible());
 }
 
 TEST_CASE("what is known of a device fits into its panel, however long its name is") {

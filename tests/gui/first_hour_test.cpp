@@ -271,8 +271,7 @@ TEST_CASE("Limits says how near everything is, also where nothing is found, and 
   CHECK(first->accessibleDescription().contains("absolute"));
   const int closed = first->height();
   QTest::mouseClick(first, Qt::LeftButton);
-  QTest::qWait(30);
-  CHECK(first->height() > closed);
+  CHECK(eventually([&] { return first->height() > closed; }));
   // The same line, still open, after another analysis.
   auto c = w.session.document.harness().connections.front();
   c.colour = "PK";
