@@ -57,19 +57,14 @@ Json jsonOf(const Taken& a, const Loaded& bench, const Analysis& analysis, const
   }
   out["untold"] = Json::array();
   for (const auto& u : source.untold) out["untold"].push_back({{"what", u.what}, {"place", spotJson(u.place)}});
+  out["agreement"] = wiring::agreementWords(analysis, source);
   const auto whole = Json::parse(report::json(a.file, bench.harness, analysis));
-  out["findings"] = Json::array();
-  int others = 0;
-  for (const auto& f : whole["findings"])
-    if (f["check"].get<std::string>().starts_with(kOwn))
-      out["findings"].push_back(f);
-    else
-      ++others;
-  out["otherFindings"] = others;
+  out["findings"] = whole["findings"];
+  out["otherFindings"] = std::ranges::count_if(analysis.findings, [](const checks::Finding& f) { return !ofPrograms(f); });
   return out;
 }
 
-void print(const Taken& a, const Loaded& bench, const Analysis& analysis, const std::string& controller) {
+void print(const Loaded& bench, const Analysis& analysis, const std::string& controller) {
   const auto& source = readOf(bench, controller);
   const auto rows = wiring::programRows(analysis, source);
   std::string files;
@@ -87,15 +82,11 @@ void print(const Taken& a, const Loaded& bench, const Analysis& analysis, const 
     say(fmt::format(
         "{}{}\n", &u == &source.untold.front() ? "\nNot told:\n  " : "  ",
         (u.place.line > 0 ? fmt::format("{}:{}:{}: ", u.place.file, u.place.line, u.place.column) : std::string()) + u.what + "."));
-  // The same sentences as everywhere, of the program alone.
-  const auto own = std::ranges::count_if(analysis.findings, ofPrograms);
-  const auto others = std::ssize(analysis.findings) - own;
-  sayColoured(report::findingsText(analysis, kOwn));
-  if (own == 0)
-    say(source.pins.empty() ? "\nNo pin of the board was found in the program.\n"
-                            : "\nThe program and the wires agree, as far as it could be told.\n");
+  say("\n" + wiring::agreementWords(analysis, source) + "\n");
+  // Whatever the verdict counts: the same sentences as everywhere.
+  sayColoured(report::findingsText(analysis, ""));
   say(fmt::format("\n{}: {}.\n", headline(analysis.verdict), summary(analysis)));
-  if (others > 0) say(fmt::format("{} finding{} about the bench besides: boldh check {}\n", others, others == 1 ? "" : "s", a.file));
+  for (const auto& w : analysis.why) say(fmt::format("  {}{}\n", w, w.ends_with('.') ? "" : "."));
 }
 
 // The controller that the program is for; nothing where that is left open, which is said.
@@ -132,10 +123,10 @@ int show(const Taken& a) {
     sayJson(jsonText(jsonOf(a, *bench, analysis, *controller)));
   } else if (a.format == "sarif") {
     sayJson(report::sarifBegin(BOLD_VERSION));
-    sayJson(report::sarifResults({a.file, bench->text, &analysis, std::string(kOwn)}));
+    sayJson(report::sarifResults({a.file, bench->text, &analysis, {}}));
     sayJson(report::sarifEnd({{a.file, std::string(headline(analysis.verdict)), analysis.why, analysis.assumptions, read->problems}}));
   } else
-    print(a, *bench, analysis, *controller);
+    print(*bench, analysis, *controller);
   if (!a.output.empty()) {
     if (!writeBench(disk, *bench, a.output, a.force)) return 2;
     if (a.format == "text") say(fmt::format("Written to {}.\n", a.output));

@@ -85,10 +85,11 @@ QString programStands(const Session& s, bool narrow) {
   const auto& sources = s.document.harness().sources;
   if (sources.empty()) return told("not read");
   if (s.concealment.hidden()) return told("hidden");
-  const auto said = static_cast<int>(std::ranges::count_if(s.analyser.analysis().findings, [](const checks::Finding& f) {
-    return f.check.starts_with("program-") && f.severity <= checks::Severity::Caution;
-  }));
+  int said = 0, open = 0;
+  for (const auto& f : s.analyser.analysis().findings)
+    if (f.check.starts_with("program-") && f.severity <= checks::Severity::Caution) ++(f.check == "program-open-effect" ? open : said);
   if (said > 0) return narrow ? told("%1 open").arg(said) : plural(said, told("disagreement"), told("disagreements"));
+  if (open > 0) return narrow ? told("%1 open").arg(open) : told("%1 not told").arg(open);
   return narrow ? told("agrees") : told("agrees with the wires");
 }
 

@@ -125,6 +125,7 @@
   X(program_no_such_pin)         \
   X(program_pin_slip)            \
   X(program_pin_undriven)        \
+  X(program_open_effect)         \
   X(program_pin_mode)            \
   X(program_pins_exchanged)      \
   X(program_console_pin)         \

@@ -173,6 +173,7 @@ Json useJson(const PinUse& u) {
   put(j, "rate", u.rate);
   put(j, "last", u.last);
   if (!u.sure) j["sure"] = false;
+  if (u.onBoard) j["onBoard"] = true;
   return j;
 }
 
@@ -197,6 +198,8 @@ Json toJson(const SourceRead& s) {
   for (const auto& u : s.untold) {
     j["untold"].push_back({{"what", u.what}});
     if (u.place != Spot{}) j["untold"].back()["place"] = spotJson(u.place);
+    if (u.reach == Untold::Reach::Unnamed) j["untold"].back()["reach"] = "unnamed";
+    if (u.reach == Untold::Reach::Listed) j["untold"].back()["reach"] = u.pins;
   }
   if (s.told > 0) j["told"] = s.told;
   if (s.asked > 0) j["asked"] = s.asked;

@@ -77,6 +77,7 @@ PinUse use(const Json& json, const std::string& at, std::vector<Problem>& proble
   u.rate = quantity<Hertz>(r, "rate", kStepRate);
   u.last = oneWord(r, "last", {"high", "low", "pwm", "unsure", "released"});
   u.sure = r.flag("sure", true);
+  u.onBoard = r.flag("onBoard");
   nameUnknown(r);
   return u;
 }
@@ -139,6 +140,11 @@ ReadEntry<SourceRead> readSourceRead(const Json& json, const std::string& at) {
     ObjectReader u(j, "", where, problems);
     auto what = required(u, "what");
     s.untold.push_back({std::move(what), spot(u.get("place"), where + "/place", problems)});
+    if (const auto* reach = u.get("reach"); reach && reach->is_array()) {
+      s.untold.back().reach = harness::Untold::Reach::Listed;
+      s.untold.back().pins = u.texts("reach");
+    } else if (oneWord(u, "reach", {"every", "unnamed"}) == "unnamed")
+      s.untold.back().reach = harness::Untold::Reach::Unnamed;
     nameUnknown(u);
   });
   s.told = count(r, "told");

@@ -51,8 +51,9 @@ struct PinUse {
   std::optional<Hertz> frequency;                    ///< of its PWM
   std::optional<Seconds> pulse;                      ///< shortest time that it is held high between two waits
   std::optional<Hertz> rate;                         ///< most pulses a second
-  std::string last;  ///< once the program is over: "high", "low", "pwm", "unsure" or "released"; empty: it never ends
-  bool sure = true;  ///< false: only where something is not known
+  std::string last;      ///< once the program is over: "high", "low", "pwm", "unsure" or "released"; empty: it never ends
+  bool sure = true;      ///< false: only where something is not known
+  bool onBoard = false;  ///< a pin of the chip that leads to nothing outside, as to the board's own light
   bool operator==(const PinUse&) const = default;
 };
 /// "analog", "bus", "high", "input", "interrupt", "low", "output", "pull-down", "pull-up", "pulse", "pwm", "read", "serial", "servo",
@@ -72,10 +73,14 @@ struct PinGroup {
   bool operator==(const PinGroup&) const = default;
 };
 
-/// Something that could not be told, and where.
+/// Something that could not be told, and where; what it may do to pins is open.
 struct Untold {
+  /// Pins that it may drive: every one, those that the source names nowhere, or those of a list.
+  enum class Reach { Every, Unnamed, Listed };
   std::string what;
   Spot place;
+  Reach reach = Reach::Every;
+  std::vector<std::string> pins{};  ///< terminals of the controller, for Listed
   bool operator==(const Untold&) const = default;
 };
 

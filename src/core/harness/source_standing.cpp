@@ -74,13 +74,15 @@ void moveSources(Harness& h, const std::string& from, const std::string& to) {
 std::vector<std::string> untoldOf(const Harness& h) {
   std::vector<std::string> out;
   for (const auto& s : h.sources) {
-    if (s.untold.empty()) continue;
-    const auto& first = s.untold.front();
-    const auto more = s.untold.size() - 1;
-    out.push_back(fmt::format(
-        "of the program of {} {} {} not told: {}{}{}", s.controller, s.untold.size(), s.untold.size() == 1 ? "thing is" : "things are",
-        first.place.line > 0 ? fmt::format("{}, line {}: ", shownText(first.place.file), first.place.line) : std::string(),
-        shownText(first.what), more > 0 ? " …" : ""));
+    const auto any = [](const Untold& u) { return u.reach == Untold::Reach::Every; };
+    const auto count = std::ranges::count_if(s.untold, any);
+    if (count == 0) continue;
+    const auto& first = *std::ranges::find_if(s.untold, any);
+    out.push_back(
+        fmt::format("of the program of {} {} {} not told, which may be about any pin: {}{}{}", s.controller, count,
+                    count == 1 ? "thing is" : "things are",
+                    first.place.line > 0 ? fmt::format("{}, line {}: ", shownText(first.place.file), first.place.line) : std::string(),
+                    shownText(first.what), count > 1 ? " …" : ""));
   }
   return out;
 }

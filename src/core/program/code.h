@@ -11,7 +11,7 @@ namespace bold::program {
 struct Code {
   enum class Kind {
     // Expressions
-    Number,   ///< number, whole
+    Number,   ///< number, whole; text: its suffix ("UL"), "0" before it where it is written in another base than ten
     Text,     ///< text
     Name,     ///< text
     Member,   ///< parts[0] . text
@@ -29,6 +29,9 @@ struct Code {
     New,      ///< text: class; parts: arguments; also Class name(arguments)
     Lambda,   ///< names: parameters; parts[0]: body
     Each,     ///< comprehension: names[0..], parts: value, what is gone through, condition (or nothing)
+    Cast,     ///< parts[0] as text: a type
+    Await,    ///< parts[0], which runs now
+    Yield,    ///< parts[0] goes to whoever asks for the next; text "from": each of them
     None,
     // Statements
     Block,
@@ -37,7 +40,8 @@ struct Code {
     If,       ///< parts: condition, then, else (Block)
     While,    ///< parts: condition, body, step; whole: the body comes first
     For,      ///< names: what is set; parts: what is gone through, body
-    Define,   ///< text: name; names: parameters; parts: body, then default values (None: no default)
+    Goto,     ///< text: where to
+    Define,   ///< text: name; names: parameters, "@async", "@generator"; parts: body, then default values (None: no default)
     Class,    ///< text: name; names: bases; parts: members (Define, Declare)
     Return,   ///< parts[0] where given
     Break,
@@ -57,6 +61,7 @@ struct Code {
   Place digits;  ///< of a number: where it is spelled, which for one out of a macro is another place
   std::string text;
   std::vector<std::string> names;
+  std::vector<std::string> types;  ///< of a Define: of its parameters, then of what it returns
   std::vector<Code> parts;
   double number = 0;
   bool whole = false;
@@ -66,6 +71,8 @@ struct Code {
 struct Unread {
   Place place;
   std::string why;
+  Place region{};      ///< whose pins it may change, where that is more than what stands at `place`; file -1: no more
+  bool every = false;  ///< it may change any pin
 };
 
 }  // namespace bold::program

@@ -60,6 +60,7 @@ Scope& Follower::module(int file, bool python) {
   if (fresh) {
     it->second.python = python;
     it->second.file = file;
+    it->second.intBits = python ? 0 : m_sources.intBits;
   }
   return it->second;
 }
@@ -72,12 +73,24 @@ Followed Follower::run() {
   m_steps = 0;
   m_mostSteps = kMostStepsOfTheRest;
   interrupts();
-  for (std::size_t k = 0; k < m_callbacks.size() && k < 64; ++k)
-    if (!m_entered.contains(m_callbacks[k])) unreached(*m_callbacks[k], {}, module(-1, false));
   rest();
+  for (const auto& pin : m_neverLevels) m_out.levels.erase(pin);
   dropOwnless();
+  names();
   for (const auto& v : m_created) v.object->fields.clear();  // things that know each other would never go
   return std::move(m_out);
+}
+
+// What the names of the source mean, for what could not be read.
+void Follower::names() {
+  for (const auto& [file, scope] : m_modules)
+    for (const auto& [called, v] : scope.names) {
+      if (v.kind == Value::Kind::Function && v.code)
+        m_out.functions[called] = v.code->place;
+      else if (v.kind != Value::Kind::Public && v.kind != Value::Kind::Text)
+        pinsIn(v, m_out.names[called]);
+    }
+  for (const auto& [called, klass] : m_classes) m_out.functions[called] = klass->place;
 }
 
 // Functions and classes count from anywhere, whatever stands before what.
@@ -193,8 +206,13 @@ void Follower::withNothingKnown(const Code& function, const Value& self, Scope& 
     if (!function.names[k].starts_with('@')) given.push_back({"", unknown("nobody in the program calls " + function.text)});
   if (self.object && !given.empty() && outside.python) given.erase(given.begin());
   const auto levels = m_out.levels;
+  m_runsNow = true;  // a coroutine too
   (void)callFunction(function, self, std::move(given), outside);
-  m_out.levels = levels;
+  for (auto& [pin, v] : m_out.levels)  // in place: a journal may know where they are kept
+    if (const auto it = levels.find(pin); it != levels.end())
+      v = it->second;
+    else
+      m_neverLevels.insert(pin);
   m_pending = Flow::On;
   --m_unsure;
 }

@@ -3,6 +3,7 @@
 #include <functional>
 #include <map>
 #include <optional>
+#include <set>
 #include <string>
 #include <vector>
 
@@ -43,13 +44,14 @@ struct Moment {
   double level = -1;  ///< 0, 1, a share between; -1: not known
   double seconds = 0;
   int event = -1;
+  bool cut = false;  ///< what comes next does not follow what came before: branches that exclude each other
 };
 
 /// A call of something that nobody describes, and that may drive pins.
 struct UnknownCall {
   std::string name;
   Place place;
-  std::vector<PinWord> pins;  ///< the numbers that it takes
+  std::vector<PinWord> pins;  ///< those that it is handed, directly or in what it is handed; none: it may drive whatever it likes
 };
 
 struct Followed {
@@ -57,9 +59,11 @@ struct Followed {
   std::vector<Moment> moments;
   std::vector<UnknownCall> unknown;
   std::vector<Unread> unread;
-  std::map<std::string, Value> levels;  ///< of pins once it is over: by PinWord::word
-  bool ends = false;                    ///< it comes to an end, or is stopped by hand
-  bool tooMuch = false;                 ///< not everything was followed
+  std::map<std::string, Value> levels;                ///< of pins once it is over: by PinWord::word
+  std::map<std::string, std::vector<PinWord>> names;  ///< that stand outside of functions: which pins each may mean
+  std::map<std::string, Place> functions;             ///< by their names: where their statements stand
+  bool ends = false;                                  ///< it comes to an end, or is stopped by hand
+  bool tooMuch = false;                               ///< not everything was followed
 };
 
 /// One source, or one that others include, with what it says.
@@ -71,7 +75,9 @@ struct Unit {
 
 struct Sources {
   std::vector<SourceText> files;
-  std::vector<Unit> units;  ///< in the order in which they are read
+  std::vector<Unit> units;        ///< in the order in which they are read
+  std::set<std::string> headers;  ///< and modules that they take from elsewhere
+  int intBits = 32;               ///< of int, as the controller's compiler has it
 };
 
 /// @param imports the unit that a module names, seen from a file; -1: none of the program's

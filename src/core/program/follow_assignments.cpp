@@ -79,6 +79,7 @@ Follower::Slot Follower::slot(const Code& code, Scope& scope, bool make) {
 
 void Follower::put(const Slot& where, Value value) {
   if (!m_journals.empty()) m_journals.back().push_back({where, *where.at});
+  if (value.kind == Value::Kind::Unknown && !value.type.stated()) value.type = where.at->type;
   *where.at = std::move(value);
 }
 
@@ -136,13 +137,22 @@ void Follower::assign(const Code& target, Value value, Scope& scope) {
       return;
     }
     if (of.kind == Value::Kind::Public && setRegister(of.text + "." + target.text, value, target)) return;
+    const bool described =
+        of.kind == Value::Kind::Object && (of.object->code || of.object->type.empty() || of.object->type.starts_with("module ") ||
+                                           m_calls.knows(of.object->type + "." + target.text + "="));
+    if (!described) handOver(value, scope);  // "button.on_press = …"
     if (of.kind == Value::Kind::Object && !of.object->code && m_calls.knows(of.object->type + "." + target.text + "=")) {
       (void)publicCall(of.object->type + "." + target.text + "=", of.object, {{"", value}}, target, scope);
       return;
     }
   }
   if (value.isNumber() && value.name.empty() && value.digits.file >= 0) value.name = target.text;
-  if (const auto where = slot(target, scope, scope.python || target.kind == Kind::Member); where.at) return put(where, std::move(value));
+  if (const auto where = slot(target, scope, scope.python || target.kind == Kind::Member); where.at) {
+    const auto type = where.at->type;
+    if (scope.intBits > 0 && type.stated() && (value.isNumber() || value.kind == Value::Kind::Either))
+      value = inType(std::move(value), type);
+    return put(where, std::move(value));
+  }
   if (target.kind == Kind::Item) {
     // Which one is not known: each of them may be it.
     const auto of = evaluate(target.parts[0], scope);

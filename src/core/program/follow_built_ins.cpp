@@ -7,7 +7,25 @@
 namespace bold::program {
 namespace {
 constexpr double kMostRange = 8192;  // of range(): longer ones are not gone through
+
+// By numbers or by texts; a list in an order that cannot be told where it is by anything else.
+Value sorted(std::vector<Value> all, const std::vector<Argument>& given) {
+  bool backwards = false, by = false;
+  for (const auto& g : given) {
+    if (g.keyword == "reverse") backwards = truth(g.value).value_or(false);
+    if (g.keyword == "key") by = true;
+  }
+  const bool numbers = std::ranges::all_of(all, [](const Value& v) { return v.isNumber(); });
+  const bool texts = std::ranges::all_of(all, [](const Value& v) { return v.kind == Value::Kind::Text; });
+  if (!by && numbers) std::ranges::stable_sort(all, {}, &Value::number);
+  if (!by && texts) std::ranges::stable_sort(all, {}, &Value::text);
+  if (backwards) std::ranges::reverse(all);
+  auto out = list(Items(all.begin(), all.end()));
+  if (by || (!numbers && !texts)) out.text = "set";
+  return out;
 }
+
+}  // namespace
 
 std::optional<Value> Follower::listMethod(const Value& of, std::string_view name, const std::vector<Argument>& given) {
   if (of.kind == Value::Kind::List) {
@@ -20,6 +38,11 @@ std::optional<Value> Follower::listMethod(const Value& of, std::string_view name
       if (const auto more = gone(given.front().value))
         for (const auto& m : *more)
           if (of.items->size() < 4096) of.items->push_back(m);
+      return Value{};
+    }
+    if (name == "sort") {
+      const auto in = sorted({of.items->begin(), of.items->end()}, given);
+      *of.items = *in.items;
       return Value{};
     }
     if (name == "index" && !given.empty())
@@ -57,6 +80,8 @@ std::optional<Value> Follower::builtIn(std::string_view name, const std::vector<
     return k < given.size() && given[k].value.isNumber() ? std::optional(given[k].value.number) : std::nullopt;
   };
   const auto first = [&] { return given.empty() ? Value{} : given.front().value; };
+  if (scope.intBits > 0 && given.size() == 1 && (first().isNumber() || first().kind == Value::Kind::Either))
+    if (const auto type = numberType(name, scope.intBits)) return inType(first(), *type);
   if (name == "int" || name == "long" || name == "float" || name == "double" || name == "bool" || name == "byte" || name == "round" ||
       name == "uint8_t" || name == "uint16_t" || name == "uint32_t" || name == "floor" || name == "math.floor") {
     if (given.empty()) return number(0);
@@ -114,13 +139,17 @@ std::optional<Value> Follower::builtIn(std::string_view name, const std::vector<
     if (first().kind == Value::Kind::Text) return number(static_cast<double>(first().text.size()));
     return inside ? number(static_cast<double>(inside->size())) : unknown("how long it is is not known");
   }
-  if (name == "list" || name == "tuple" || name == "sorted" || name == "set" || name == "reversed" || name == "iter" || name == "cycle" ||
-      name == "itertools.cycle") {
+  if (name == "list" || name == "tuple" || name == "sorted" || name == "set" || name == "frozenset" || name == "reversed" ||
+      name == "iter" || name == "cycle" || name == "itertools.cycle") {
     if (given.empty()) return list({});
     auto inside = gone(first());
     if (!inside) return unknown("what is gone through is not known");
     if (name == "reversed") std::ranges::reverse(*inside);
-    return list(Items(inside->begin(), inside->end()));
+    if (name == "sorted") return sorted(std::move(*inside), given);
+    if (name.ends_with("set")) return setOf(std::move(*inside));
+    auto out = list(Items(inside->begin(), inside->end()));
+    if (first().text == "set" || first().text == "endless") out.text = first().text;
+    return out;
   }
   if (name == "dict") {
     if (!given.empty() && given.front().keyword.empty()) return first();

@@ -13,6 +13,19 @@ constexpr int kDeepestCall = 40;
 constexpr int kDeepestMade = 16;            // things as members of things
 constexpr std::size_t kMostCreated = 4096;  // things of the program's classes
 
+double bytesOf(const NumberType& type) {
+  return type.real ? 4 : std::max<int>(type.bits, 8) / 8.0;
+}
+
+// As far as loops over lists count with it: every thing that is no number or list counts alike.
+double bytesOf(const Value& v) {
+  constexpr double kOther = 4;
+  if (v.kind != Value::Kind::List) return v.type.stated() ? bytesOf(v.type) : kOther;
+  double out = 0;
+  for (const auto& i : *v.items) out += bytesOf(i);
+  return out;
+}
+
 // "*args" and "**more" by their names.
 std::string starless(const std::string& name) {
   return name.substr(std::min(name.find_first_not_of('*'), name.size()));
@@ -77,10 +90,11 @@ Value Follower::call(const Code& code, Scope& scope) {
     return out ? *out : unknown("it depends on what the compiler defines");
   }
   if (callee.kind == Kind::Name && callee.text == "sizeof" && code.parts.size() > 1) {
+    if (const auto& of = code.parts[1]; of.kind == Kind::Name)
+      if (const auto type = numberType(of.text, std::max(scope.intBits, 16)); type && !slot(of, scope, false).at)
+        return number(bytesOf(*type));
     const auto v = evaluate(code.parts[1], scope);
-    return v.kind == Value::Kind::List ? number(4 * static_cast<double>(v.items->size()))
-           : v.kind == Value::Kind::Unknown && v.text.find("nobody in the program calls") != std::string::npos ? v
-                                                                                                               : number(4);
+    return v.kind == Value::Kind::Unknown && !v.type.stated() ? v : number(bytesOf(v));
   }
   if (callee.kind == Kind::Name && callee.text == "super") {
     Value v = scope.self;
@@ -165,6 +179,7 @@ Value Follower::callValue(const Value& callee, std::vector<Argument> given, cons
       return out ? *out : unknown("it is not known what is called");
     }
     default:
+      unknownCallee(given, at, scope);
       return unknown(callee.text.empty() ? "it is not known what is called" : callee.text);
   }
 }
@@ -175,7 +190,33 @@ std::shared_ptr<Scope> Follower::newScope() {
   return m_scopes.emplace_back(std::make_shared<Scope>());
 }
 
+// A coroutine that was called and that nobody waits for yet.
+Value Follower::deferred(const Code& function, const Value& self, std::vector<Argument> given) {
+  Value v;
+  v.kind = Value::Kind::Deferred;
+  v.code = &function;
+  v.object = newObject();
+  v.object->fields["self"] = self;
+  for (std::size_t k = 0; k < given.size(); ++k) v.object->fields[fmt::format("{:04}{}", k, given[k].keyword)] = std::move(given[k].value);
+  return v;
+}
+
+Value Follower::awaited(Value v, Scope& scope) {
+  if (v.kind != Value::Kind::Deferred) return v;
+  std::vector<Argument> given;
+  Value self;
+  for (const auto& [key, value] : v.object->fields)
+    if (key == "self")
+      self = value;
+    else
+      given.push_back({key.substr(4), value});
+  m_runsNow = true;
+  return callFunction(*v.code, self, std::move(given), scope);
+}
+
 Value Follower::callFunction(const Code& function, const Value& self, std::vector<Argument> given, Scope& outside) {
+  const bool now = std::exchange(m_runsNow, false);
+  if (!now && std::ranges::count(function.names, "@async") > 0) return deferred(function, self, std::move(given));
   if (m_depth >= kDeepestCall || spent() || function.parts.empty()) return unknown("it is called too deep");
   m_entered.insert(&function);
   // Runs in the module that it stands in.
@@ -187,6 +228,7 @@ Value Follower::callFunction(const Code& function, const Value& self, std::vecto
   scope.outside = &home;
   scope.python = home.python;
   scope.file = home.file;
+  scope.intBits = home.intBits;
   scope.self = self;
   if (self.object) {
     scope.self.kind = Value::Kind::Object;
@@ -226,20 +268,36 @@ Value Follower::callFunction(const Code& function, const Value& self, std::vecto
                             : k + 1 < function.parts.size() && function.kind == Kind::Define && scope.python ? [] { Value v; v.kind = Value::Kind::None; return v; }()
                                                                                                              : unknown("it is not given");
   }
+  const auto typeAt = [&](std::size_t k) {
+    return scope.intBits > 0 && k < function.types.size() ? numberType(function.types[k], scope.intBits) : std::nullopt;
+  };
+  for (std::size_t k = first; k < names.size(); ++k)
+    if (const auto type = typeAt(k))
+      if (const auto it = scope.names.find(names[k]); it != scope.names.end()) it->second = inType(std::move(it->second), *type);
   const auto returned = std::exchange(m_returned, Value{});
   const auto had = std::exchange(m_hasReturned, false);
   const auto mayBreak = std::exchange(m_mayBreak, false);
   ++m_depth;
+  m_around.push_back(&function);
   Value out;
   out.kind = Value::Kind::None;
   if (function.kind == Kind::Lambda && function.parts.front().kind != Kind::Block) {
     out = evaluate(function.parts.front(), scope);
   } else {
+    const bool generates = std::ranges::count(names, "@generator") > 0;
+    auto yielded = generates ? std::exchange(m_yielded, newItems()) : nullptr;
     const auto flow = block(function.parts.front(), scope);
-    if (flow == Flow::Forever || flow == Flow::Exit || flow == Flow::Raise) m_pending = flow;
-    if (m_hasReturned) out = flow == Flow::Return ? m_returned : either(m_returned, out);
+    if (generates) {  // who goes through what it yields stops it
+      out = list(*std::exchange(m_yielded, std::move(yielded)));
+      if (flow == Flow::Forever) out.text = "endless";
+    } else if (flow == Flow::Forever || flow == Flow::Exit || flow == Flow::Raise)
+      m_pending = flow;
+    if (!generates && m_hasReturned) out = flow == Flow::Return ? m_returned : either(m_returned, out);
   }
+  if (function.kind == Kind::Define)
+    if (const auto type = typeAt(names.size())) out = inType(std::move(out), *type);
   --m_depth;
+  m_around.pop_back();
   m_returned = returned;
   m_hasReturned = had;
   m_mayBreak = mayBreak;
@@ -272,6 +330,7 @@ Value Follower::construct(const Code& klass, std::vector<Argument> given, const 
   inside.outside = &home;
   inside.python = python;
   inside.file = home.file;
+  inside.intBits = home.intBits;
   inside.self = v;
   std::vector<std::string> fields;
   ++m_making;
@@ -301,7 +360,7 @@ Value Follower::construct(const Code& klass, std::vector<Argument> given, const 
         value = construct(*field.object->code, std::move(inner), at, true);
       }
       if (value.isNumber() && value.name.empty()) value.name = fields[k];
-      field = value;
+      field = field.type.stated() ? inType(std::move(value), field.type) : std::move(value);
     }
   }
   return v;
@@ -318,7 +377,7 @@ Value Follower::made(const std::string& type, std::vector<Argument> given, const
     for (auto& g : given) items.push_back(std::move(g.value));
     return items.size() == 1 && items.front().kind == Value::Kind::List ? items.front() : list(std::move(items));
   }
-  if (!braces && (given.size() > 1 || (one && className))) unknownCall(type, given, at);
+  if (!braces && (given.size() > 1 || (one && className) || (given.empty() && at.kind == Kind::New))) unknownCall(type, given, at, scope);
   // uint8_t{5}, speed_t(3): the value itself.
   const bool integer = type.ends_with("_t") && type.find("int") != std::string::npos;
   if (integer) return given.empty() ? number(0) : given.front().value;
@@ -329,6 +388,8 @@ Value Follower::made(const std::string& type, std::vector<Argument> given, const
   v.object->type = type;
   v.object->number = ++m_objects;
   v.object->place = at.place;
+  if (!braces)
+    for (std::size_t k = 0; k < given.size() && k < 64; ++k) v.object->fields[fmt::format("#{}", k)] = given[k].value;
   if (braces && given.size() == 1 && given.front().value.kind == Value::Kind::Object) v.object->fields = given.front().value.object->fields;
   return v;
 }

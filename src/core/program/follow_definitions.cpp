@@ -5,6 +5,19 @@ namespace bold::program {
 
 using Kind = Code::Kind;
 
+namespace {
+
+// A number, or a list of them, or lists of these, as a declaration keeps them.
+Value typed(Value v, const NumberType& type) {
+  if (v.kind == Value::Kind::List) {
+    for (auto& i : *v.items) i = typed(std::move(i), type);
+    return v;
+  }
+  return v.isNumber() || v.kind == Value::Kind::Either || v.kind == Value::Kind::Unknown ? inType(std::move(v), type) : v;
+}
+
+}  // namespace
+
 void Follower::declare(const Code& code, Scope& scope) {
   const bool array = code.kind == Kind::Array;
   const auto& called = code.names.front();
@@ -41,6 +54,8 @@ void Follower::declare(const Code& code, Scope& scope) {
     }
   } else if (!code.parts.empty() && code.number == 0)
     v = shaped(code.text, v, scope);
+  if (const auto type = scope.intBits > 0 && code.number == 0 ? numberType(code.text, scope.intBits) : std::nullopt)
+    v = typed(std::move(v), *type);
   if ((v.isNumber() || v.kind == Value::Kind::Public) && v.name.empty()) v.name = called;
   put({where}, v);
   for (std::size_t k = 1; k < code.names.size(); ++k) put({&scope.names[code.names[k]]}, v);  // "Scope::name" of an enumerator

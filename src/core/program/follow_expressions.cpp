@@ -52,6 +52,10 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
     case Kind::Number: {
       auto v = number(code.number, code.whole);
       v.digits = code.digits;
+      if (scope.intBits > 0 && code.whole)
+        v.type = literalType(code.number, code.text, code.text.starts_with('0'), scope.intBits);
+      else if (scope.intBits > 0)
+        v.type.real = true;
       return v;
     }
     case Kind::Text:
@@ -73,6 +77,21 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
     }
     case Kind::Call:
       return call(code, scope);
+    case Kind::Await:
+      return awaited(evaluate(code.parts.front(), scope), scope);
+    case Kind::Yield: {
+      const auto v = evaluate(code.parts.front(), scope);
+      if (!m_yielded) return unknown("nobody asks for it");
+      const auto all = code.text == "from" ? gone(v) : std::optional(std::vector<Value>{v});
+      for (const auto& one : all.value_or(std::vector<Value>{unknown("what is gone through is not known")}))
+        if (m_yielded->size() < kLongest) m_yielded->push_back(one);
+      return unknown("what is sent to a generator is not known");
+    }
+    case Kind::Cast: {
+      auto v = evaluate(code.parts.front(), scope);
+      const auto type = numberType(code.text, scope.intBits);
+      return type && scope.intBits > 0 ? inType(std::move(v), *type) : v;
+    }
     case Kind::Unary: {
       if (sign == "&") {
         // A place of its own stands for what is kept there: calls that fill it in are not followed.
@@ -126,6 +145,7 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
     case Kind::List: {
       Items items;
       for (const auto& p : code.parts) items.push_back(evaluate(p, scope));
+      if (code.text == "set") return setOf({items.begin(), items.end()});
       auto v = list(std::move(items));
       v.text = code.text;
       return v;
@@ -286,7 +306,7 @@ Value Follower::item(const Value& of, const Value& index) {
   }
   if (of.kind == Value::Kind::List) {
     const auto size = static_cast<double>(of.items->size());
-    if (index.isNumber()) {
+    if (index.isNumber() && of.text != "set") {
       const auto at = index.number < 0 ? index.number + size : index.number;
       return at >= 0 && at < size ? (*of.items)[static_cast<std::size_t>(at)] : unknown("it is outside of the list");
     }

@@ -45,14 +45,16 @@ void Follower::pinWords(const Value& v, const std::string& role, const PublicCal
           p.why = "the program has not chosen a numbering yet";
           break;
         }
-        if (const auto own = what->of->numbers.find(p.word); own != what->of->numbers.end()) {
+        if (const auto own = what->of->numbers.find(p.word); own != what->of->numbers.end() && p.numbering == what->of->numbering) {
           p.word = own->second;
           p.numbering = "chip";
+        } else if (p.numbering == "own") {
+          p.why = fmt::format("{} is none of the pin numbers of these functions", p.word);
+          p.word.clear();
+          break;
         }
       }
-      if (v.number < 0) {  // "no pin" of most interfaces
-        return;
-      }
+      if (v.number < 0 || (v.number == 255 && v.digits.file < 0)) return;  // "no pin" of most interfaces, in a byte too
       break;
     }
     case Value::Kind::Text:

@@ -1,4 +1,5 @@
 #include <algorithm>
+#include <cmath>
 
 #include "core/program/follower.h"
 
@@ -16,10 +17,11 @@ bool isPin(const std::string& role) {
   return role == "pin" || role.starts_with("pin.");
 }
 
-bool looksLikePin(std::string name) {
-  std::ranges::transform(name, name.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-  return name.find("pin") != std::string::npos || name.starts_with("gpio");
-}
+constexpr double kMostPinNumber = 100;  // greater ones are masks
+constexpr double kMostMask = 9e15;
+constexpr int kDeepestHanded = 5;          // things within things that are handed over
+constexpr std::size_t kMostHanded = 200;   // pins of one call
+constexpr std::size_t kMostUnknown = 200;  // calls of what nobody describes
 
 }  // namespace
 
@@ -33,7 +35,7 @@ Value Follower::publicCall(const std::string& path, const std::shared_ptr<Object
     else
       keywords.push_back(g.keyword);
   }
-  if (const auto* what = m_calls.find(path, inOrder, keywords)) return perform(*what, path, self, given, at, scope);
+  if (const auto* what = m_calls.find(path, inOrder, keywords, m_sources.headers)) return perform(*what, path, self, given, at, scope);
   if (!self && m_calls.isClass(path)) {
     Value v;
     v.kind = Value::Kind::Object;
@@ -43,28 +45,137 @@ Value Follower::publicCall(const std::string& path, const std::shared_ptr<Object
     v.object->place = at.place;
     return v;
   }
-  for (const auto& g : given)
-    if (g.value.kind == Value::Kind::Function && m_callbacks.size() < 64) m_callbacks.push_back(g.value.code);
-  unknownCall(path, given, at);
+  unknownCall(path, given, at, scope, self);
   return unknown(fmt::format("nobody says what {} gives", path));
 }
 
-// Something that nobody describes is worth a word where it is handed what looks like pins.
-void Follower::unknownCall(const std::string& path, const std::vector<Argument>& given, const Code& at) {
-  const auto last = path.substr(path.find_last_of(".:") == std::string::npos ? 0 : path.find_last_of(".:") + 1);
-  const bool makes = !last.empty() && std::isupper(static_cast<unsigned char>(last[0])) &&
-                     std::ranges::any_of(last, [](unsigned char c) { return std::islower(c); });
+// A call of something that nobody describes: it may call the functions that it is handed, and drive the pins.
+void Follower::unknownCall(const std::string& path, const std::vector<Argument>& given, const Code& at, Scope& scope,
+                           const std::shared_ptr<Object>& self) {
+  const auto effect = m_calls.effectOf(path);
+  if (effect != PublicCalls::Effect::None)
+    for (const auto& g : given) handOver(g.value, scope);
+  if (effect != PublicCalls::Effect::Open) return;
   UnknownCall u{path, at.place, {}};
-  for (const auto& g : given)
-    for (const auto& v :
-         g.value.kind == Value::Kind::List ? std::vector<Value>(g.value.items->begin(), g.value.items->end()) : choices(g.value)) {
-      if (!v.isNumber() || v.number < 0 || v.number > 99 || v.number != static_cast<int>(v.number)) continue;
-      if (!makes && !looksLikePin(v.name) && !looksLikePin(g.keyword)) continue;
-      u.pins.push_back({fmt::format("{:g}", v.number), "program", "", v.name, v.digits, "", false});
-    }
-  if (u.pins.empty() || std::ranges::any_of(m_out.unknown, [&](const UnknownCall& x) { return x.place == u.place && x.name == u.name; }))
-    return;
-  if (m_out.unknown.size() < 200) m_out.unknown.push_back(std::move(u));
+  for (const auto& g : given) pinsIn(g.value, u.pins);
+  // A number may be a channel or a slice: that of any pin that was joined to one.
+  if (std::ranges::any_of(given, [](const Argument& g) { return g.value.isNumber(); }))
+    for (const auto& [unit, facts] : m_units)
+      for (const auto* role : {"joined", "pin"})
+        if (const auto it = facts.find(role); it != facts.end()) pinsIn(it->second, u.pins);
+  if (self) {
+    for (const auto& [role, v] : self->facts)
+      if (isPin(role)) pinsIn(v, u.pins);
+    for (const auto& [field, v] : self->fields) pinsIn(v, u.pins);
+  }
+  // What a thing does with the same pins, it does once.
+  const auto root = path.substr(0, path.find_first_of(".:"));
+  const auto known = [&](const UnknownCall& x) {
+    return x.name.substr(0, x.name.find_first_of(".:")) == root && std::ranges::equal(x.pins, u.pins, {}, &PinWord::word, &PinWord::word);
+  };
+  if (std::ranges::any_of(m_out.unknown, known)) return;
+  if (m_out.unknown.size() < kMostUnknown)
+    m_out.unknown.push_back(std::move(u));
+  else
+    m_out.tooMuch = true;
+}
+
+// The same where not even its name is known: what is handed no pin does nothing more than what it came from.
+void Follower::unknownCallee(const std::vector<Argument>& given, const Code& at, Scope& scope) {
+  for (const auto& g : given) handOver(g.value, scope);
+  std::vector<PinWord> pins;
+  for (const auto& g : given) pinsIn(g.value, pins);
+  if (pins.empty() || at.parts.empty()) return;
+  std::string name;
+  for (const auto* c = &at.parts.front(); c; c = c->kind == Code::Kind::Member && !c->parts.empty() ? &c->parts.front() : nullptr)
+    if (c->kind == Code::Kind::Name || c->kind == Code::Kind::Member) name = c->text + (name.empty() ? "" : "." + name);
+  if (!name.empty()) unknownCall(name, given, at, scope);
+}
+
+// The functions in what is handed to something that is not followed may be called, at any time.
+void Follower::handOver(Value v, Scope& scope, int depth) {  // by value: what runs may change where it came from
+  if (depth > kDeepestHanded) return;
+  switch (v.kind) {
+    case Value::Kind::Deferred:
+    case Value::Kind::Function:
+      if (m_handed.insert({v.code, v.object.get()}).second) runs(v, scope);
+      return;
+    case Value::Kind::Class:
+      if (m_handed.insert({v.code, nullptr}).second) methodsRun(*v.code, scope);
+      return;
+    case Value::Kind::List:
+    case Value::Kind::Either:
+      for (std::size_t k = 0; k < v.items->size() && k < kMostChoices; ++k) handOver((*v.items)[k], scope, depth + 1);
+      return;
+    case Value::Kind::Object:
+      if (v.object->code) return;  // the program's own thing: its methods are its own to call
+      for (const auto& [field, inner] : std::map(v.object->fields)) handOver(inner, scope, depth + 1);
+      return;
+    default:
+      return;
+  }
+}
+
+// A class that something else makes things of and whose methods it calls: the handler of a server.
+void Follower::methodsRun(const Code& klass, Scope& scope) {
+  Value made;
+  made.kind = Value::Kind::Object;
+  made.object = newObject();
+  made.object->type = klass.text;
+  made.object->code = &klass;
+  if (m_created.size() < kMostChoices) m_created.push_back(made);
+  for (const auto& m : klass.parts) {
+    if (m.kind != Code::Kind::Define) continue;
+    Value f = made;
+    f.kind = Value::Kind::Function;
+    f.code = &m;
+    runs(f, scope);
+  }
+}
+
+// Every pin in a value, by whatever it is named.
+void Follower::pinsIn(const Value& v, std::vector<PinWord>& out, int depth) const {
+  if (depth > kDeepestHanded || out.size() >= kMostHanded) return;
+  const auto add = [&](std::string word, const char* numbering) {
+    out.push_back({std::move(word), numbering, "", v.name, v.digits, "", false});
+  };
+  switch (v.kind) {
+    case Value::Kind::Number:
+      if (v.number < 0 || v.number > kMostMask || v.number != std::floor(v.number)) return;
+      if (v.number < kMostPinNumber) {
+        bool chosen = false;  // in whatever numbering the program has chosen
+        for (const auto& [interface, numbering] : m_numbering) {
+          add(fmt::format("{:g}", v.number), numbering.c_str());
+          chosen = true;
+        }
+        if (!chosen) add(fmt::format("{:g}", v.number), "program");
+      }
+      if (v.number < kMostPinNumber && v.digits.file >= 0) return;
+      for (int n = 0; n < 53; ++n)  // a mask
+        if (static_cast<std::uint64_t>(v.number) >> n & 1) add(std::to_string(n), "program");
+      return;
+    case Value::Kind::Text:
+      if (!v.text.empty() && v.text.size() < 10) add(v.text, "name");
+      return;
+    case Value::Kind::Public:
+      // A port: all its pins.
+      if (const char letter = v.text.back();
+          (v.text.starts_with("GPIO") && v.text.size() == 5) || (v.text.starts_with("PORT") && v.text.size() == 5))
+        for (int n = 0; n < 16; ++n) add(fmt::format("P{}{}", letter, n), "name");
+      add(v.text.substr(v.text.rfind('.') == std::string::npos ? 0 : v.text.rfind('.') + 1), "name");
+      return;
+    case Value::Kind::List:
+    case Value::Kind::Either:
+      for (const auto& i : *v.items) pinsIn(i, out, depth + 1);
+      return;
+    case Value::Kind::Object:
+      for (const auto& [role, fact] : v.object->facts)
+        if (isPin(role)) pinsIn(fact, out, depth + 1);
+      for (const auto& [field, inner] : v.object->fields) pinsIn(inner, out, depth + 1);
+      return;
+    default:
+      return;
+  }
 }
 
 // What was handed over, by role.
@@ -142,12 +253,13 @@ void Follower::complete(Facts& facts, const PublicCall& what, const Object* self
 }
 
 // A function that something else calls later, or at the same time.
-void Follower::runs(const Value& function, Scope& scope) {
-  if (function.kind != Value::Kind::Function && function.kind != Value::Kind::Public) return;
-  if (m_runs.size() < 64) m_runs.push_back(function);
+void Follower::runs(Value function, Scope& scope) {
+  const bool waits = function.kind == Value::Kind::Deferred;
+  if (function.kind != Value::Kind::Function && function.kind != Value::Kind::Public && !waits) return;
+  if (!waits && m_runs.size() < 64) m_runs.push_back(function);
   Code at;
   (void)branches({[&] {
-                    (void)callValue(function, {}, at, scope);
+                    (void)(waits ? awaited(function, scope) : awaited(callValue(function, {}, at, scope), scope));
                     m_pending = Flow::On;
                     return Flow::On;
                   },
@@ -196,7 +308,7 @@ Value Follower::perform(const PublicCall& what, const std::string& called, const
     if (const auto it = facts.find("function"); it != facts.end()) m_atEnd.push_back(it->second);
   } else if (what.does == "stop") {
     m_pending = Flow::Exit;
-  } else if (!what.does.empty() && what.does != "set") {
+  } else if (!what.does.empty() && what.does != "set" && what.does != "awaits") {
     Event e;
     e.does = what.does == "join" ? "mode" : what.does;
     e.call = &what;
@@ -221,6 +333,24 @@ Value Follower::perform(const PublicCall& what, const std::string& called, const
     for (auto& p : e.pins)
       if (p.role.size() == 1 && std::isdigit(static_cast<unsigned char>(p.role[0])) && what.does != "coils") p.role.clear();
     happens(std::move(e));
+  }
+  if (what.does == "awaits") {  // all of them, at the same time
+    std::vector<Value> all;
+    for (const auto& g : given) {
+      if (g.value.kind == Value::Kind::List)
+        all.insert(all.end(), g.value.items->begin(), g.value.items->end());
+      else
+        all.push_back(g.value);
+    }
+    bool forever = false;
+    for (const auto& v : all) {
+      out = awaited(v, scope);
+      const auto flow = std::exchange(m_pending, Flow::On);
+      forever = forever || flow == Flow::Forever;
+      if (flow == Flow::Exit || flow == Flow::Raise) m_pending = flow;
+    }
+    if (forever) m_pending = Flow::Forever;
+    return all.size() == 1 ? out : unknown("what several calls give");
   }
   if (what.does == "interrupt" || what.does == "runs")
     if (const auto it = own.find("function"); it != own.end()) runs(it->second, scope);

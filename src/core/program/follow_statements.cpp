@@ -88,6 +88,11 @@ Flow Follower::stated(const Code& code, Scope& scope) {
       m_hasReturned = true;
       return Flow::Return;
     }
+    case Kind::Goto: {  // where it goes on is not followed: what stands around it may happen in any order, or not at all
+      const auto& around = m_around.empty() ? code : *m_around.back();
+      if (m_out.unread.size() < 100) m_out.unread.push_back({code.place, "a goto is not followed", around.place});
+      break;
+    }
     case Kind::Break:
       return Flow::Break;
     case Kind::Continue:
@@ -125,7 +130,14 @@ Flow Follower::branches(const std::vector<std::function<Flow()>>& all) {
   };
   std::vector<Left> left;
   ++m_unsure;
+  int happening = 0;  // branches in which something happens: they exclude each other, and none follows another
+  const auto cut = [&] {
+    if (m_widened == 0 && m_reached) m_out.moments.push_back({"", -1, -1, -1, true});
+  };
   for (const auto& one : all) {
+    auto from = m_out.moments.size();
+    if (happening > 0) cut();
+    const auto begins = m_out.moments.size();
     m_journals.emplace_back();
     Left l{{}, one()};
     auto journal = std::move(m_journals.back());
@@ -135,7 +147,12 @@ Flow Follower::branches(const std::vector<std::function<Flow()>>& all) {
     for (auto c = journal.rbegin(); c != journal.rend(); ++c) *c->slot.at = c->before;
     if (l.flow == Flow::Break) m_mayBreak = true;
     left.push_back(std::move(l));
+    if (m_out.moments.size() > begins)
+      ++happening;
+    else
+      m_out.moments.resize(from);
   }
+  if (happening > 1) cut();
   --m_unsure;
   const auto stays = [](const Left& l) { return l.flow != Flow::Exit && l.flow != Flow::Raise && l.flow != Flow::Forever; };
   const bool any = std::ranges::any_of(left, stays);
@@ -366,10 +383,10 @@ Flow Follower::each(const Code& code, Scope& scope) {
     const bool certain = !m_mayBreak;
     if (!certain && ++unsure > 64) break;
     const auto flow = certain ? inside() : branches({inside, [] { return Flow::On; }});
-    if (flow == Flow::Break) break;
+    if (flow == Flow::Break) return done(Flow::On);
     if (flow != Flow::On && flow != Flow::Continue) return done(flow);
   }
-  return done(Flow::On);
+  return done(through.text == "endless" && !m_mayBreak ? Flow::Forever : Flow::On);
 }
 
 // Nobody knows where in a loop it was stopped: each pin stands at one of the levels that it had meanwhile.

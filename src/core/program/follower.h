@@ -20,6 +20,7 @@ struct Scope {
   Value self;
   bool python = false;
   int file = -1;
+  int intBits = 0;  ///< of int on the controller; 0: numbers have no width
 };
 
 enum class Flow { On, Break, Continue, Return, Raise, Exit, Forever };
@@ -54,12 +55,13 @@ class Follower {
   std::map<std::string, std::string> m_numbering;               // of an interface, where the program chooses it
   std::map<std::string, std::uint64_t> m_everSet;               // registers that nobody describes: bits that ever were
   std::set<std::string> m_registersSeen;
-  std::set<std::string> m_noRegister;      // names that were looked for among them
-  std::vector<std::string> m_modulesOpen;  // Python modules taken whole
-  std::map<std::string, int> m_known;      // events by what they do and where
-  std::vector<Value> m_created;            // objects of public classes, for "release all"
-  std::vector<const Code*> m_callbacks;
-  std::vector<Value> m_runs;  // what something else calls while the program goes on
+  std::set<std::string> m_noRegister;                        // names that were looked for among them
+  std::vector<std::string> m_modulesOpen;                    // Python modules taken whole
+  std::map<std::string, int> m_known;                        // events by what they do and where
+  std::vector<Value> m_created;                              // objects of public classes, for "release all"
+  std::set<std::string> m_neverLevels;                       // pins that only what nobody calls gives a level
+  std::vector<Value> m_runs;                                 // what something else calls while the program goes on
+  std::set<std::pair<const Code*, const Object*>> m_handed;  // functions that were handed over
 
   // Where a value is kept, and what keeps that place in being.
   struct Slot {
@@ -73,9 +75,10 @@ class Follower {
   };
   std::vector<std::vector<Change>> m_journals;
 
-  int m_depth = 0;   // calls
-  int m_making = 0;  // things that are members of things
-  int m_deep = 0;    // statements and expressions within each other, calls and all: what the stack has to bear
+  std::vector<const Code*> m_around;  // functions that are being followed, the innermost last
+  int m_depth = 0;                    // calls
+  int m_making = 0;                   // things that are members of things
+  int m_deep = 0;                     // statements and expressions within each other, calls and all: what the stack has to bear
   long m_steps = 0;
   long m_mostSteps = 0;
   int m_unsure = 0;  // conditions that are not known around here
@@ -83,6 +86,8 @@ class Follower {
   int m_objects = 0;
   Value m_returned;
   bool m_hasReturned = false;
+  bool m_runsNow = false;              // the next call of a coroutine is one that somebody waits for
+  std::shared_ptr<Items> m_yielded{};  // of the generator around here
   std::string m_raised;
   bool m_mayBreak = false;
   Flow m_pending = Flow::On;             // what a call within an expression came to, for its statement
@@ -103,6 +108,7 @@ class Follower {
   void atEnd();
   void rest();
   void interrupts();
+  void names();
   void withNothingKnown(const Code& function, const Value& self, Scope& outside);
   void unreached(const Code& function, const Value& self, Scope& outside);
   Scope& module(int file, bool python);
@@ -156,6 +162,8 @@ class Follower {
   Value call(const Code& code, Scope& scope);
   std::vector<Argument> arguments(const Code& code, std::size_t from, Scope& scope);
   Value callValue(const Value& callee, std::vector<Argument> given, const Code& at, Scope& scope);
+  Value deferred(const Code& function, const Value& self, std::vector<Argument> given);
+  Value awaited(Value v, Scope& scope);
   Value callFunction(const Code& function, const Value& self, std::vector<Argument> given, Scope& outside);
   Value construct(const Code& klass, std::vector<Argument> given, const Code& at, bool braces = false);
   const Code* method(const Code* klass, const std::string& name);
@@ -174,8 +182,13 @@ class Follower {
                 const Code& at, Scope& scope);
   Facts taken(const PublicCall& what, const std::vector<Argument>& given) const;
   void complete(Facts& facts, const PublicCall& what, const Object* self);
-  void unknownCall(const std::string& path, const std::vector<Argument>& given, const Code& at);
-  void runs(const Value& function, Scope& scope);
+  void unknownCall(const std::string& path, const std::vector<Argument>& given, const Code& at, Scope& scope,
+                   const std::shared_ptr<Object>& self = {});
+  void unknownCallee(const std::vector<Argument>& given, const Code& at, Scope& scope);
+  void handOver(Value v, Scope& scope, int depth = 0);
+  void methodsRun(const Code& klass, Scope& scope);
+  void pinsIn(const Value& v, std::vector<PinWord>& out, int depth = 0) const;
+  void runs(Value function, Scope& scope);
   std::string unitOf(const PublicCall& what, const Facts& facts) const;
 
   // follow_pins.cpp

@@ -1,4 +1,5 @@
 #include <array>
+#include <map>
 
 #include "core/program/lowering.h"
 
@@ -31,7 +32,7 @@ class LoweringC : Lowering {
       const auto inside = namedChildren(n);
       return expression(!none(value) ? value : inside.empty() ? TSNode{} : inside.back(), depth + 1);
     }
-    if (t == "cast_expression") return expression(field(n, "value"), depth + 1);
+    if (t == "cast_expression") return cast(n, field(n, "type"), field(n, "value"), depth);
     if (t == "field_expression") {
       auto out = make(Kind::Member, n);
       out.text = text(field(n, "field"));
@@ -135,6 +136,7 @@ class LoweringC : Lowering {
 
  private:
   const ExpandedText& m_expanded;
+  std::map<std::string, std::string, std::less<>> m_aliases;  // other names of types
 
   Place used(TSNode n) const override { return m_expanded.used(ts_node_start_byte(n), ts_node_end_byte(n)); }
   Place spelled(TSNode n) const override { return m_expanded.spelled(ts_node_start_byte(n), ts_node_end_byte(n)); }
@@ -183,15 +185,27 @@ class LoweringC : Lowering {
       out.parts.push_back(type(a) == "compound_statement" ? block(a, depth + 1) : expression(a, depth + 1));
   }
 
+  Code cast(TSNode n, TSNode to, TSNode value, int depth) {
+    auto inner = expression(value, depth + 1);
+    const auto pointer = type(to) == "type_descriptor" && !none(field(to, "declarator"));
+    if (none(to) || pointer) return inner;
+    auto out = make(Kind::Cast, n);
+    out.text = typeName(to);
+    out.parts.push_back(std::move(inner));
+    return out;
+  }
+
   Code call(TSNode n, int depth) {
     const auto function = field(n, "function");
     const auto given = field(n, "arguments");
     auto out = make(Kind::Call, n);
     auto callee = type(function) == "primitive_type" ? name(function, std::string(text(function))) : expression(function, depth + 1);
-    if (isCast(callee.text) || type(function) == "primitive_type") {  // int(x)
-      const auto inside = namedChildren(given);
-      if (inside.size() == 1 && callee.text != "int") return expression(inside.front(), depth + 1);
+    const auto inside = namedChildren(given);
+    if (inside.size() == 1 && isCast(callee.text)) {
+      const auto types = namedChildren(field(function, "arguments"));
+      return cast(n, types.empty() ? TSNode{} : types.front(), inside.front(), depth);
     }
+    if (inside.size() == 1 && type(function) == "primitive_type") return cast(n, function, inside.front(), depth);  // int(x)
     out.parts.push_back(std::move(callee));
     arguments(given, out, depth);
     return out;
@@ -222,7 +236,8 @@ class LoweringC : Lowering {
     if (among(t, {"struct_specifier", "class_specifier", "enum_specifier", "union_specifier"})) return std::string(text(field(n, "name")));
     if (among(t, {"qualified_identifier", "template_type"})) return qualified(n).text;
     if (t == "type_descriptor") return typeName(field(n, "type"));
-    return std::string(text(n));
+    const auto alias = m_aliases.find(text(n));
+    return alias != m_aliases.end() ? alias->second : std::string(text(n));
   }
 
   struct Declared {
@@ -268,7 +283,9 @@ class LoweringC : Lowering {
     for (const auto p : namedChildren(list)) {
       if (!among(type(p), {"parameter_declaration", "optional_parameter_declaration"})) continue;
       if (text(p) == "void") continue;
-      out.names.push_back(none(field(p, "declarator")) ? std::string() : declarator(field(p, "declarator")).name);
+      const auto d = none(field(p, "declarator")) ? Declared{} : declarator(field(p, "declarator"));
+      out.names.push_back(d.name);
+      out.types.push_back(d.pointer || !d.sizes.empty() ? std::string() : typeName(field(p, "type")));
       if (defaults) {
         const auto value = field(p, "default_value");
         defaults->push_back(none(value) ? Code{} : expression(value, depth + 1));
@@ -282,6 +299,7 @@ class LoweringC : Lowering {
     out.text = d.name;
     std::vector<Code> defaults;
     parameters(field(d.functionNode, "parameters"), out, &defaults, depth);
+    out.types.push_back(d.pointer ? std::string() : typeName(field(n, "type")));
     auto body = make(Kind::Block, n);
     for (const auto c : namedChildren(n))
       if (type(c) == "field_initializer_list")
@@ -480,6 +498,9 @@ class LoweringC : Lowering {
       specifier(typeNode, out, depth);
       const auto d = declarator(field(n, "declarator"));
       if (out.size() > before && out.back().kind == Kind::Class && !d.name.empty()) out.back().names.push_back("=" + d.name);
+      if (out.size() == before && !d.name.empty() && !d.pointer && !d.function && d.sizes.empty()) m_aliases[d.name] = typeName(typeNode);
+    } else if (t == "alias_declaration") {
+      m_aliases[std::string(text(field(n, "name")))] = typeName(field(n, "type"));
     } else if (t == "if_statement") {
       auto one = make(Kind::If, n);
       one.parts.push_back(expression(field(n, "condition"), depth + 1));
@@ -546,6 +567,9 @@ class LoweringC : Lowering {
       out.push_back(std::move(one));
     } else if (t == "throw_statement") {
       out.push_back(make(Kind::Raise, n));
+    } else if (t == "goto_statement") {
+      out.push_back(make(Kind::Goto, n));
+      out.back().text = text(field(n, "label"));
     } else if (t == "labeled_statement") {
       const auto inside = namedChildren(n);
       if (inside.size() > 1) statement(inside.back(), out, depth + 1);
@@ -570,8 +594,7 @@ Code lowerC(Language language, const ExpandedText& expanded, std::vector<Unread>
   if (parsed.read < expanded.text.size())
     unread.push_back({expanded.used(static_cast<std::uint32_t>(parsed.read), static_cast<std::uint32_t>(expanded.text.size())),
                       "it took too long to read: what comes after was left out"});
-  for (const auto& [from, to] : errorsOf(parsed.tree.root()))
-    unread.push_back({expanded.used(from, to), "it could not be read as it stands"});
+  for (const auto& [from, to] : errorsOf(parsed.tree.root())) unread.push_back({expanded.used(from, to), kNotAsItStands});
   return LoweringC(expanded, unread).file(parsed.tree.root());
 }
 

@@ -1,3 +1,5 @@
+#include <utility>
+
 #include "core/program/lowering.h"
 
 namespace bold::program {
@@ -15,6 +17,7 @@ class LoweringPython : Lowering {
 
  private:
   int m_file;
+  bool m_yields = false;  // the function around here
 
   Place used(TSNode n) const override { return {m_file, ts_node_start_byte(n), ts_node_end_byte(n)}; }
   Place spelled(TSNode n) const override { return used(n); }
@@ -98,9 +101,19 @@ class LoweringPython : Lowering {
     if (among(t, {"true", "false"})) return constant(n, t == "true");
     if (t == "none") return make(Kind::None, n);
     if (among(t, {"string", "concatenated_string"})) return quoted(n);
-    if (among(t, {"parenthesized_expression", "await", "as_pattern", "with_item", "expression_statement"})) {
+    if (among(t, {"parenthesized_expression", "as_pattern", "with_item", "expression_statement"})) {
       const auto inside = namedChildren(n);
       return inside.empty() ? Code{} : expression(inside.front(), depth + 1);
+    }
+    if (t == "await" || t == "yield") {
+      auto out = make(t == "await" ? Kind::Await : Kind::Yield, n);
+      const auto inside = namedChildren(n);
+      out.parts.push_back(inside.empty() ? Code{} : expression(inside.front(), depth + 1));
+      if (t == "yield") {
+        m_yields = true;
+        if (text(n).starts_with("yield from")) out.text = "from";
+      }
+      return out;
     }
     if (t == "attribute") {
       auto out = make(Kind::Member, n);
@@ -143,7 +156,7 @@ class LoweringPython : Lowering {
     }
     if (among(t, {"list", "tuple", "set", "expression_list", "pattern_list", "tuple_pattern", "list_pattern"})) {
       auto out = make(Kind::List, n);
-      if (t != "list") out.text = "tuple";
+      if (t != "list") out.text = t == "set" ? "set" : "tuple";
       for (const auto c : namedChildren(n)) out.parts.push_back(expression(c, depth + 1));
       return out;
     }
@@ -312,7 +325,10 @@ class LoweringPython : Lowering {
       one.text = text(field(n, "name"));
       std::vector<Code> defaults;
       parameters(field(n, "parameters"), one, &defaults, depth);
+      const bool outer = std::exchange(m_yields, false);
       one.parts.push_back(inner(n, depth));
+      if (std::exchange(m_yields, outer)) one.names.emplace_back("@generator");
+      if (text(n).starts_with("async")) one.names.emplace_back("@async");
       one.parts.insert(one.parts.end(), std::make_move_iterator(defaults.begin()), std::make_move_iterator(defaults.end()));
       out.push_back(std::move(one));
     } else if (t == "class_definition") {
@@ -324,13 +340,24 @@ class LoweringPython : Lowering {
       out.push_back(std::move(one));
     } else if (t == "decorated_definition") {
       statement(field(n, "definition"), out, depth + 1);
-      // What decorates a function may call it: "@app.route", "@rp2.asm_pio".
-      for (const auto d : namedChildren(n))
-        if (type(d) == "decorator" && !out.empty() && (out.back().kind == Kind::Define)) {
-          const auto inside = namedChildren(d);
-          if (!inside.empty() && among(text(inside.front()), {"property", "staticmethod", "classmethod"}))
-            out.back().names.insert(out.back().names.end(), "@" + std::string(text(inside.front())));
+      if (out.empty() || (out.back().kind != Kind::Define && out.back().kind != Kind::Class)) return;
+      std::vector<Code> handed;
+      for (const auto d : namedChildren(n)) {
+        const auto inside = namedChildren(d);
+        if (type(d) != "decorator" || inside.empty()) continue;
+        const auto what = text(inside.front());
+        if (out.back().kind == Kind::Define && among(what, {"property", "staticmethod", "classmethod"})) {
+          out.back().names.insert(out.back().names.end(), "@" + std::string(what));
+          continue;
         }
+        if (what.find("asm_pio") != std::string_view::npos) out.back().parts.front() = make(Kind::Block, n);  // not Python's own statements
+        // What decorates a function may call it: "@app.route".
+        auto one = make(Kind::Call, d);
+        one.parts.push_back(expression(inside.front(), depth + 1));
+        one.parts.push_back(name(d, out.back().text));
+        handed.push_back(std::move(one));
+      }
+      out.insert(out.end(), std::make_move_iterator(handed.begin()), std::make_move_iterator(handed.end()));
     } else if (t == "if_statement") {
       auto one = make(Kind::If, n);
       one.parts.push_back(expression(field(n, "condition"), depth + 1));
@@ -464,7 +491,7 @@ Code lowerPython(const SourceText& source, int file, std::vector<Unread>& unread
   if (parsed.read < source.text.size())
     unread.push_back({{file, static_cast<std::uint32_t>(parsed.read), static_cast<std::uint32_t>(source.text.size())},
                       "it took too long to read: what comes after was left out"});
-  for (const auto& [from, to] : errorsOf(parsed.tree.root())) unread.push_back({{file, from, to}, "it could not be read as it stands"});
+  for (const auto& [from, to] : errorsOf(parsed.tree.root())) unread.push_back({{file, from, to}, kNotAsItStands});
   return LoweringPython(source, file, unread).file(parsed.tree.root());
 }
 

@@ -52,6 +52,8 @@ class Lowering {
     if (const auto v = wholeNumber(word)) {
       out.number = static_cast<double>(*v);
       out.whole = true;
+      if (word.size() > 1 && word[0] == '0') out.text = "0";
+      out.text += word.substr(std::min(word.find_last_not_of("uUlLzZ") + 1, word.size()));
     } else {
       std::erase_if(word, [](char c) { return c == '\'' || c == '_'; });
       out.number = realAtStart(word).value_or(0);
@@ -63,6 +65,8 @@ class Lowering {
   std::string_view m_text;
   std::vector<Unread>& m_unread;
 };
+
+inline const std::string kNotAsItStands = "it could not be read as it stands";
 
 inline bool among(std::string_view what, std::initializer_list<std::string_view> words) {
   return std::ranges::find(words, what) != words.end();

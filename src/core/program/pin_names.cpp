@@ -33,8 +33,14 @@ bool keyword(const std::string& name) {
 // "#define NAME ", "NAME = ", "NAME=" right before it.
 std::string direct(const std::string& before) {
   const auto text = trimmed(before);
-  if (text.ends_with('=') && text.size() > 1 && std::string_view("=!<>+-*/").find(text[text.size() - 2]) == std::string_view::npos)
-    return lastName(trimmed(text.substr(0, text.size() - 1)));
+  if (text.ends_with('=') && text.size() > 1 && std::string_view("=!<>+-*/").find(text[text.size() - 2]) == std::string_view::npos) {
+    const auto names = trimmed(text.substr(0, text.size() - 1));
+    const auto name = lastName(names);
+    // "A, B = 5, 6": which name is whose does not stand right before the number.
+    const auto others = trimmed(names.substr(0, names.size() - name.size()));
+    if (others.ends_with(',') && others.find('=') == std::string::npos) return {};
+    return name;
+  }
   if (const auto define = text.find("#define"); define != std::string::npos && text != before) {
     const auto name = lastName(text);
     return name == "define" ? std::string() : name;

@@ -21,6 +21,7 @@ namespace {
 
 constexpr std::size_t kMostPlaces = 12;
 constexpr std::size_t kMostUntold = 100;
+constexpr std::size_t kMostNamed = 5'000;  // words of what could not be read
 
 class Collecting {
  public:
@@ -39,18 +40,8 @@ class Collecting {
     m_reached = m_out.pins.size();
     for (const auto& e : followed.events)
       if (!e.reached) event(e);
-    for (const auto& u : followed.unknown) {
-      bool counts = false;
-      for (const auto& p : u.pins) counts = counts || p.word.empty() || terminalOf(m_part, p, false, m_calls) >= 0;
-      if (!counts) continue;
-      ++m_out.asked;
-      untold(u.pins.front().word.empty()
-                 ? fmt::format("which pins {} means is not known: {}", u.name, u.pins.front().why)
-                 : fmt::format("{} is nothing that is described: what it does with {} is not known", u.name, list(u.pins)),
-             spot(u.place));
-    }
-    for (const auto& u : followed.unread) untold(u.why, spot(u.place));
-    if (followed.tooMuch) untold("there was too much to follow: not all of it was", {});
+    outputsNeverWritten();
+    openEffects();
     pullsByLevel();
     shares();
     timings();
@@ -64,6 +55,7 @@ class Collecting {
   const PublicCalls& m_calls;
   const std::string& m_prefix;
   SourceRead m_out;
+  std::set<std::size_t> m_unknownDuty;                        // uses that get a duty which is not known
   std::size_t m_reached = 0;                                  // pins that are named where the program comes to
   std::map<std::string, std::size_t> m_byWord;                // PinWord::word and numbering -> use
   std::set<std::pair<std::uint64_t, std::string>> m_counted;  // places that name a pin
@@ -86,11 +78,104 @@ class Collecting {
     return out;
   }
 
-  void untold(std::string what, Spot where) {
+  // ---- what is open
+
+  void openEffects() {
+    const auto& followed = m_program.followed;
+    // What one thing does with pins is one effect.
+    struct Effect {
+      std::string name;
+      Place place;
+      std::vector<PinWord> handed;
+      bool unnamed = false;
+    };
+    std::vector<Effect> effects;
+    for (const auto& u : followed.unknown) {
+      const auto root = u.name.substr(0, u.name.find_first_of(".:"));
+      auto handed = u.pins;
+      std::erase_if(handed, [&](const PinWord& p) { return terminalsOf({p}).empty(); });  // other numbers and texts
+      auto it = std::ranges::find_if(effects, [&](const Effect& e) { return e.name.substr(0, e.name.find_first_of(".:")) == root; });
+      if (it == effects.end()) it = effects.insert(effects.end(), {u.name, u.place, {}, false});
+      it->unnamed = it->unnamed || handed.empty();
+      for (const auto& p : handed)
+        if (std::ranges::count(it->handed, p.word, &PinWord::word) == 0) it->handed.push_back(p);
+    }
+    for (const auto& e : effects) {
+      if (!e.handed.empty()) {
+        ++m_out.asked;
+        untold(fmt::format("{} is nothing that is described: what it does with {} is not known", e.name, list(e.handed)), spot(e.place),
+               harness::Untold::Reach::Listed, terminalsOf(e.handed));
+      }
+      if (e.unnamed)
+        untold(fmt::format("{} is nothing that is described: it may drive pins that the source does not name", e.name), spot(e.place),
+               harness::Untold::Reach::Unnamed);
+    }
+    for (const auto& u : followed.unread) {
+      const auto& region = u.region.file >= 0 ? u.region : u.place;
+      if (u.every || region.begin == region.end) {
+        untold(u.why, spot(u.place), harness::Untold::Reach::Every);
+        continue;
+      }
+      std::set<std::string> pins, seen;
+      pinsNamedIn(region, pins, seen);
+      untold(u.why, spot(u.place), harness::Untold::Reach::Listed, {pins.begin(), pins.end()});
+    }
+    if (followed.tooMuch) untold("there was too much to follow: not all of it was", {}, harness::Untold::Reach::Every);
+  }
+
+  std::vector<std::string> terminalsOf(const std::vector<PinWord>& words) const {
+    std::set<std::string> out;
+    for (const auto& p : words)
+      if (const int t = terminalOf(m_part, p, false, m_calls); t >= 0 && m_part.terminals[t].pin) out.insert(m_part.terminals[t].id);
+    return {out.begin(), out.end()};
+  }
+
+  // Pins whose names or numbers stand in a part of a source, or in the functions that it names.
+  void pinsNamedIn(const Place& where, std::set<std::string>& pins, std::set<std::string>& seen) const {
+    if (where.file < 0 || seen.size() > kMostNamed) return;
+    const auto& text = m_program.sources.files[where.file].text;
+    const auto letter = [](char c) { return std::isalnum(static_cast<unsigned char>(c)) || c == '_' || (c & 0x80); };
+    for (std::size_t at = where.begin, end; at < std::min<std::size_t>(where.end, text.size()); at = end) {
+      end = at + 1;
+      if (!letter(text[at])) continue;
+      while (end < text.size() && letter(text[end])) ++end;
+      auto word = text.substr(at, end - at);
+      if (!seen.insert(word).second || seen.size() > kMostNamed) continue;
+      const auto& followed = m_program.followed;
+      std::vector<PinWord> meant;
+      if (const auto it = followed.names.find(word); it != followed.names.end()) meant = it->second;
+      if (const auto it = followed.functions.find(word); it != followed.functions.end()) pinsNamedIn(it->second, pins, seen);
+      const bool isNumber = std::isdigit(static_cast<unsigned char>(word[0]));
+      meant.push_back({word, isNumber ? "program" : "name", "", "", {}, "", false});
+      for (const auto& t : terminalsOf(meant)) pins.insert(t);
+      for (const auto& u : m_out.pins)
+        if (!u.terminal.empty() && (u.name == word || u.word == word)) pins.insert(u.terminal);
+    }
+  }
+
+  // An output that nobody writes stands low.
+  void outputsNeverWritten() {
+    for (auto& u : m_out.pins) {
+      const auto has = [&](const char* what) { return u.does.contains(what); };
+      if (has("output") && !has("write") && !has("high") && !has("low") && !has("pwm") && !has("serial") && !has("bus") && !has("read"))
+        u.does.insert("low");
+    }
+  }
+
+  void untold(std::string what, Spot where, harness::Untold::Reach reach, std::vector<std::string> pins = {}) {
     std::ranges::replace_if(
         what, [](char c) { return c >= 0 && c < ' '; }, ' ');  // names of files may hold anything
     if (std::ranges::any_of(m_out.untold, [&](const auto& u) { return u.place == where && u.what == what; })) return;
-    if (m_out.untold.size() < kMostUntold) m_out.untold.push_back({std::move(what), std::move(where)});
+    if (m_out.untold.size() < kMostUntold)
+      m_out.untold.push_back({std::move(what), std::move(where), reach, std::move(pins)});
+    else  // it is not listed any more, and counts all the same
+      m_out.untold.back() = {"more could not be told than is listed", {}, harness::Untold::Reach::Every, {}};
+  }
+
+  // A pin of the chip that the board brings to nothing outside.
+  bool inside(const std::string& word) const {
+    const auto it = m_calls.boards.find(m_part.id);
+    return it != m_calls.boards.end() && std::ranges::count(it->second.inside, word) > 0;
   }
 
   // One pin of a program, however often and by which words it is named.
@@ -106,6 +191,7 @@ class Collecting {
     u.numbering = p.numbering == "name" || p.numbering == "register" ? "printed" : p.numbering;
     u.terminal = terminal;
     u.sure = false;
+    u.onBoard = t < 0 && inside(p.word);
     m_out.pins.push_back(std::move(u));
     return m_byWord[key] = m_out.pins.size() - 1;
   }
@@ -150,6 +236,7 @@ class Collecting {
     for (const auto& v : choices(it->second)) {
       if (!v.isNumber()) {
         does(k, "high", e);
+        m_unknownDuty.insert(k);
         continue;
       }
       does(k, v.number > 0 ? "high" : "low", e);
@@ -252,7 +339,9 @@ class Collecting {
           m_counted.insert({static_cast<std::uint64_t>(e.place.file) << 32 | e.place.begin, p.role + (p.word.empty() ? "?" : "")}).second;
       if (fresh) ++m_out.asked;
       if (p.word.empty()) {
-        untold(fmt::format("which pin {} means is not known: {}", e.called, p.why), spot(e.place));
+        const bool looks = e.does == "read" || e.does == "analog-read" || e.does == "interrupt";  // and drives nothing
+        untold(fmt::format("which pin {} means is not known: {}", e.called, p.why), spot(e.place),
+               looks ? harness::Untold::Reach::Listed : harness::Untold::Reach::Every);
         continue;
       }
       if (fresh) ++m_out.told;
@@ -337,6 +426,8 @@ class Collecting {
         for (const auto* pull : {"pull-up", "pull-down"}) u.does.erase(pull);
     }
     // Bits of a direction register that are left inputs name no pin.
+    for (std::size_t k = 0; k < m_out.pins.size(); ++k)
+      if (m_unknownDuty.contains(k)) m_out.pins[k].duty = std::nullopt;  // the greatest of those that are known is no bound
     std::erase_if(m_out.pins, [](const PinUse& u) {
       return u.numbering == "printed" && u.number.line == 0 && (u.does.empty() || u.does == std::set<std::string>{"input"});
     });

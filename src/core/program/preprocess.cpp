@@ -343,7 +343,8 @@ class Preprocessor {
     else if (name == "include" || name == "import")
       includes(rest, at, depth);
     else if (name == "error" && std::ranges::none_of(m_open, &Open::unknown))
-      m_unread.push_back({at, fmt::format("the program says of itself that it is not for this board, or not set up: {}", plainText(rest))});
+      m_unread.push_back(
+          {at, fmt::format("the program says of itself that it is not for this board, or not set up: {}", plainText(rest)), {}, true});
     // #warning, #line and others say nothing of pins.
   }
 

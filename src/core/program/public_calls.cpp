@@ -15,7 +15,7 @@ namespace bold::program {
 const std::vector<std::string> kDoings{"",      "mode",   "write", "toggle",  "read",        "analog-read", "pwm",
                                        "tone",  "servo",  "coils", "step",    "motor",       "move",        "stop",
                                        "delay", "serial", "bus",   "release", "release-all", "interrupt",   "numbering",
-                                       "set",   "join",   "runs",  "end",     "pulse",       "motor-write"};
+                                       "set",   "join",   "runs",  "end",     "pulse",       "motor-write", "awaits"};
 
 namespace {
 
@@ -73,6 +73,9 @@ class ReadingInterface {
       }
     out.macros = textMap(r, "macros");
     out.headers = r.texts("headers");
+    out.only = r.texts("only");
+    out.harmless = r.texts("harmless");
+    out.callsBack = r.texts("callsBack");
     out.numbers = textMap(r, "numbers");
     r.each("calls", [&](const Json& j, const std::string& at) { out.calls.push_back(call(j, at)); });
     r.each("registers", [&](const Json& j, const std::string& at) { out.registers.push_back(readRegister(j, at)); });
@@ -150,6 +153,9 @@ class ReadingInterface {
     out.defines = r.texts("defines");
     out.pins = textMap(r, "pins");
     out.languages = r.texts("languages");
+    out.inside = r.texts("inside");
+    if (r.has("intBits")) out.intBits = static_cast<int>(r.number("intBits"));
+    if (out.intBits != 16 && out.intBits != 32) r.report("intBits", "is neither 16 nor 32");
     for (const auto& part : r.texts("parts")) calls.boards[part] = out;
   }
 };
@@ -207,7 +213,8 @@ Result<PublicCalls> readPublicCalls(std::span<const std::pair<std::string, std::
   return out;
 }
 
-const PublicCall* PublicCalls::find(const std::string& name, std::size_t given, const std::vector<std::string>& keywords) const {
+const PublicCall* PublicCalls::find(const std::string& name, std::size_t given, const std::vector<std::string>& keywords,
+                                    const std::set<std::string>& headers) const {
   const auto it = m_byName.find(name);
   if (it == m_byName.end()) return nullptr;
   const auto fits = [&](const PublicCall* c) {
@@ -218,8 +225,14 @@ const PublicCall* PublicCalls::find(const std::string& name, std::size_t given, 
       if (!c->takes[k].optional && (c->takes[k].keyword.empty() || std::ranges::count(keywords, c->takes[k].keyword) == 0)) return false;
     return true;
   };
-  const auto best = std::ranges::find_if(it->second, fits);
-  return best != it->second.end() ? *best : it->second.back();
+  const auto included = [&](const Interface& i) { return std::ranges::any_of(i.only, [&](const auto& h) { return headers.contains(h); }); };
+  std::vector<const PublicCall*> all;  // those that count here, the first first
+  for (const bool own : {true, false})
+    for (const auto* c : it->second)
+      if (own ? !c->of->only.empty() && included(*c->of) : c->of->only.empty()) all.push_back(c);
+  if (all.empty()) return nullptr;
+  const auto best = std::ranges::find_if(all, fits);
+  return best != all.end() ? *best : all.back();
 }
 
 bool PublicCalls::isClass(const std::string& name) const {
@@ -242,6 +255,16 @@ bool PublicCalls::knowsHeader(const std::string& name) const {
     return std::ranges::any_of(
         i.headers, [&](const std::string& h) { return h == name || (h.ends_with('*') && name.starts_with(h.substr(0, h.size() - 1))); });
   });
+}
+
+PublicCalls::Effect PublicCalls::effectOf(std::string_view name) const {
+  const auto among = [&](const std::vector<std::string>& words) {
+    return std::ranges::any_of(words, [&](const std::string& w) {
+      return w.ends_with('*') ? name.starts_with(std::string_view(w).substr(0, w.size() - 1)) : name == w;
+    });
+  };
+  if (std::ranges::any_of(interfaces, [&](const Interface& i) { return among(i.callsBack); })) return Effect::CallsBack;
+  return std::ranges::any_of(interfaces, [&](const Interface& i) { return among(i.harmless); }) ? Effect::None : Effect::Open;
 }
 
 bool PublicCalls::choosesNumbering(const Interface& interface) {

@@ -2,6 +2,7 @@
 
 #include <map>
 #include <optional>
+#include <set>
 #include <span>
 #include <string>
 #include <vector>
@@ -64,7 +65,10 @@ struct Interface {
   std::map<std::string, double> constants;
   std::map<std::string, std::string> named;  ///< name -> what is passed on instead of a number: "board", "bcm"
   std::map<std::string, std::string> macros;
-  std::vector<std::string> headers;            ///< files and modules that it comes in
+  std::vector<std::string> headers;    ///< files and modules that it comes in
+  std::vector<std::string> only;       ///< its calls count before those of others, where one of these is included, and else not at all
+  std::vector<std::string> harmless;   ///< calls that touch no pin and call nothing; "*" at the end for all that begin so
+  std::vector<std::string> callsBack;  ///< calls that touch no pin and may call the functions that they are handed
   std::map<std::string, std::string> numbers;  ///< pin number of its own -> by the chip
   std::vector<PublicCall> calls;
   std::vector<Register> registers;
@@ -76,6 +80,8 @@ struct BoardWords {
   std::vector<std::string> defines;
   std::map<std::string, std::string> pins;  ///< "LED_BUILTIN" -> terminal
   std::vector<std::string> languages;       ///< what it is usually programmed in
+  std::vector<std::string> inside;          ///< words for pins of its chip that lead to nothing outside: a light of the board's own
+  int intBits = 32;                         ///< of int, as its compiler has it
 };
 
 /// Macros that only compilers for some chips define: on other boards they are not there.
@@ -95,12 +101,17 @@ class PublicCalls {
   std::vector<ChipWords> chips;
 
   /// By name, how many values stand in order, and which are named; nullptr: nobody describes it.
-  const PublicCall* find(const std::string& name, std::size_t given, const std::vector<std::string>& keywords) const;
+  /// @param headers what the program includes and imports: some interfaces count only there
+  const PublicCall* find(const std::string& name, std::size_t given, const std::vector<std::string>& keywords,
+                         const std::set<std::string>& headers = {}) const;
   bool isClass(const std::string& name) const;  ///< something is said of what it does
   bool knows(const std::string& name) const;
   const double* constant(const std::string& name) const;
   const std::string* named(const std::string& name) const;
   bool knowsHeader(const std::string& name) const;
+  /// What a call that is not described may do: nothing to pins, nothing but call what it is handed, or anything.
+  enum class Effect { None, CallsBack, Open };
+  Effect effectOf(std::string_view name) const;
   /// Whether the compiler for a board defines a macro; nothing where that is not known.
   std::optional<bool> defines(const BoardWords* board, std::string_view name) const;
   /// Whether a program has to say which numbering it uses before it names a pin.

@@ -45,6 +45,7 @@ std::map<std::string, Pulses> pulsesOf(const std::vector<Moment>& moments) {
   std::map<std::string, Now> now;
   std::map<std::string, Pulses> out;
   for (const auto& m : moments) {
+    if (m.cut) now.clear();
     if (m.pin.empty()) {
       for (auto& [pin, n] : now) {
         if (m.seconds < 0) n.certain = false;
@@ -71,7 +72,9 @@ std::map<std::string, Pulses> pulsesOf(const std::vector<Moment>& moments) {
   return out;
 }
 
-std::vector<CoilSequence> coilSequences(const std::vector<Moment>& moments, const std::set<std::string>& known) {
+namespace {
+
+std::vector<CoilSequence> inOneRun(const std::vector<Moment>& moments, const std::set<std::string>& known) {
   const auto steps = stepsOf(moments);
   // Pins that are written in the same steps, three times at least.
   std::map<std::set<std::string>, int> together;
@@ -107,6 +110,22 @@ std::vector<CoilSequence> coilSequences(const std::vector<Moment>& moments, cons
     if (one.states.size() < kLeastStates) continue;
     taken.insert(pins.begin(), pins.end());
     out.push_back(std::move(one));
+  }
+  return out;
+}
+
+}  // namespace
+
+std::vector<CoilSequence> coilSequences(const std::vector<Moment>& moments, const std::set<std::string>& known) {
+  std::vector<CoilSequence> out;
+  auto taken = known;
+  for (auto from = moments.begin(); from != moments.end();) {
+    const auto to = std::find_if(from, moments.end(), [](const Moment& m) { return m.cut; });
+    for (auto& s : inOneRun({from, to}, taken)) {
+      taken.insert(s.pins.begin(), s.pins.end());
+      out.push_back(std::move(s));
+    }
+    from = to == moments.end() ? to : to + 1;
   }
   return out;
 }

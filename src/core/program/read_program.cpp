@@ -61,7 +61,9 @@ class Gathering {
   Gathering(Bytes bytes, const std::string& board, const PublicCalls& calls, const std::function<bool()>& cancelled)
       : m_bytes(std::move(bytes)), m_calls(calls), m_cancelled(cancelled) {
     const auto it = calls.boards.find(board);
-    if (it != calls.boards.end()) m_board = &it->second;
+    if (it == calls.boards.end()) return;
+    m_board = &it->second;
+    m_out.sources.intBits = m_board->intBits;
   }
 
   ReadProgram run(const std::vector<std::string>& named) {
@@ -107,6 +109,7 @@ class Gathering {
   }
 
   int include(int from, const std::string& name) {
+    m_out.sources.headers.insert(name);
     const auto near = folderOf(m_out.sources.files[from].file);
     for (const auto& folder : {near, std::string(), std::string("include"), std::string("src")}) {
       const auto path = plain(folder.empty() ? name : fmt::format("{}/{}", folder, name));
@@ -130,6 +133,7 @@ class Gathering {
       std::vector<std::string> modules;
       importsOf(code, modules);
       for (const auto& m : modules) imported(f, m);
+      m_out.sources.headers.insert(modules.begin(), modules.end());
       m_out.sources.units.push_back({f, true, std::move(code)});
       return;
     }

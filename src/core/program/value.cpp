@@ -85,6 +85,7 @@ bool sameWithin(const Value& a, const Value& b, int& budget, int depth) {
     case Value::Kind::Object:
       return a.object == b.object;
     case Value::Kind::Function:
+    case Value::Kind::Deferred:
       return a.code == b.code && a.object == b.object;
     case Value::Kind::Class:
       return a.code == b.code;
@@ -120,6 +121,7 @@ Value either(const Value& a, const Value& b) {
   for (const auto* side : {&a, &b})
     for (auto& c : choices(*side))
       if (std::ranges::none_of(*out.items, [&](const Value& x) { return same(x, c); })) out.items->push_back(std::move(c));
+  if (a.type == b.type) out.type = a.type;
   return out.items->size() > kMostChoices ? unknown("it may be very many things") : out;
 }
 
@@ -225,6 +227,36 @@ std::optional<Value> onBits(std::string_view op, Value bits, const Value& other)
 
 }  // namespace
 
+// Each once. Python does not say in which order a set is gone through.
+Value setOf(std::vector<Value> all) {
+  Items out;
+  for (auto& v : all)
+    if (std::ranges::none_of(out, [&](const Value& x) { return same(x, v) || (x.isNumber() && v.isNumber() && x.number == v.number); }))
+      out.push_back(std::move(v));
+  auto v = list(std::move(out));
+  v.text = "set";
+  return v;
+}
+
+Value inType(Value v, const NumberType& type) {
+  if (!type.stated()) return v;
+  if (v.kind == Value::Kind::Either) {
+    std::optional<Value> out;
+    for (auto& c : choices(v)) {
+      const auto one = inType(std::move(c), type);
+      out = out ? either(*out, one) : one;
+    }
+    v = std::move(*out);
+  } else if (v.isNumber()) {
+    const auto is = kept(v.number, type);
+    if (is != v.number) v.digits = {};  // it stands nowhere in the source
+    v.number = is;
+    v.whole = !type.real;
+  }
+  v.type = type;
+  return v;
+}
+
 Value operated(std::string_view op, const Value& a, const Value& b, bool python) {
   if (op == "&&" || op == "||") {
     const auto t = truth(a), u = truth(b);
@@ -240,6 +272,8 @@ Value operated(std::string_view op, const Value& a, const Value& b, bool python)
   if (a.isNumber() && b.isNumber()) {
     auto out = onNumbers(op, a, b, python);
     if (!out) return unknown("it can not be worked out");
+    const bool compares = op == "==" || op == "!=" || op == "<" || op == ">" || op == "<=" || op == ">=";
+    if (!python && !compares) *out = inType(*out, op == "<<" || op == ">>" ? calculatedIn(a.type, a.type) : calculatedIn(a.type, b.type));
     out->name = a.name.empty() ? b.name : a.name;
     return *out;
   }
@@ -300,9 +334,10 @@ Value negated(std::string_view op, const Value& v) {
     return t ? number(!*t) : unknown("a condition that is not known");
   }
   if (!v.isNumber()) return v.kind == Value::Kind::Unknown ? v : unknown("it can not be worked out");
-  if (op == "-") return number(-v.number, v.whole);
+  const auto type = calculatedIn(v.type, v.type);
+  if (op == "-") return inType(number(-v.number, v.whole), type);
   if (op == "~")
-    return std::abs(v.number) < kMostWhole ? number(static_cast<double>(~static_cast<long long>(v.number)))
+    return std::abs(v.number) < kMostWhole ? inType(number(static_cast<double>(~static_cast<long long>(v.number))), type)
                                            : unknown("a very large number");
   return v;
 }

@@ -6,8 +6,10 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 #include "core/program/code.h"
+#include "core/program/number_type.h"
 
 /// What is known of a value while a program is followed. What is not known says why.
 namespace bold::program {
@@ -30,11 +32,13 @@ struct Value {
     Class,     ///< of the program
     Public,    ///< text: a name that the program uses and does not define
     Either,    ///< one of the items, nobody knows which
-    Bits       ///< a register as it is, with some bits set, cleared or turned
+    Bits,      ///< a register as it is, with some bits set, cleared or turned
+    Deferred   ///< a call that is made once somebody waits for it; code: the function; object: what it is given
   };
   Kind kind = Kind::Unknown;
   bool whole = false;  ///< of a number: divides as whole numbers do
   double number = 0;
+  NumberType type{};  ///< of a number, or of what is not known and would be one
   std::string text;
   std::shared_ptr<Items> items;
   std::shared_ptr<Object> object;
@@ -85,5 +89,9 @@ std::string keyOf(const Value& v);
 /// The operators of C ("+", "<<", "&&"), and of Python ("//", "**", "in"); floor: division as Python does it.
 Value operated(std::string_view op, const Value& a, const Value& b, bool python);
 Value negated(std::string_view op, const Value& v);
+/// What a set holds, in an order that is not known: text "set".
+Value setOf(std::vector<Value> all);
+/// As a variable of that type keeps it: numbers wrap round, what is not known stays so.
+Value inType(Value v, const NumberType& type);
 
 }  // namespace bold::program

@@ -3,6 +3,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <array>
 
 #include "core/bench/sensed_pins.h"
 #include "core/checks/program/on_bench.h"
@@ -25,8 +26,8 @@ std::string othersAt(const bench::SolvedBench& s, bench::TerminalIndex pin) {
   return out.empty() ? "its wire leads nowhere" : out;
 }
 
-std::string wiresOf(const bench::SolvedBench& s, const checks::ProgramOnBench& program, bench::TerminalIndex pin) {
-  if (pin < 0) return "there is no such pin";
+std::string wiresOf(const bench::SolvedBench& s, const checks::ProgramOnBench& program, bench::TerminalIndex pin, bool onBoard) {
+  if (pin < 0) return onBoard ? "a pin of the board's own" : "there is no such pin";
   if (!program.wired(pin)) return "not wired";
   std::string out;
   for (const auto* r : program.rolesAt(pin))
@@ -55,7 +56,7 @@ std::string doingWords(const harness::PinUse& u) {
   if (has("analog")) add("read as a voltage");
   if (has("serial")) add("serial line");
   if (has("bus")) add("bus line");
-  if (out.empty()) add(has("output") ? "an output, never written" : has("input") ? "an input, never read" : "named");
+  if (out.empty()) add(has("output") ? "an output, never written and so low" : has("input") ? "an input, never read" : "named");
   if (!u.last.empty() && u.last != "low" && u.last != "released") add(u.last == "unsure" ? "may be left on" : "left " + u.last);
   return u.sure ? out : "perhaps " + out;
 }
@@ -65,6 +66,45 @@ std::string toldWords(const harness::SourceRead& s) {
       fmt::format("{} of {} place{} that name{} a pin could be told", s.told, s.asked, s.asked == 1 ? "" : "s", s.asked == 1 ? "s" : "");
   if (s.told < s.asked) out += fmt::format(", {:.0f} % unknown", 100.0 * (s.asked - s.told) / s.asked);
   return out;
+}
+
+std::string agreementWords(const Analysis& a, const harness::SourceRead& source) {
+  if (source.pins.empty() && source.untold.empty()) return "No pin of the board was found in the program.";
+  if (!a.solved) return "The program was not held against the wires.";
+  const auto& s = *a.solved;
+  const checks::ProgramOnBench program(s);
+  const int device = s.bench.deviceIndex(source.controller);
+  enum Standing { Agrees, Open, Disagrees };
+  std::array<std::string, 3> names;
+  bool elsewhere = false;  // something is said that is about no motor
+  for (const auto& f : a.findings) elsewhere = elsewhere || (f.check.starts_with("program-") && f.severity <= checks::Severity::Caution);
+  for (std::size_t m = 0; m < s.motors.size(); ++m) {
+    const auto roles = program.rolesOf(static_cast<int>(m));
+    if (std::ranges::none_of(roles, [&](const checks::WiredRole* r) { return s.bench.deviceOf(r->pin) == device; })) continue;
+    const auto& id = checks::idOf(s.bench, s.motors[m].device);
+    auto now = Agrees;
+    for (const auto& f : a.findings) {
+      if (!f.check.starts_with("program-") || f.severity > checks::Severity::Caution) continue;
+      const bool about = std::ranges::any_of(f.subjects, [&](const std::string& x) {
+        return x == id || std::ranges::any_of(roles, [&](const checks::WiredRole* r) {
+                 return x == s.bench.address(r->pin) || x == s.bench.address(r->input);
+               });
+      });
+      if (about) now = std::max(now, f.check == "program-open-effect" ? Open : Disagrees);
+    }
+    names[now] += (names[now].empty() ? "" : ", ") + checks::called(s, s.motors[m]);
+  }
+  if (names[Open].empty() && names[Disagrees].empty())
+    return elsewhere ? "The program and the wires agree for every motor; something else is said of the program."
+                     : "The program and the wires agree, as far as it could be told.";
+  std::string out;
+  const auto add = [&](Standing which, std::string_view first, std::string_view then) {
+    if (!names[which].empty()) out += (out.empty() ? std::string(first) : "; " + std::string(then)) + " " + names[which];
+  };
+  add(Agrees, "The program and the wires agree for", "they agree for");
+  add(Disagrees, "The program and the wires disagree for", "they disagree for");
+  add(Open, "Whether the program fits the wires could not be told for", "it could not be told for");
+  return out + ".";
 }
 
 std::vector<ProgramRow> programRows(const Analysis& a, const harness::SourceRead& source) {
@@ -84,7 +124,7 @@ std::vector<ProgramRow> programRows(const Analysis& a, const harness::SourceRead
       r.name = u->use->word;
     r.program = u ? (u->use->name.empty() && u->use->word == r.name ? std::string() : checks::said(*u->use) + ": ") + doingWords(*u->use)
                   : "never named";
-    r.wires = wiresOf(s, program, pin);
+    r.wires = wiresOf(s, program, pin, u && u->use->onBoard);
     if (u) r.spots = checks::spotsOf(*u->use);
     const auto address = pin >= 0 ? s.bench.address(pin) : std::string();
     for (const auto& f : a.findings) {

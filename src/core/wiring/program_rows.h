@@ -25,6 +25,9 @@ std::vector<ProgramRow> programRows(const Analysis& analysis, const harness::Sou
 /// "high and low", "PWM up to 78 % at 490 Hz, read"
 std::string doingWords(const harness::PinUse& use);
 
+/// "The program and the wires agree for Paddle, Gate; they disagree for Pump; it could not be told for Carriage."
+std::string agreementWords(const Analysis& analysis, const harness::SourceRead& source);
+
 /// "18 of 18 places that name a pin could be told", "16 of 18 …: 11 % unknown"
 std::string toldWords(const harness::SourceRead& source);
 

@@ -229,6 +229,7 @@ void ProgramPanel::refresh() {
                              : tr("There is no controller on this bench: put one there first (Ctrl+K)."));
   if (s && !hidden) {
     auto told = QString::fromStdString(wiring::toldWords(*s)) + ".";
+    if (m_session.analyser.current()) told = QString::fromStdString(wiring::agreementWords(m_session.analyser.analysis(), *s)) + " " + told;
     for (const auto& file : s->files)
       if (const auto words = standingWords(file.standing); !words.isEmpty())
         told += " " + tr("%1 is %2: what stands here is not judged.").arg(QString::fromStdString(file.file), words);

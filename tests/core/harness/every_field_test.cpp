@@ -81,7 +81,8 @@ Json everything() {
                                                       {"pulse", "1 ms"},
                                                       {"rate", "100 Hz"},
                                                       {"last", "low"},
-                                                      {"sure", true}},
+                                                      {"sure", true},
+                                                      {"onBoard", true}},
                                                      {{"word", "3"}, {"terminal", "D3"}}})},
                                {"groups", Json::array({{{"kind", "step"},
                                                         {"name", "carriage"},
@@ -90,7 +91,7 @@ Json everything() {
                                                         {"turn", 200},
                                                         {"rate", "100 Hz"},
                                                         {"place", spot}}})},
-                               {"untold", Json::array({{{"what", "something"}, {"place", spot}}})},
+                               {"untold", Json::array({{{"what", "something"}, {"place", spot}, {"reach", {"D3"}}}})},
                                {"told", 3},
                                {"asked", 4},
                                {"console", spot}}});

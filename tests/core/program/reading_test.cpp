@@ -1,43 +1,13 @@
-#include <fmt/core.h>
-#include <fmt/ranges.h>
+#include "core/program/reading.h"
 
 #include <catch2/catch.hpp>
 #include <set>
 
-#include "core/program/corpus.h"
-#include "core/program/pins_used.h"
-#include "support/benches.h"
 #include "support/process.h"
 
 using namespace bold;
 using namespace bold::test;
 using harness::PinUse;
-
-namespace {
-
-harness::SourceRead read(const std::string& file, const std::string& text, const std::string& board = "board-uno-atmega328p") {
-  return program::pinsUsed(program::readTexts({{file, text}}, board, program::shippedCalls()), "uno", *library().find(board),
-                           program::shippedCalls());
-}
-// "D5 output pwm, D6 read"
-std::string pins(const harness::SourceRead& s) {
-  std::map<std::string, std::set<std::string>> all;
-  for (const auto& u : s.pins) all[u.terminal.empty() ? "(" + u.word + ")" : u.terminal] = plainDoings(u);
-  std::string out;
-  for (const auto& [pin, does] : all) out += fmt::format("{}{} {}", out.empty() ? "" : ", ", pin, fmt::join(does, " "));
-  return out;
-}
-std::string cpp(const std::string& text) {
-  return pins(read("a.ino", text));
-}
-std::string python(const std::string& text, const std::string& board = "sbc-header-40") {
-  return pins(read("a.py", text, board));
-}
-const PinUse& use(const harness::SourceRead& s, const std::string& terminal) {
-  return *std::ranges::find(s.pins, terminal, &PinUse::terminal);
-}
-
-}  // namespace
 
 TEST_CASE("numbers of pins are found through constants, macros, enums, arrays, structs, classes and simple sums") {
   const auto drive = [](const std::string& before, const std::string& pin) {

@@ -58,12 +58,12 @@ Mismatch mismatchOf(const ProgramOnBench& p) {
   std::vector<TerminalIndex> seen;  // a pin for several roles is one
   for (const auto& r : p.roles()) {
     const auto* used = p.at(r.pin);
-    if ((used && drives(*used->use) && used->use->sure) || p.standsRight(r) || std::ranges::count(seen, r.pin) > 0) continue;
+    if ((used && writes(*used->use) && used->use->sure) || p.standsRight(r) || std::ranges::count(seen, r.pin) > 0) continue;
     seen.push_back(r.pin);
     out.undriven.push_back(&r);
   }
   for (const auto& u : p.used())
-    if (drives(*u.use) && (u.pin < 0 || !p.wired(u.pin)) && !light(*u.use)) out.unwired.push_back(&u);
+    if (writes(*u.use) && !u.use->onBoard && (u.pin < 0 || !p.wired(u.pin)) && !light(*u.use)) out.unwired.push_back(&u);
   // A pin that is wired, for a motor other than the one that the source names it for, may have been meant for that one.
   struct Misnamed {
     const UsedPin* used;

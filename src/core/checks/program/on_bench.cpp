@@ -12,10 +12,13 @@
 
 namespace bold::checks {
 
-bool drives(const harness::PinUse& u) {
+bool writes(const harness::PinUse& u) {
   for (const auto* d : {"write", "pwm", "servo", "tone", "pulse"})
     if (u.does.contains(d)) return true;
   return false;
+}
+bool drives(const harness::PinUse& u) {
+  return writes(u) || (u.does.contains("output") && !reads(u) && !u.does.contains("serial") && !u.does.contains("bus"));
 }
 bool reads(const harness::PinUse& u) {
   return u.does.contains("read") || u.does.contains("analog");
@@ -71,6 +74,25 @@ bool ProgramOnBench::standsRight(const WiredRole& r) const {
   if (!boot || !running) return false;
   const auto floats = boot->level(r.input);
   return floats != parts::Level::Undefined && floats == running->level(r.input);
+}
+
+const harness::Untold* ProgramOnBench::openAt(TerminalIndex pin) const {
+  using Reach = harness::Untold::Reach;
+  if (pin < 0) return nullptr;
+  const auto& controller = idOf(m_solved.bench, m_solved.bench.deviceOf(pin));
+  const auto& terminal = m_solved.bench.facts(pin).id;
+  const harness::Untold* out = nullptr;
+  for (const auto& source : m_solved.bench.sources) {
+    if (source.controller != controller) continue;
+    const bool named = std::ranges::any_of(source.pins, [&](const harness::PinUse& u) { return u.terminal == terminal; });
+    for (const auto& u : source.untold) {
+      const bool reaches = u.reach == Reach::Every || (u.reach == Reach::Unnamed && !named) ||
+                           (u.reach == Reach::Listed && std::ranges::count(u.pins, terminal) > 0);
+      // What is handed the pin says more than what may do anything.
+      if (reaches && (!out || (u.reach == Reach::Listed && out->reach != Reach::Listed))) out = &u;
+    }
+  }
+  return out;
 }
 
 std::string where(const harness::Spot& spot) {

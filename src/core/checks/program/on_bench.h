@@ -19,7 +19,9 @@ struct UsedPin {
   TerminalIndex pin;  ///< -1: the controller has no such pin
 };
 
-/// Whether a program gives a pin its level: writes it, or lets something else do so.
+/// Whether a program writes a pin, or lets something else do so.
+bool writes(const harness::PinUse& use);
+/// Whether it gives the pin a level: an output that nobody writes stands low.
 bool drives(const harness::PinUse& use);
 /// Whether it looks at it.
 bool reads(const harness::PinUse& use);
@@ -39,6 +41,9 @@ class ProgramOnBench {
   /// A pin of a stage that has a level of its own while nobody drives it, and that is the one it needs.
   bool standsRight(const WiredRole& role) const;
   bool hasProgram(int device) const;
+  /// What the program does there that could not be told, and that may drive a pin; nullptr: nothing, so that what was not found is not
+  /// there.
+  const harness::Untold* openAt(TerminalIndex pin) const;
 
   const SolvedBench& solved() const { return m_solved; }
 

@@ -4,19 +4,19 @@
 
 #include "core/bench/signal_path.h"
 #include "core/checks/check.h"
-#include "core/checks/program/on_bench.h"
+#include "core/checks/program/absence.h"
+#include "core/checks/program/absences.h"
 
 namespace bold::checks::program_enable_inverted {
 
-// An enable that the program only ever writes to the level at which the stage is off.
-Findings judge(const SolvedBench& s) {
-  Findings out;
-  const ProgramOnBench program(s);
+Absences absences(const ProgramOnBench& program) {
+  const auto& s = program.solved();
+  Absences out;
   static const std::set<std::string> kReady{"enable", "enable2", "standby", "sleep", "reset"};
   for (const auto& r : program.roles()) {
     const auto* u = program.at(r.pin);
     const auto* running = s.running(r.motor, Corner::Nominal);
-    if (!kReady.contains(r.role) || !u || !running || !u->use->does.contains("write") || !u->use->sure) continue;
+    if (!kReady.contains(r.role) || !u || !running || !drives(*u->use) || !u->use->sure) continue;
     auto wanted = running->level(r.input);
     const auto path = bench::pathBetween(s.bench, s.nets, r.pin, r.input);
     if (wanted == parts::Level::Undefined || path == bench::Path::Unclear || path == bench::Path::None) continue;
@@ -27,14 +27,20 @@ Findings judge(const SolvedBench& s) {
     if (ever || !other) continue;
     const auto input = s.bench.called(r.input);
     auto f = programFinding(Severity::Stop, fmt::format("{} is never switched on", input),
-                            fmt::format("The program only writes {} {}; {} of {} works while it is {}.", said(*u->use),
+                            fmt::format("The program only ever keeps {} {}; {} of {} works while it is {}.", said(*u->use),
                                         high ? "low" : "high", input, called(s, s.motors[r.motor]), high ? "high" : "low"),
                             {s.bench.address(r.pin), s.bench.address(r.input)}, *u->use);
     f.formula = fmt::format("{}: written {}, needed {}", s.bench.facts(r.pin).label, high ? "low" : "high", high ? "high" : "low");
     f.ways = {{fmt::format("Write {} {} to switch it on.", said(*u->use), high ? "high" : "low")}};
-    out.push_back(std::move(f));
+    out.push_back({std::move(f), {r.pin}, {r.motor}});
   }
   return out;
+}
+
+// An enable that the program only ever writes to the level at which the stage is off.
+Findings judge(const SolvedBench& s) {
+  const ProgramOnBench program(s);
+  return standing(program, absences(program));
 }
 
 Check check() {

@@ -3,7 +3,8 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
-#include "core/checks/program/on_bench.h"
+#include "core/checks/program/absence.h"
+#include "core/checks/program/absences.h"
 
 namespace bold::checks::program_goal_unserved {
 namespace {
@@ -91,10 +92,9 @@ class Serving {
 
 }  // namespace
 
-// What a motor is meant to do, against everything that the program ever writes to its pins.
-Findings judge(const SolvedBench& s) {
-  Findings out;
-  const ProgramOnBench program(s);
+Absences absences(const ProgramOnBench& program) {
+  const auto& s = program.solved();
+  Absences out;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     const auto roles = program.rolesOf(static_cast<int>(k));
@@ -117,9 +117,17 @@ Findings judge(const SolvedBench& s) {
       }
     f.ways = {{fmt::format("Write the pins of {} so that it can {}.", motor, what)},
               {"Or state what it is meant to do otherwise.", fieldOf(s, m, what == "change its speed" ? "speed" : "directions")}};
-    out.push_back(std::move(f));
+    Absence one{std::move(f), {}, {static_cast<int>(k)}};
+    for (const auto* r : roles) one.pins.push_back(r->pin);
+    out.push_back(std::move(one));
   }
   return out;
+}
+
+// What a motor is meant to do, against everything that the program ever writes to its pins.
+Findings judge(const SolvedBench& s) {
+  const ProgramOnBench program(s);
+  return standing(program, absences(program));
 }
 
 Check check() {

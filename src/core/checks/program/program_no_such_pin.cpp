@@ -15,7 +15,8 @@ Findings judge(const SolvedBench& s) {
   for (const auto& source : s.bench.sources) {
     std::vector<const harness::PinUse*> none;
     for (const auto& u : program.used())
-      if (u.source == &source && u.pin < 0 && std::ranges::none_of(slips, [&](const Slip& x) { return x.used->use == u.use; }))
+      if (u.source == &source && u.pin < 0 && !u.use->onBoard &&
+          std::ranges::none_of(slips, [&](const Slip& x) { return x.used->use == u.use; }))
         none.push_back(u.use);
     if (none.empty()) continue;
     const auto& board = called(s.bench, s.bench.deviceIndex(source.controller));

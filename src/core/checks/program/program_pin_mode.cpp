@@ -1,14 +1,14 @@
 #include <fmt/core.h>
 
 #include "core/checks/check.h"
-#include "core/checks/program/on_bench.h"
+#include "core/checks/program/absence.h"
+#include "core/checks/program/absences.h"
 
 namespace bold::checks::program_pin_mode {
 
-// A pin that the program writes and never makes an output: it only switches a weak pull-up on and off, or nothing at all.
-Findings judge(const SolvedBench& s) {
-  Findings out;
-  const ProgramOnBench program(s);
+Absences absences(const ProgramOnBench& program) {
+  const auto& s = program.solved();
+  Absences out;
   for (const auto& u : program.used()) {
     if (u.pin < 0 || !(u.use->does.contains("write") || u.use->does.contains("pwm")) || u.use->does.contains("output") ||
         !program.wired(u.pin))
@@ -24,9 +24,15 @@ Findings judge(const SolvedBench& s) {
                        {s.bench.address(u.pin), s.bench.address(roles.front()->input)}, *u.use);
     f.formula = fmt::format("{}: {}", s.bench.facts(u.pin).label, u.use->does.contains("input") ? "made an input" : "no direction");
     f.ways = {{fmt::format("Make {} an output before it is written.", said(*u.use))}};
-    out.push_back(std::move(f));
+    out.push_back({std::move(f), {u.pin}, {roles.front()->motor}});
   }
   return out;
+}
+
+// A pin that the program writes and never makes an output: it only switches a weak pull-up on and off, or nothing at all.
+Findings judge(const SolvedBench& s) {
+  const ProgramOnBench program(s);
+  return standing(program, absences(program));
 }
 
 Check check() {

@@ -41,10 +41,13 @@ Findings judge(const SolvedBench& s) {
     const auto wired = s.bench.called(role.pin);
     const auto input = s.bench.called(role.input);
     const auto& motor = called(s, s.motors[role.motor]);
-    auto f = programFinding(Severity::Stop, fmt::format("The program drives {} where {} is wired", said(use), wired),
-                            fmt::format("{} of {} is wired to {}, which the program never drives; it drives {}, {}{}.", input, motor, wired,
-                                        said(use), landsOn(s, program, slip), slip.how.empty() ? "" : ": " + slip.how),
-                            {s.bench.address(role.pin), s.bench.address(role.input)}, use);
+    const bool open = program.openAt(role.pin) != nullptr;
+    auto f =
+        programFinding(open ? Severity::Caution : Severity::Stop, fmt::format("The program drives {} where {} is wired", said(use), wired),
+                       fmt::format("{} of {} is wired to {}, which the program {}; it drives {}, {}{}.", input, motor, wired,
+                                   open ? "does not drive as far as it could be told" : "never drives", said(use),
+                                   landsOn(s, program, slip), slip.how.empty() ? "" : ": " + slip.how),
+                       {s.bench.address(role.pin), s.bench.address(role.input)}, use);
     if (slip.used->pin >= 0) f.subjects.push_back(s.bench.address(slip.used->pin));
     f.formula = fmt::format("program {}, wires {}", said(use), inWordsOf(s, use, role.pin));
     f.ways = {{changeTo(s, meant, role.pin) + "."}};
