@@ -123,6 +123,7 @@
   X(stage_not_awake)             \
   X(coil_pairs)                  \
   X(program_no_such_pin)         \
+  X(program_numbering)           \
   X(program_pin_slip)            \
   X(program_pin_undriven)        \
   X(program_open_effect)         \
@@ -134,9 +135,13 @@
   X(program_enable_inverted)     \
   X(program_coil_order)          \
   X(program_step_timing)         \
+  X(program_channel_shared)      \
+  X(program_on_at_start)         \
+  X(program_duty_cap)            \
   X(program_duty_scale)          \
   X(program_steps_per_turn)      \
   X(program_goal_unserved)       \
+  X(program_read_slip)           \
   X(program_read_floats)         \
   X(program_left_on)             \
   X(program_pin_unwired)         \

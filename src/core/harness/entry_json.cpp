@@ -171,6 +171,8 @@ Json useJson(const PinUse& u) {
   put(j, "frequency", u.frequency);
   put(j, "pulse", u.pulse);
   put(j, "rate", u.rate);
+  put(j, "first", u.first);
+  put(j, "off", u.off);
   put(j, "last", u.last);
   if (!u.sure) j["sure"] = false;
   if (u.onBoard) j["onBoard"] = true;

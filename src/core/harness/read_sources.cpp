@@ -41,7 +41,8 @@ std::string oneWord(ObjectReader& r, const std::string& key, const std::vector<s
   return r.problems().size() == known ? words[k] : std::string();
 }
 
-constexpr double kMostWritten = 1e12;  // of a duty, and of what counts as all of the time: 32 bits and more
+constexpr double kMostWritten = 1e12;   // of a duty, and of what counts as all of the time: 32 bits and more
+constexpr double kLeastWritten = -1e6;  // of a duty that went below zero
 
 PinUse use(const Json& json, const std::string& at, std::vector<Problem>& problems) {
   ObjectReader r(json, "", at, problems);
@@ -65,7 +66,7 @@ PinUse use(const Json& json, const std::string& at, std::vector<Problem>& proble
       r.report("does", fmt::format("has \"{}\", which is nothing that a pin does", shownText(d)));
   }
   u.duty = real(r, "duty", 0, 1);
-  u.written = real(r, "written", -kMostWritten, kMostWritten);
+  u.written = real(r, "written", kLeastWritten, kMostWritten);
   u.scale = real(r, "scale", 0, kMostWritten);
   if (u.scale && *u.scale == 0) {
     r.report("scale", "is no scale of a duty");
@@ -75,6 +76,8 @@ PinUse use(const Json& json, const std::string& at, std::vector<Problem>& proble
   u.frequency = quantity<Hertz>(r, "frequency", kPwmFrequency);
   u.pulse = quantity<Seconds>(r, "pulse", kPulseLength);
   u.rate = quantity<Hertz>(r, "rate", kStepRate);
+  u.first = oneWord(r, "first", {"high", "low"});
+  u.off = oneWord(r, "off", {"high", "low"});
   u.last = oneWord(r, "last", {"high", "low", "pwm", "unsure", "released"});
   u.sure = r.flag("sure", true);
   u.onBoard = r.flag("onBoard");
@@ -86,7 +89,7 @@ PinGroup group(const Json& json, const std::string& at, const std::vector<PinUse
   ObjectReader r(json, "", at, problems);
   PinGroup g;
   if (!r.has("kind")) r.report("kind", "is missing", kNotUsed);
-  g.kind = oneWord(r, "kind", {"coils", "step", "bridge", "servo"});
+  g.kind = oneWord(r, "kind", {"coils", "step", "bridge", "servo", "channel"});
   g.name = words(r, "name");
   if (const auto* pins = r.get("pins"); pins && pins->is_object()) {
     for (const auto& [role, word] : pins->items())

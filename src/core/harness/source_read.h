@@ -51,6 +51,8 @@ struct PinUse {
   std::optional<Hertz> frequency;                    ///< of its PWM
   std::optional<Seconds> pulse;                      ///< shortest time that it is held high between two waits
   std::optional<Hertz> rate;                         ///< most pulses a second
+  std::string first;                                 ///< once it has begun: "high", "low"; empty: not known
+  std::string off;       ///< what functions that are called off or stop write: "high", "low"; empty: there is none, or both
   std::string last;      ///< once the program is over: "high", "low", "pwm", "unsure" or "released"; empty: it never ends
   bool sure = true;      ///< false: only where something is not known
   bool onBoard = false;  ///< a pin of the chip that leads to nothing outside, as to the board's own light
@@ -62,7 +64,7 @@ extern const std::set<std::string> kPinDoings;
 
 /// Pins that belong to one thing of the program.
 struct PinGroup {
-  std::string kind;                 ///< "coils", "step", "bridge", "servo"
+  std::string kind;                 ///< "coils", "step", "bridge", "servo", "channel" (that several pins share)
   std::string name;                 ///< what the source calls it
   std::vector<std::string> roles;   ///< in1, in2 … step, dir, enable, speed
   std::vector<std::string> words;   ///< PinUse::word of each role

@@ -137,6 +137,7 @@ void Follower::cUnits() {
   m_pending = Flow::On;
   if (const auto* setup = functionNamed("setup"); setup && functionNamed("loop")) {
     entry(setup, 1);
+    m_out.moments.push_back({"", -1, 0, Moment::kBegun});
     entry(functionNamed("loop"), kRoundsOfLoop);
   } else if (const auto* main = functionNamed("main"))
     entry(main, 1);

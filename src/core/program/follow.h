@@ -32,18 +32,20 @@ struct Event {
   std::vector<PinWord> pins;
   std::map<std::string, Value> facts;  ///< by role
   Place place;
-  bool certain = true;  ///< not behind a condition that is not known
-  bool reached = true;  ///< from where the program begins
-  int object = 0;       ///< of whose class this is a call; 0: none
+  bool certain = true;   ///< not behind a condition that is not known
+  bool reached = true;   ///< from where the program begins
+  std::string within{};  ///< the function that it stands in, by its name
+  int object = 0;        ///< of whose class this is a call; 0: none
   int count = 1;
 };
 
 /// In order: a pin gets a level, or time passes.
 struct Moment {
+  static constexpr int kBegun = -2;
   std::string pin;    ///< PinWord::word; empty: time passes
   double level = -1;  ///< 0, 1, a share between; -1: not known
   double seconds = 0;
-  int event = -1;
+  int event = -1;    ///< kBegun: nothing passes, and what the program does once to begin is done
   bool cut = false;  ///< what comes next does not follow what came before: branches that exclude each other
 };
 

@@ -42,7 +42,13 @@ std::vector<Argument> Follower::arguments(const Code& code, std::size_t from, Sc
       continue;
     }
     auto v = evaluate(p.parts.front(), scope);
-    if (p.text != "*") {
+    if (p.text == "**") {
+      if (v.kind == Value::Kind::Object && v.object->type.empty()) {
+        for (const auto& [key, value] : v.object->fields)
+          if (key.starts_with('\'')) out.push_back({key.substr(1), value});
+      } else
+        out.push_back({"", unknown("what is given by name is not known")});
+    } else if (p.text != "*") {
       out.push_back({p.text, std::move(v)});
     } else if (v.kind == Value::Kind::List)
       for (const auto& i : *v.items) out.push_back({"", i});

@@ -124,6 +124,7 @@ void Follower::happens(Event e) {
   if (known(e.place)) return;
   e.certain = m_unsure == 0 && m_widened == 0;
   e.reached = m_reached;
+  if (!m_around.empty()) e.within = m_around.back()->text;
   if (e.facts.contains("s") || e.facts.contains("ms") || e.facts.contains("us") || e.facts.contains("ns")) {
     double seconds = 0;
     bool known = true;
@@ -185,7 +186,13 @@ void Follower::takeLevels(const Event& e, int index) {
     }
     const Value* own = p.role.empty() ? wide : fact("level." + p.role);
     if (!own) own = wide;
-    if (does == "mode" && !own) continue;
+    if (does == "mode" && !own) {
+      // An output that nobody has written yet stands low.
+      const auto* mode = fact("mode");
+      if (mode && mode->kind == Value::Kind::Text && mode->text.starts_with("output") && !m_out.levels.contains(p.word) && !p.choice)
+        level(p.word, number(0), index);
+      continue;
+    }
     if (does == "toggle") {
       const auto now = m_out.levels.find(p.word);
       level(p.word,

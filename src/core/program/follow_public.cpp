@@ -268,6 +268,16 @@ void Follower::runs(Value function, Scope& scope) {
 
 Value Follower::perform(const PublicCall& what, const std::string& called, const std::shared_ptr<Object>& self,
                         const std::vector<Argument>& given, const Code& at, Scope& scope) {
+  // Pins and levels side by side are as many writes.
+  if (what.does == "write" && given.size() == 2 && given[0].value.kind == Value::Kind::List && given[1].value.kind == Value::Kind::List &&
+      given[0].value.items->size() == given[1].value.items->size()) {
+    const auto pins = given[0].value.items, levels = given[1].value.items;
+    for (std::size_t k = 0; k < pins->size() && k < kMostChoices; ++k)
+      (void)perform(what, called, self, {{given[0].keyword, (*pins)[k]}, {given[1].keyword, (*levels)[k]}}, at, scope);
+    Value none;
+    none.kind = Value::Kind::None;
+    return none;
+  }
   auto own = taken(what, given);
   if (const auto it = own.find("object"); it != own.end() && !self) {  // what is filled in is handed over
     const auto on = it->second.kind == Value::Kind::Object ? it->second.object : nullptr;

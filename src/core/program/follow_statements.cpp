@@ -432,7 +432,12 @@ Flow Follower::tried(const Code& code, Scope& scope) {
     flow = block(*otherwise, scope);
   if (!handlers.empty()) {
     std::vector<std::function<Flow()>> all{[] { return Flow::On; }};
-    for (const auto* h : handlers) all.emplace_back([this, h, &scope] { return block(*h, scope); });
+    // Stopped by hand anywhere in it, each pin stands where it was at that moment.
+    for (const auto* h : handlers)
+      all.emplace_back([this, h, &scope, &byHand, moments] {
+        if (byHand(h)) levelsOfAll(moments);
+        return block(*h, scope);
+      });
     (void)branches(all);
   }
   if (last)

@@ -31,6 +31,8 @@ void keepReadable(SourceRead& source) {
     keepPlausible(u.frequency, kPwmFrequency);
     keepPlausible(u.pulse, kPulseLength);
     keepPlausible(u.rate, kStepRate);
+    constexpr double kLeastWritten = -1e6;  // as the document takes it
+    if (u.written && *u.written < kLeastWritten) u.written.reset();
     if (u.duty && !(*u.duty >= 0 && *u.duty <= 1)) u.duty.reset();
     cut(u.name);
     for (auto& [name, spot] : u.also) cut(name);

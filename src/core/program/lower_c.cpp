@@ -2,13 +2,15 @@
 #include <map>
 
 #include "core/program/lowering.h"
+#include "core/program/node_kinds.h"
 
 namespace bold::program {
 namespace {
 
 class LoweringC : Lowering {
  public:
-  LoweringC(const ExpandedText& expanded, std::vector<Unread>& unread) : Lowering(expanded.text, unread), m_expanded(expanded) {}
+  LoweringC(Language language, const ExpandedText& expanded, std::vector<Unread>& unread)
+      : Lowering(expanded.text, unread), m_language(language), m_expanded(expanded) {}
 
   Code file(TSNode root) {
     auto out = make(Kind::Block, root);
@@ -131,10 +133,12 @@ class LoweringC : Lowering {
     if (t == "delete_expression") return {};
     if (t == "ERROR") return make(Kind::Unread, n);
     const auto inside = namedChildren(n);  // co_await, extension, _Generic and the like
+    if (nodeKind(m_language, t) == NodeKind::Open) return unread(n, "it is nothing that is followed");
     return inside.size() == 1 ? expression(inside.front(), depth + 1) : make(Kind::Unread, n);
   }
 
  private:
+  Language m_language;
   const ExpandedText& m_expanded;
   std::map<std::string, std::string, std::less<>> m_aliases;  // other names of types
 
@@ -582,8 +586,9 @@ class LoweringC : Lowering {
         if (!among(type(s), {"identifier", "type_identifier", "primitive_type", "number_literal"})) statement(s, out, depth + 1);
     } else if (t.ends_with("_expression") || among(t, {"identifier", "number_literal"})) {
       out.push_back(expression(n, depth + 1));
+    } else if (nodeKind(m_language, t) == NodeKind::Open) {
+      out.push_back(unread(n, "it is nothing that is followed"));
     }
-    // goto, using, static_assert, friend and the like say nothing of pins.
   }
 };
 
@@ -595,7 +600,7 @@ Code lowerC(Language language, const ExpandedText& expanded, std::vector<Unread>
     unread.push_back({expanded.used(static_cast<std::uint32_t>(parsed.read), static_cast<std::uint32_t>(expanded.text.size())),
                       "it took too long to read: what comes after was left out"});
   for (const auto& [from, to] : errorsOf(parsed.tree.root())) unread.push_back({expanded.used(from, to), kNotAsItStands});
-  return LoweringC(expanded, unread).file(parsed.tree.root());
+  return LoweringC(language, expanded, unread).file(parsed.tree.root());
 }
 
 Code lowerFormula(const std::string& formula) {
@@ -604,7 +609,7 @@ Code lowerFormula(const std::string& formula) {
   const auto parsed = parse(Language::C, expanded.text);
   if (ts_node_has_error(parsed.tree.root())) return {};
   std::vector<Unread> unread;
-  auto file = LoweringC(expanded, unread).file(parsed.tree.root());
+  auto file = LoweringC(Language::C, expanded, unread).file(parsed.tree.root());
   return file.parts.empty() || file.parts.front().parts.size() < 2 ? Code{} : std::move(file.parts.front().parts[1]);
 }
 

@@ -1,6 +1,7 @@
 #include <utility>
 
 #include "core/program/lowering.h"
+#include "core/program/node_kinds.h"
 
 namespace bold::program {
 namespace {
@@ -22,20 +23,28 @@ class LoweringPython : Lowering {
   Place used(TSNode n) const override { return {m_file, ts_node_start_byte(n), ts_node_end_byte(n)}; }
   Place spelled(TSNode n) const override { return used(n); }
 
-  Code quoted(TSNode n) const {
+  Code quoted(TSNode n, int depth) {
     auto out = make(Kind::Text, n);
+    std::vector<Code> inside;
     bool plain = true;
     const auto take = [&](TSNode s) {
       for (const auto c : namedChildren(s)) {
         if (type(c) == "string_content") out.text += text(c);
-        if (type(c) == "interpolation") plain = false;
+        if (type(c) != "interpolation") continue;
+        plain = false;
+        for (const auto e : namedChildren(c))  // what is called within a text is called
+          if (nodeKind(Language::Python, type(e)) == NodeKind::Followed) inside.push_back(expression(e, depth + 1));
       }
     };
     if (type(n) == "concatenated_string")
       for (const auto s : namedChildren(n)) take(s);
     else
       take(n);
-    return plain ? out : make(Kind::Unread, n);
+    if (plain) return out;
+    auto block = make(Kind::Block, n);
+    block.parts = std::move(inside);
+    block.parts.push_back(make(Kind::Unread, n));
+    return block;
   }
 
   Code binary(TSNode n, std::string op, Code left, Code right) const {
@@ -87,7 +96,13 @@ class LoweringPython : Lowering {
         const auto inside = namedChildren(a);
         k.parts.push_back(inside.empty() ? Code{} : expression(inside.front(), depth + 1));
         out.parts.push_back(std::move(k));
-      } else if (type(a) != "dictionary_splat")
+      } else if (type(a) == "dictionary_splat") {
+        auto k = make(Kind::Keyword, a);
+        k.text = "**";
+        const auto inside = namedChildren(a);
+        k.parts.push_back(inside.empty() ? Code{} : expression(inside.front(), depth + 1));
+        out.parts.push_back(std::move(k));
+      } else
         out.parts.push_back(expression(a, depth + 1));
     }
   }
@@ -100,7 +115,7 @@ class LoweringPython : Lowering {
     if (among(t, {"identifier", "dotted_name"})) return name(n, std::string(text(n)));
     if (among(t, {"true", "false"})) return constant(n, t == "true");
     if (t == "none") return make(Kind::None, n);
-    if (among(t, {"string", "concatenated_string"})) return quoted(n);
+    if (among(t, {"string", "concatenated_string"})) return quoted(n, depth);
     if (among(t, {"parenthesized_expression", "as_pattern", "with_item", "expression_statement"})) {
       const auto inside = namedChildren(n);
       return inside.empty() ? Code{} : expression(inside.front(), depth + 1);
@@ -479,8 +494,8 @@ class LoweringPython : Lowering {
           else
             statement(s, out, depth + 1);
         }
-    }
-    // pass, assert, del, print and the like say nothing of pins.
+    } else if (nodeKind(Language::Python, t) == NodeKind::Open)
+      out.push_back(unread(n, "it is nothing that is followed"));
   }
 };
 

@@ -44,11 +44,10 @@ std::optional<NumberType> numberType(std::string_view name, int intBits) {
     int bits;
     bool isUnsigned;
   };
-  static const std::map<std::string_view, Named> kNamed{{"bool", {1, true}},      {"boolean", {1, true}},  {"byte", {8, true}},
-                                                        {"uint8_t", {8, true}},   {"int8_t", {8, false}},  {"uint16_t", {16, true}},
-                                                        {"int16_t", {16, false}}, {"uint32_t", {32, true}}, {"int32_t", {32, false}},
-                                                        {"uint64_t", {64, true}}, {"int64_t", {64, false}}, {"uchar", {8, true}},
-                                                        {"uint_fast8_t", {8, true}}};
+  static const std::map<std::string_view, Named> kNamed{
+      {"bool", {1, true}},      {"boolean", {1, true}},   {"byte", {8, true}},        {"uint8_t", {8, true}},   {"int8_t", {8, false}},
+      {"uint16_t", {16, true}}, {"int16_t", {16, false}}, {"uint32_t", {32, true}},   {"int32_t", {32, false}}, {"uint64_t", {64, true}},
+      {"int64_t", {64, false}}, {"uchar", {8, true}},     {"uint_fast8_t", {8, true}}};
   if (const auto it = kNamed.find(name); it != kNamed.end()) return whole(it->second.bits, it->second.isUnsigned, intBits);
   if (name == "word" || name == "uint" || name == "size_t") return whole(intBits, true, intBits);
   if (name == "float" || name == "double") return NumberType{0, false, true, static_cast<std::uint8_t>(intBits)};
@@ -56,7 +55,9 @@ std::optional<NumberType> numberType(std::string_view name, int intBits) {
 }
 
 NumberType literalType(double value, std::string_view suffix, bool based, int intBits) {
-  const auto has = [&](char c) { return suffix.find(c) != std::string_view::npos || suffix.find(static_cast<char>(c - 32)) != std::string_view::npos; };
+  const auto has = [&](char c) {
+    return suffix.find(c) != std::string_view::npos || suffix.find(static_cast<char>(c - 32)) != std::string_view::npos;
+  };
   const bool isUnsigned = has('u');
   for (const int bits : {has('l') ? std::max(32, intBits) : intBits, 32, 64}) {
     if (!isUnsigned && value < std::pow(2, bits - 1)) return whole(bits, false, intBits);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "core/base/lower.h"
 #include "core/program/board_words.h"
 #include "core/program/keep_readable.h"
 #include "core/program/pin_names.h"
@@ -44,7 +45,10 @@ class Collecting {
     openEffects();
     pullsByLevel();
     shares();
+    channels();
     timings();
+    firstLevels();
+    offLevels();
     ends();
     return std::move(m_out);
   }
@@ -239,9 +243,14 @@ class Collecting {
         m_unknownDuty.insert(k);
         continue;
       }
-      does(k, v.number > 0 ? "high" : "low", e);
+      does(k, v.number == 0 ? "low" : "high", e);  // what is negative wraps round in the timer
       if (!scale || *scale <= 0) continue;
       const auto share = v.number / *scale;
+      if (share < 0 || (u.written && *u.written < 0)) {
+        u.written = std::min(v.number, u.written.value_or(0));
+        u.scale = *scale;
+        continue;
+      }
       if (!u.written || share > *u.written / *u.scale) {
         u.written = v.number;
         u.scale = *scale;
@@ -367,6 +376,11 @@ class Collecting {
     auto name = nameOfNumber(m_program.sources.files[p.digits.file], p.digits.begin, p.name);
     if (name.empty() || name == u.name || u.also.size() >= kMostNames) return;
     const auto at = spot(p.digits);
+    if (u.name.empty()) {  // a bare number before; the constant is what has to be changed
+      u.name = std::move(name);
+      u.number = at;
+      return;
+    }
     if (at != u.number && std::ranges::none_of(u.also, [&](const auto& x) { return x.second == at; }))
       u.also.emplace_back(std::move(name), at);
   }
@@ -382,6 +396,65 @@ class Collecting {
       const auto k = use(p, false);
       m_out.pins[k].sure = true;
       does(k, "bus", e);
+    }
+  }
+
+  // Where a pin stands once the program has begun: by what it did to begin, or low where time passes before it is written.
+  void firstLevels() {
+    std::map<std::string, const Moment*> now;
+    std::set<std::string> told;
+    const auto& followed = m_program.followed;
+    const auto unwritten = [&](const Moment& m) { return m.event >= 0 && followed.events[m.event].does == "mode" && m.level == 0; };
+    for (const auto& m : followed.moments) {
+      if (!m.pin.empty()) {
+        now[m.pin] = &m;
+        continue;
+      }
+      if (m.cut) continue;
+      for (const auto& [pin, at] : now)
+        if (told.insert(pin).second && (m.event == Moment::kBegun || unwritten(*at)) && (at->level == 0 || at->level == 1))
+          for (auto& u : m_out.pins)
+            if (u.word == pin) u.first = at->level > 0 ? "high" : "low";
+    }
+  }
+
+  // "pump_off", "stopAll": what it writes is meant as off.
+  static bool meansOff(const std::string& name) {
+    const auto words = lower(name);
+    return words.find("off") != std::string::npos || words.find("stop") != std::string::npos || words.find("halt") != std::string::npos;
+  }
+
+  void offLevels() {
+    std::map<std::size_t, std::set<std::string>> all;
+    for (const auto& e : m_program.followed.events) {
+      const auto it = e.facts.find("level");
+      if (e.does != "write" || it == e.facts.end() || !meansOff(e.within)) continue;
+      for (const auto& p : e.pins) {
+        if (p.word.empty() || p.choice) continue;
+        const auto t = truth(it->second);
+        all[use(p, false)].insert(!t ? "unsure" : *t ? "high" : "low");
+      }
+    }
+    for (const auto& [k, levels] : all)
+      if (levels.size() == 1 && *levels.begin() != "unsure") m_out.pins[k].off = *levels.begin();
+  }
+
+  // Pins that one channel of a timer drives together.
+  void channels() {
+    std::set<std::set<std::string>> known;
+    for (const auto& e : m_program.followed.events) {
+      if (e.does != "pwm" || !e.facts.contains("joined") || e.pins.size() < 2) continue;
+      PinGroup g;
+      g.kind = "channel";
+      std::set<std::string> words;
+      for (const auto& p : e.pins)
+        if (!p.word.empty() && !p.choice && words.insert(p.word).second) {
+          g.roles.push_back(fmt::format("pin{}", words.size()));
+          g.words.push_back(p.word);
+        }
+      if (words.size() < 2 || !known.insert(words).second) continue;
+      g.place = spot(e.place);
+      m_out.groups.push_back(std::move(g));
     }
   }
 

@@ -59,8 +59,12 @@ class Preprocessor {
     for (const auto& [name, body] : toolchain.macros) define(wordsOf(fmt::format("{} {}", name, body), -1, 0));
   }
 
-  ExpandedText run(int file) {
+  ExpandedText run(int file, const std::vector<int>& tabs) {
     include(file, 0);
+    for (const int t : tabs) {
+      m_out.append("\n");
+      include(t, 0);
+    }
     if (m_full || m_grown > kMostGrown || m_kept > kMostKept)
       m_unread.push_back({Place{file, 0, 0}, "its macros and includes make more than can be read: not all of it was"});
     return std::move(m_out);
@@ -496,9 +500,9 @@ class Preprocessor {
 
 }  // namespace
 
-ExpandedText preprocess(const std::vector<SourceText>& files, int file, const Toolchain& toolchain, std::vector<Unread>& unread,
-                        std::vector<std::pair<Place, std::string>>& missing) {
-  return Preprocessor(files, toolchain, unread, missing).run(file);
+ExpandedText preprocess(const std::vector<SourceText>& files, int file, const std::vector<int>& tabs, const Toolchain& toolchain,
+                        std::vector<Unread>& unread, std::vector<std::pair<Place, std::string>>& missing) {
+  return Preprocessor(files, toolchain, unread, missing).run(file, tabs);
 }
 
 }  // namespace bold::program

@@ -45,8 +45,10 @@ struct Toolchain {
   std::function<bool()> cancelled;
 };
 
+/// @param file where it begins
+/// @param tabs what comes after it as if it stood in the same file: the other parts of a sketch
 /// @param missing includes in quotes that are no file of the program
-ExpandedText preprocess(const std::vector<SourceText>& files, int file, const Toolchain& toolchain, std::vector<Unread>& unread,
-                        std::vector<std::pair<Place, std::string>>& missing);
+ExpandedText preprocess(const std::vector<SourceText>& files, int file, const std::vector<int>& tabs, const Toolchain& toolchain,
+                        std::vector<Unread>& unread, std::vector<std::pair<Place, std::string>>& missing);
 
 }  // namespace bold::program

@@ -13,6 +13,7 @@ namespace bold::program {
 namespace {
 
 constexpr std::size_t kMostFiles = 200;
+constexpr std::string_view kSketch = ".ino";
 constexpr int kLeastDepth = 2;  // folders from the root to one that holds a program
 
 // What compilers understand besides the language, and what says nothing of pins.
@@ -69,7 +70,17 @@ class Gathering {
   ReadProgram run(const std::vector<std::string>& named) {
     m_named = named;
     for (const auto& f : named) (void)file(f);
-    for (std::size_t k = 0; k < m_out.sources.files.size(); ++k) m_queue.push_back(static_cast<int>(k));
+    // Sketches of one folder are the tabs of one: what the first defines holds in the next.
+    std::map<std::string, int> mains;
+    for (std::size_t k = 0; k < m_out.sources.files.size(); ++k) {
+      const auto& path = m_out.sources.files[k].file;
+      const int f = static_cast<int>(k);
+      const auto [main, first] = path.ends_with(kSketch) ? mains.try_emplace(folderOf(path), f) : std::pair(mains.end(), true);
+      if (first)
+        m_queue.push_back(f);
+      else
+        m_tabs[main->second].push_back(f);
+    }
     // A header and the source of its name belong together; more come to the end as they are found.
     for (std::size_t k = 0; k < m_queue.size(); ++k) unit(m_queue[k]);
     std::erase_if(m_out.sources.units, [&](const Unit& u) { return !u.python && m_included.contains(u.file); });
@@ -88,6 +99,7 @@ class Gathering {
   std::vector<std::string> m_named;
   std::vector<int> m_queue;
   std::set<int> m_included;
+  std::map<int, std::vector<int>> m_tabs;  // by the first of a sketch
   std::vector<Unread> m_unread;
   std::vector<std::pair<Place, std::string>> m_missing;
   std::map<std::pair<int, std::string>, int> m_importedFiles;  // file and module -> file
@@ -146,7 +158,9 @@ class Gathering {
     toolchain.defines = [this](std::string_view name) { return m_calls.defines(m_board, name); };
     toolchain.cancelled = m_cancelled;
     toolchain.include = [this](int from, const std::string& name) { return include(from, name); };
-    const auto expanded = preprocess(m_out.sources.files, f, toolchain, m_unread, m_missing);
+    const auto tabs = m_tabs.find(f);
+    const auto expanded =
+        preprocess(m_out.sources.files, f, tabs == m_tabs.end() ? std::vector<int>{} : tabs->second, toolchain, m_unread, m_missing);
     m_out.sources.units.push_back({f, false, lowerC(language, expanded, m_unread, m_cancelled)});
   }
 
@@ -196,6 +210,32 @@ class Gathering {
 
 }  // namespace
 
+namespace {
+
+// A sketch is its whole folder where one of its files is called as the folder is: that one comes first, the others by name.
+std::vector<std::string> withTabs(FileSystem& disk, const std::vector<std::string>& files) {
+  std::vector<std::string> out;
+  for (const auto& f : files) {
+    const auto folder = folderOf(disk.canonical(f));
+    const auto main = folder + "/" + folder.substr(folder.rfind('/') + 1) + std::string(kSketch);
+    std::vector<std::string> all{f};
+    if (f.ends_with(kSketch) && disk.exists(main)) {
+      std::set<std::string> others;
+      for (const auto& [path, text] : disk.readFolder(folder, std::string(kSketch)).files)
+        if (folderOf(path) == folder) others.insert(path);
+      others.erase(main);
+      all.assign(1, main);
+      all.insert(all.end(), others.begin(), others.end());
+    }
+    for (auto& a : all)
+      if (std::ranges::none_of(out, [&](const std::string& o) { return disk.canonical(o) == disk.canonical(a); }))
+        out.push_back(std::move(a));
+  }
+  return out;
+}
+
+}  // namespace
+
 std::string commonFolder(FileSystem& disk, const std::vector<std::string>& files) {
   std::string out;
   for (std::size_t k = 0; k < files.size(); ++k) {
@@ -209,8 +249,9 @@ std::string commonFolder(FileSystem& disk, const std::vector<std::string>& files
   return out;
 }
 
-Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& files, const std::string& board, const PublicCalls& calls,
+Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>& asked, const std::string& board, const PublicCalls& calls,
                                 const std::function<bool()>& cancelled) {
+  const auto files = withTabs(disk, asked);
   const auto folder = commonFolder(disk, files);
   std::vector<Problem> problems;
   std::vector<std::string> named;
@@ -222,6 +263,10 @@ Result<ReadProgram> readProgram(FileSystem& disk, const std::vector<std::string>
     const auto bytes = disk.read(f);
     if (!bytes) {
       problems.push_back(bytes.error());
+      continue;
+    }
+    if (!isText(*bytes)) {
+      problems.push_back({"This is no text, and so no source.", f, "It was not read."});
       continue;
     }
     const auto path = disk.canonical(f);

@@ -15,7 +15,8 @@ struct ReadProgram {
   std::vector<Problem> problems;  ///< includes and imports that are not there, bytes that are no text: what was read all the same
 };
 
-/// Reads files and what they include and import, which must be regular files below the folder that the named ones lie in.
+/// Reads files and what they include and import, of a sketch all tabs of its folder, which must be regular files below the folder that the
+/// named ones lie in.
 /// @param board part of the controller, for what its compiler defines; empty: not known
 /// @param cancelled asked now and then; where it says yes the rest is not read, and what comes back is of no use
 /// Errors: none of the files can be read.

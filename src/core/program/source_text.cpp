@@ -119,6 +119,18 @@ std::string SourceText::lineText(int number) const {
   return text.substr(from, text.find('\n', from) - from);
 }
 
+bool isText(const std::string& bytes) {
+  constexpr std::size_t kLooked = 64'000;
+  constexpr double kMostStray = 0.05;  // share of characters that no editor writes
+  if (bytes.starts_with("\xFF\xFE") || bytes.starts_with("\xFE\xFF") || utf16Order(bytes)) return true;
+  const auto n = std::min(bytes.size(), kLooked);
+  const auto stray = std::count_if(bytes.begin(), bytes.begin() + static_cast<long>(n), [](char c) {
+    const auto u = static_cast<unsigned char>(c);
+    return (u < ' ' && u != '\t' && u != '\n' && u != '\r' && u != '\f') || u == 0x7F;
+  });
+  return static_cast<double>(stray) <= kMostStray * static_cast<double>(n);
+}
+
 SourceText readSource(std::string file, const std::string& bytes) {
   SourceText out;
   out.file = std::move(file);

@@ -31,6 +31,9 @@ struct SourceText {
 /// No source is longer: what people write by hand is far below, what is above was generated.
 inline constexpr std::size_t kMostSource = 4'000'000;
 
+/// Whether bytes are a text at all, and not a picture, an archive or a program that was compiled.
+bool isText(const std::string& bytes);
+
 /// Takes UTF-8 and UTF-16 with or without a mark, else takes the bytes for Latin-1; all ends of lines.
 SourceText readSource(std::string file, const std::string& bytes);
 

@@ -14,11 +14,11 @@ namespace {
 
 constexpr std::size_t kFirstPart = 32'000;  // bytes: what is left of a text that takes too long
 
+}  // namespace
+
 const TSLanguage* grammarOf(Language l) {
   return l == Language::C ? tree_sitter_c() : l == Language::Cpp ? tree_sitter_cpp() : tree_sitter_python();
 }
-
-}  // namespace
 
 Language languageOf(std::string_view file) {
   if (file.ends_with(".py")) return Language::Python;

@@ -15,6 +15,7 @@ enum class Language { C, Cpp, Python };
 
 /// By the ending of a file's name: ".ino", ".cpp", ".h" and so on are C++, ".c" is C, ".py" is Python; any other: C++.
 Language languageOf(std::string_view file);
+const TSLanguage* grammarOf(Language language);
 /// "C", "C++", "Python"
 std::string_view word(Language language);
 

@@ -80,6 +80,8 @@ Json everything() {
                                                       {"frequency", "490 Hz"},
                                                       {"pulse", "1 ms"},
                                                       {"rate", "100 Hz"},
+                                                      {"first", "low"},
+                                                      {"off", "low"},
                                                       {"last", "low"},
                                                       {"sure", true},
                                                       {"onBoard", true}},

@@ -44,7 +44,8 @@ std::set<std::string> describedCalls(const Texts& texts) {
   static const std::regex kCall(R"(\b([A-Za-z_]\w*)\s*\()");
   for (const auto& [file, text] : texts)
     for (auto it = std::sregex_iterator(text.begin(), text.end(), kCall); it != std::sregex_iterator(); ++it)
-      if (const auto name = (*it)[1].str(); known.contains(name) && !std::regex_search(text, std::regex("(void|int|bool|def|function) +" + name + " *\\(")))
+      if (const auto name = (*it)[1].str();
+          known.contains(name) && !std::regex_search(text, std::regex("(void|int|bool|def|function) +" + name + " *\\(")))
         out.insert(name);
   return out;
 }
@@ -63,7 +64,8 @@ bool python(const ProgramCase& c) {
 Texts besideUnknownCode(const ProgramCase& c) {
   auto texts = c.texts;
   auto& text = texts.front().second;
-  const std::string unknown = python(c) ? "import tidelog\ntidelog.begin('high water', 4711)\n" : "#include <TideLog.h>\nTideLog tideLog(4711);\n";
+  const std::string unknown =
+      python(c) ? "import tidelog\ntidelog.begin('high water', 4711)\n" : "#include <TideLog.h>\nTideLog tideLog(4711);\n";
   text = unknown + text;
   return texts;
 }
@@ -127,7 +129,8 @@ TEST_CASE("all that drives a pin taken out of a program is said") {
       if (!clean || out == 0) continue;
       texts.front().second = left;
       const auto h = benchOf(c, texts);
-      if (std::ranges::any_of(h.sources.front().pins, [&](const auto& x) { return x.terminal == u.terminal && x.does.contains("write"); })) continue;
+      if (std::ranges::any_of(h.sources.front().pins, [&](const auto& x) { return x.terminal == u.terminal && x.does.contains("write"); }))
+        continue;
       ++all;
       const bool is = !saidOfProgram(analyseFast(h)).empty();
       said += is;
@@ -147,7 +150,8 @@ TEST_CASE("nine in ten mistakes beside unknown code are still said") {
     const auto base = benchOf(c);
     const auto before = saidOfProgram(analyseFast(base));
     for (const auto& u : base.sources.front().pins) {
-      if (u.number.line == 0 || u.number.file != c.texts.front().first || u.word.find_first_not_of("0123456789") != std::string::npos) continue;
+      if (u.number.line == 0 || u.number.file != c.texts.front().first || u.word.find_first_not_of("0123456789") != std::string::npos)
+        continue;
       ProgramCase changed = c;
       std::size_t line = 0;
       for (int k = 1; k < u.number.line; ++k) line = changed.texts.front().second.find('\n', line) + 1;

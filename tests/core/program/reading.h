@@ -36,5 +36,4 @@ inline const harness::PinUse& use(const harness::SourceRead& s, const std::strin
   return *std::ranges::find(s.pins, terminal, &harness::PinUse::terminal);
 }
 
-
 }  // namespace bold::test

@@ -51,8 +51,8 @@ TEST_CASE("casts, parameters, members and what a function returns have their typ
 TEST_CASE("sizeof counts bytes of the type, so that a loop over a byte array ends with it") {
   CHECK(cpp("const byte p[] = {5, 6, 7}; void setup() { for (byte i = 0; i < sizeof(p); i++) { pinMode(p[i], OUTPUT); digitalWrite(p[i], "
             "LOW); } } void loop() {}") == "D5 output write, D6 output write, D7 output write");
-  const auto s = read("a.ino",
-                      "const byte p[] = {5, 6}; void setup() { for (byte i = 0; i < sizeof(p); i++) pinMode(p[i], OUTPUT); } void loop() {}");
+  const auto s =
+      read("a.ino", "const byte p[] = {5, 6}; void setup() { for (byte i = 0; i < sizeof(p); i++) pinMode(p[i], OUTPUT); } void loop() {}");
   CHECK(s.untold.empty());
   CHECK(s.told == s.asked);
   CHECK(cpp("const int p[] = {5, 6}; void setup() { for (int i = 0; i < sizeof(p) / sizeof(int); i++) pinMode(p[i], OUTPUT); } void "
@@ -77,17 +77,21 @@ TEST_CASE("sorted and set do what they say") {
 }
 
 TEST_CASE("of names that are given together each is its own pin's") {
-  const auto s = read("a.py", "import RPi.GPIO as G\nG.setmode(G.BCM)\nPUMP, GATE, LIGHT = 5, 6, 22\nfor p in (PUMP, GATE, LIGHT):\n  G.setup(p, G.OUT)\n", "sbc-header-40");
+  const auto s = read(
+      "a.py", "import RPi.GPIO as G\nG.setmode(G.BCM)\nPUMP, GATE, LIGHT = 5, 6, 22\nfor p in (PUMP, GATE, LIGHT):\n  G.setup(p, G.OUT)\n",
+      "sbc-header-40");
   CHECK(use(s, "J8-29").name == "PUMP");
   CHECK(use(s, "J8-31").name == "GATE");
   CHECK(use(s, "J8-15").name == "LIGHT");
-  const auto c = read("a.ino", "const int LEFT = 5, RIGHT = 6;\nvoid setup() { pinMode(LEFT, OUTPUT); pinMode(RIGHT, OUTPUT); }\nvoid loop() {}");
+  const auto c =
+      read("a.ino", "const int LEFT = 5, RIGHT = 6;\nvoid setup() { pinMode(LEFT, OUTPUT); pinMode(RIGHT, OUTPUT); }\nvoid loop() {}");
   CHECK(use(c, "D5").name == "LEFT");
   CHECK(use(c, "D6").name == "RIGHT");
 }
 
 TEST_CASE("a duty that is not known has no bound") {
-  const auto s = read("a.ino", "void setup() { pinMode(9, OUTPUT); analogWrite(9, 0); }\nvoid loop() { analogWrite(9, analogRead(0) / 4); }");
+  const auto s =
+      read("a.ino", "void setup() { pinMode(9, OUTPUT); analogWrite(9, 0); }\nvoid loop() { analogWrite(9, analogRead(0) / 4); }");
   CHECK_FALSE(use(s, "D9").duty);
   const auto known = read("a.ino", "void setup() { pinMode(9, OUTPUT); analogWrite(9, 0); }\nvoid loop() { analogWrite(9, 51); }");
   CHECK(use(known, "D9").duty == Approx(0.2));
@@ -103,11 +107,12 @@ TEST_CASE("a goto is said, with what stands around it open") {
 
 TEST_CASE("branches that exclude each other do not stand in sequence") {
   // Each pulse belongs to a branch of its own: none of them is a state after another.
-  const auto s = read("a.ino",
-                      "void put(int a, int b, int c, int d) { digitalWrite(5, a); digitalWrite(6, b); digitalWrite(7, c); digitalWrite(8, d); "
-                      "delay(3); }\nvoid setup() { for (int p = 5; p < 9; p++) pinMode(p, OUTPUT); }\nvoid loop() { switch (analogRead(0)) { "
-                      "case 0: put(1, 0, 0, 0); break; case 1: put(0, 0, 1, 0); break; case 2: put(0, 1, 0, 0); break; case 3: put(0, 0, 0, "
-                      "1); break; } }");
+  const auto s =
+      read("a.ino",
+           "void put(int a, int b, int c, int d) { digitalWrite(5, a); digitalWrite(6, b); digitalWrite(7, c); digitalWrite(8, d); "
+           "delay(3); }\nvoid setup() { for (int p = 5; p < 9; p++) pinMode(p, OUTPUT); }\nvoid loop() { switch (analogRead(0)) { "
+           "case 0: put(1, 0, 0, 0); break; case 1: put(0, 0, 1, 0); break; case 2: put(0, 1, 0, 0); break; case 3: put(0, 0, 0, "
+           "1); break; } }");
   CHECK(statesOf(s).empty());
   const auto pulse = read("a.ino",
                           "void setup() { pinMode(9, OUTPUT); }\nvoid loop() { if (analogRead(0) > 5) { digitalWrite(9, HIGH); } else { "
@@ -119,11 +124,14 @@ TEST_CASE("what never ends and is handed to a task, a thread or a generator's co
   const std::string d6 = "GP5 output write, GP6 output write";
   const auto pico = [](const std::string& text) { return python(text, "board-rp2040-40"); };
   const std::string head = "import uasyncio as asyncio\nfrom machine import Pin\na = Pin(5, Pin.OUT)\nb = Pin(6, Pin.OUT)\n";
-  CHECK(pico(head + "async def blink():\n  while True:\n    a.on()\n    await asyncio.sleep(1)\nasync def main():\n  asyncio.create_task(blink())\n"
-                    "  b.on()\n  b.off()\nasyncio.run(main())\n") == d6);
+  CHECK(
+      pico(head +
+           "async def blink():\n  while True:\n    a.on()\n    await asyncio.sleep(1)\nasync def main():\n  asyncio.create_task(blink())\n"
+           "  b.on()\n  b.off()\nasyncio.run(main())\n") == d6);
   CHECK(pico(head + "async def one():\n  while True:\n    a.on()\n    await asyncio.sleep(1)\nasync def two():\n  while True:\n    b.on()\n"
                     "    await asyncio.sleep(1)\nasync def main():\n  await asyncio.gather(one(), two())\nasyncio.run(main())\n") == d6);
-  CHECK(pico(head + "async def one():\n  while True:\n    a.on()\nloop = asyncio.get_event_loop()\nloop.create_task(one())\nb.on()\n") == d6);
+  CHECK(pico(head + "async def one():\n  while True:\n    a.on()\nloop = asyncio.get_event_loop()\nloop.create_task(one())\nb.on()\n") ==
+        d6);
   CHECK(pico(head + "def wave():\n  while True:\n    yield 1\n    yield 0\ndef follow(values):\n  for v in values:\n    a.value(v)\n"
                     "import _thread\n_thread.start_new_thread(follow, (wave(),))\nb.on()\n") == d6);
   // Nobody waits for it: it never runs.
@@ -137,7 +145,9 @@ TEST_CASE("an output that nobody writes is low; a pin of the board's own is no u
   const auto s = read("a.ino", "void setup() { pinMode(9, OUTPUT); }\nvoid loop() {}");
   CHECK(use(s, "D9").does.contains("low"));
   CHECK_FALSE(use(s, "D9").does.contains("high"));
-  const auto pico = read("a.py", "from machine import Pin\nled = Pin(25, Pin.OUT)\nled.on()\nPin('LED', Pin.OUT).on()\nPin(47, Pin.OUT).on()\n", "board-rp2040-40");
+  const auto pico =
+      read("a.py", "from machine import Pin\nled = Pin(25, Pin.OUT)\nled.on()\nPin('LED', Pin.OUT).on()\nPin(47, Pin.OUT).on()\n",
+           "board-rp2040-40");
   const auto word = [&](const std::string& w) { return *std::ranges::find(pico.pins, w, &harness::PinUse::word); };
   CHECK(word("25").onBoard);
   CHECK(word("LED").onBoard);
@@ -156,11 +166,28 @@ TEST_CASE("a channel whose frequency is changed with its bits has another scale"
 
 TEST_CASE("the pin numbers of wiringPi are its own until the program chooses others") {
   const auto c = [](const std::string& begin) {
-    return pins(read("a.c", "#include <wiringPi.h>\nint main(void) { " + begin + "; pinMode(1, OUTPUT); digitalWrite(1, HIGH); }", "sbc-header-40"));
+    return pins(read("a.c", "#include <wiringPi.h>\nint main(void) { " + begin + "; pinMode(1, OUTPUT); digitalWrite(1, HIGH); }",
+                     "sbc-header-40"));
   };
   CHECK(c("wiringPiSetup()") == "J8-12 output write");
   CHECK(c("wiringPiSetupGpio()").find("J8-12") == std::string::npos);
   CHECK(python("import wiringpi\nwiringpi.wiringPiSetup()\nwiringpi.pinMode(1, 1)\nwiringpi.digitalWrite(1, 1)\n") == "J8-12 output write");
-  CHECK(python("import wiringpi\nwiringpi.wiringPiSetupGpio()\nwiringpi.pinMode(18, 1)\nwiringpi.digitalWrite(18, 1)\n") == "J8-12 output write");
-  CHECK(python("import wiringpi\nwiringpi.wiringPiSetupPhys()\nwiringpi.pinMode(12, 1)\nwiringpi.digitalWrite(12, 1)\n") == "J8-12 output write");
+  CHECK(python("import wiringpi\nwiringpi.wiringPiSetupGpio()\nwiringpi.pinMode(18, 1)\nwiringpi.digitalWrite(18, 1)\n") ==
+        "J8-12 output write");
+  CHECK(python("import wiringpi\nwiringpi.wiringPiSetupPhys()\nwiringpi.pinMode(12, 1)\nwiringpi.digitalWrite(12, 1)\n") ==
+        "J8-12 output write");
+}
+
+TEST_CASE("pins and levels side by side are as many writes, and a constant names a pin that a bare number named before") {
+  const auto s =
+      read("a.py",
+           "import RPi.GPIO as G\nimport time\nG.setmode(G.BCM)\nC = [17, 22, 27, 23]\nG.setup(C, G.OUT)\nfor i in range(9):\n  for s in "
+           "([1,0,0,0],[0,1,0,0],[0,0,1,0],[0,0,0,1]):\n    G.output(C, s)\n    time.sleep(0.01)\n",
+           "sbc-header-40");
+  CHECK(statesOf(s) == "17,22,27,23 1000 0100 0010 0001\n");
+  const auto c =
+      read("a.ino",
+           "const int LEFT_EN = 6;\nvoid setup() { for (int x : {5, 6}) pinMode(x, OUTPUT); }\nvoid loop() { analogWrite(LEFT_EN, 9); }");
+  CHECK(use(c, "D6").name == "LEFT_EN");
+  CHECK(use(c, "D6").number.line == 1);
 }

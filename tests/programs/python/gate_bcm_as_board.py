@@ -3,7 +3,7 @@
 #! pin J8-33 output write
 #! pin J8-10 output write
 #! pin J8-36 output write
-#! says program-pin-slip program-pin-slip program-pin-slip program-pin-slip
+#! says program-numbering
 # Positions on the header, counted as the chip's numbers.
 import RPi.GPIO as GPIO
 from time import sleep

@@ -10,6 +10,8 @@
 namespace bold::checks {
 namespace {
 
+const std::string kOtherNumbering = "by another numbering";
+
 // A light of the board's own, or one that nobody drew.
 bool light(const harness::PinUse& u) {
   return lower(u.word + " " + u.name).find("led") != std::string::npos;
@@ -21,9 +23,9 @@ std::string howTaken(const SolvedBench& s, const UsedPin& used, TerminalIndex me
   const auto& part = *s.bench.devices[d].part;
   const int first = s.bench.devices[d].first;
   for (const auto& m : places::neighboursOf(part, meant - first).sameNumber)
-    if (first + m.terminal == used.pin) return "by another numbering";
+    if (first + m.terminal == used.pin) return kOtherNumbering;
   for (const auto n : {places::Numbering::Position, places::Numbering::Program, places::Numbering::Chip})
-    if (places::nameIn(part, s.bench.facts(meant), n) == used.use->word) return "by another numbering";
+    if (places::nameIn(part, s.bench.facts(meant), n) == used.use->word) return kOtherNumbering;
   const auto right = inWordsOf(s, *used.use, meant);
   const auto is = wholeOf(right);
   const auto was = wholeOf(used.use->word);
@@ -37,7 +39,7 @@ bool wantsPwm(const std::string& role) {
 }
 
 int score(const SolvedBench& s, const WiredRole& role, const UsedPin& used, const std::string& how) {
-  int out = 2 * fits(s, used.use->name, role) + (how.empty() ? 0 : 3);
+  int out = 2 * fits(s, used.use->name, role) + (how.empty() ? 0 : how == kOtherNumbering ? 7 : 3);
   if (used.use->does.contains("pwm")) out += wantsPwm(role.role) ? 1 : role.role == "in" || role.role.starts_with("in") ? 0 : -2;
   if (used.use->does.contains("servo")) out += role.role == "pulse" ? 3 : -3;
   if (role.role == "pulse" && !used.use->does.contains("servo")) out -= 2;
@@ -46,10 +48,34 @@ int score(const SolvedBench& s, const WiredRole& role, const UsedPin& used, cons
 
 }  // namespace
 
-bool untold(const ProgramOnBench& p, int device) {
-  const auto& id = idOf(p.solved().bench, device);
-  return std::ranges::any_of(p.solved().bench.sources,
-                             [&](const harness::SourceRead& s) { return s.controller == id && s.told < s.asked; });
+std::vector<OtherNumbering> otherNumberings(const ProgramOnBench& p) {
+  const auto& s = p.solved();
+  std::vector<OtherNumbering> out;
+  for (const auto& source : s.bench.sources) {
+    const int d = s.bench.deviceIndex(source.controller);
+    if (d < 0) continue;
+    const auto& part = *s.bench.devices[d].part;
+    OtherNumbering best{&source, {}, {}};
+    for (const auto n : {places::Numbering::Position, places::Numbering::Chip, places::Numbering::Program}) {
+      OtherNumbering one{&source, n, {}};
+      std::size_t fitting = 0;  // as they are taken now
+      for (const auto& u : p.used()) {
+        if (u.source != &source || !writes(*u.use) || !wholeOf(u.use->word)) continue;
+        if (u.pin >= 0 && !p.rolesAt(u.pin).empty()) ++fitting;
+        for (const auto& t : part.terminals) {
+          const auto at = s.bench.terminal(d, t.id);
+          if (at != u.pin && t.pin && places::nameIn(part, t, n) == u.use->word && !p.rolesAt(at).empty()) {
+            one.pins.emplace_back(&u, at);
+            break;
+          }
+        }
+      }
+      // Two that fit by chance are none: more of them than fit as they are, and each meant for another pin.
+      if (one.pins.size() >= 2 && one.pins.size() > fitting && one.pins.size() > best.pins.size()) best = std::move(one);
+    }
+    if (!best.pins.empty()) out.push_back(std::move(best));
+  }
+  return out;
 }
 
 Mismatch mismatchOf(const ProgramOnBench& p) {
@@ -64,6 +90,11 @@ Mismatch mismatchOf(const ProgramOnBench& p) {
   }
   for (const auto& u : p.used())
     if (writes(*u.use) && !u.use->onBoard && (u.pin < 0 || !p.wired(u.pin)) && !light(*u.use)) out.unwired.push_back(&u);
+  for (const auto& o : otherNumberings(p))
+    for (const auto& [used, at] : o.pins) {
+      std::erase(out.unwired, used);
+      std::erase_if(out.undriven, [&](const WiredRole* r) { return r->pin == at; });
+    }
   // A pin that is wired, for a motor other than the one that the source names it for, may have been meant for that one.
   struct Misnamed {
     const UsedPin* used;

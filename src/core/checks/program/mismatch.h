@@ -1,6 +1,7 @@
 #pragma once
 
 #include "core/checks/program/on_bench.h"
+#include "core/places/numbering.h"
 
 namespace bold::checks {
 
@@ -13,6 +14,15 @@ struct Slip {
   std::string how;     ///< "one off", "by another numbering"; empty: they fit by name, or nothing else is left
 };
 
+/// Numbers of one program that fit the wires in another numbering than the one they are taken in.
+struct OtherNumbering {
+  const harness::SourceRead* source;
+  places::Numbering meant;
+  std::vector<std::pair<const UsedPin*, TerminalIndex>> pins;  ///< and the terminal that each number names there
+};
+/// Of each program whose numbers fit better so, two or more of them; what these explain is no slip of a single pin.
+std::vector<OtherNumbering> otherNumberings(const ProgramOnBench& program);
+
 /// Which pins of the program and the wires have no partner.
 struct Mismatch {
   std::vector<Slip> slips;
@@ -20,8 +30,5 @@ struct Mismatch {
   std::vector<const UsedPin*> unwired;
 };
 Mismatch mismatchOf(const ProgramOnBench& program);
-
-/// Whether the program names pins that could not be told: what it seems to leave alone may be among them.
-bool untold(const ProgramOnBench& program, int device);
 
 }  // namespace bold::checks

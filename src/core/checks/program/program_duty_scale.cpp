@@ -27,7 +27,7 @@ Findings judge(const SolvedBench& s) {
     if (u.pin < 0 || !u.use->written || !u.use->scale || program.rolesAt(u.pin).empty()) continue;
     const double written = *u.use->written, scale = *u.use->scale;
     const auto& motor = called(s, s.motors[program.rolesAt(u.pin).front()->motor]);
-    const bool over = written > scale * 1.0001;
+    const bool over = written > scale * 1.0001 || written < 0;
     const bool under = written > 0 && written / scale < kTinyShare;
     if (!over && !under) continue;
     const double meant = under ? meantScale(written, scale) : 0;

@@ -12,10 +12,15 @@ Findings judge(const SolvedBench& s) {
   Findings out;
   const ProgramOnBench program(s);
   const auto slips = mismatchOf(program).slips;
+  const auto counted = otherNumberings(program);
+  const auto otherwise = [&](const harness::PinUse* use) {
+    return std::ranges::any_of(
+        counted, [&](const OtherNumbering& o) { return std::ranges::any_of(o.pins, [&](const auto& x) { return x.first->use == use; }); });
+  };
   for (const auto& source : s.bench.sources) {
     std::vector<const harness::PinUse*> none;
     for (const auto& u : program.used())
-      if (u.source == &source && u.pin < 0 && !u.use->onBoard &&
+      if (u.source == &source && u.pin < 0 && !u.use->onBoard && !otherwise(u.use) &&
           std::ranges::none_of(slips, [&](const Slip& x) { return x.used->use == u.use; }))
         none.push_back(u.use);
     if (none.empty()) continue;

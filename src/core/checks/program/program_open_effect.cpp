@@ -22,8 +22,8 @@ struct Open {
 Findings judge(const SolvedBench& s) {
   const ProgramOnBench program(s);
   std::vector<Open> all;
-  for (const auto of : {program_pin_undriven::absences, program_goal_unserved::absences, program_enable_inverted::absences,
-                        program_pin_mode::absences})
+  for (const auto of :
+       {program_pin_undriven::absences, program_goal_unserved::absences, program_enable_inverted::absences, program_pin_mode::absences})
     for (const auto& a : of(program)) {
       const auto* effect = openFor(program, a);
       if (!effect) continue;

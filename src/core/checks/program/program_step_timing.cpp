@@ -1,9 +1,10 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <cmath>
 
 #include "core/checks/check.h"
-#include "core/checks/program/on_bench.h"
+#include "core/checks/program/coil_group.h"
 
 namespace bold::checks::program_step_timing {
 namespace {
@@ -36,17 +37,41 @@ std::vector<Stepping> steppings(const SolvedBench& s, const ProgramOnBench& p) {
   return out;
 }
 
-// Pulses that the mode inputs make of one full step; nothing where they are no row of the table.
+// Pulses that make one full step: as the steps of a turn are stated, else by the mode inputs; nothing where neither tells.
 std::optional<int> microsteps(const SolvedBench& s, const Motor& m, int motor) {
+  const auto* steps = s.bench.devices[m.device].part->figure("steps");
+  if (m.intent && m.intent->stepsPerTurn && steps && steps->figure.typical())
+    return std::max(1, static_cast<int>(std::lround(*m.intent->stepsPerTurn / *steps->figure.typical())));
   if (m.meant.device < 0) return 1;
   const auto& table = s.bench.devices[m.meant.device].part->microsteps;
   const auto* p = s.running(motor, Corner::Nominal);
-  if (table.rows.empty() || !p) return 1;
+  if (table.rows.empty()) return bench::chopperOf(s.bench, m.meant) ? std::nullopt : std::optional(1);
+  if (!p) return std::nullopt;
   std::string levels;
   for (const auto& in : table.inputs) levels += p->level(s.bench.terminal(m.meant.device, in)) == parts::Level::High ? '1' : '0';
-  for (const auto& [row, steps] : table.rows)
-    if (row == levels) return steps;
+  for (const auto& [row, pulses] : table.rows)
+    if (row == levels) return pulses;
   return std::nullopt;
+}
+
+// Coils that the program switches by itself, state after state.
+void coilTables(const SolvedBench& s, const ProgramOnBench& program, Findings& out) {
+  for (const auto& c : coilGroups(program)) {
+    if (!c.group->rate || c.group->states.empty()) continue;
+    const double full = c.group->rate->value / (c.group->states.size() >= 8 ? 2 : 1);
+    if (full <= kFollowsAtMost) continue;
+    const auto& motor = called(s, s.motors[c.motor]);
+    auto f =
+        programFinding(Severity::Caution, fmt::format("{} is stepped at {:.0f} full steps/s", motor, full),
+                       fmt::format("The program goes on to the next state of {} every {}, {:.0f} full steps a second: more than a small "
+                                   "stepper reaches. It hums and does not turn.",
+                                   motor, show(Seconds{1 / c.group->rate->value}), full),
+                       {idOf(s.bench, s.motors[c.motor].device)}, *c.any->use);
+    if (c.group->place.line > 0) f.spots = {c.group->place};
+    f.formula = fmt::format("{:.0f} > {:.0f} full steps/s", full, kFollowsAtMost);
+    f.ways = {{fmt::format("Wait {} or longer between two states.", show(Seconds{(c.group->states.size() >= 8 ? 0.5 : 1) / kStartStop}))}};
+    out.push_back(std::move(f));
+  }
 }
 
 }  // namespace
@@ -55,6 +80,7 @@ std::optional<int> microsteps(const SolvedBench& s, const Motor& m, int motor) {
 Findings judge(const SolvedBench& s) {
   Findings out;
   const ProgramOnBench program(s);
+  coilTables(s, program, out);
   for (const auto& x : steppings(s, program)) {
     const auto& m = s.motors[x.role->motor];
     const auto& motor = called(s, m);
