@@ -261,6 +261,7 @@ Value Follower::member(const Value& of, const Code& code, Scope& scope) {
     }
     return unknown("the class has nothing of that name");
   }
+  if (scope.python && code.text == "value" && (of.isNumber() || of.kind == Value::Kind::Text)) return of;  // of an enumeration's member
   if (of.kind != Value::Kind::Object) return of.kind == Value::Kind::Unknown ? of : unknown("it is nothing with members");
   if (of.object->type.starts_with("module ")) {
     auto& m = module(static_cast<int>(wholeOf(of.object->type.substr(7)).value_or(0)), true);

@@ -319,6 +319,15 @@ std::optional<std::vector<Value>> Follower::gone(const Value& through) {
     m_steps += static_cast<long>(through.items->size()) / kMembersAStep;
     return std::vector<Value>(through.items->begin(), through.items->end());
   }
+  if (through.kind == Value::Kind::Class &&
+      std::ranges::any_of(through.code->names, [](const auto& base) { return base.ends_with("Enum"); })) {
+    std::vector<Value> members;  // in the order in which they stand
+    const auto& names = module(through.code->place.file, true).names;
+    for (const auto& m : through.code->parts)
+      if (m.kind == Kind::Assign && m.parts.front().kind == Kind::Name)
+        if (const auto it = names.find(through.code->text + "::" + m.parts.front().text); it != names.end()) members.push_back(it->second);
+    return members;
+  }
   if (through.kind == Value::Kind::Object && through.object->type.empty()) {
     std::vector<Value> keys;
     for (const auto& [key, v] : through.object->fields)

@@ -11,7 +11,7 @@ using Table = std::array<std::string_view, 3>;
 
 // What C and C++ have in common.
 constexpr Table kBoth{
-     "argument_list array_declarator assignment_expression attributed_declarator attributed_statement "
+    "argument_list array_declarator assignment_expression attributed_declarator attributed_statement "
     "binary_expression break_statement call_expression case_statement cast_expression char_literal character "
     "comma_expression compound_literal_expression compound_statement concatenated_string conditional_expression "
     "continue_statement declaration declaration_list do_statement else_clause enum_specifier enumerator "
@@ -24,34 +24,34 @@ constexpr Table kBoth{
     "sizeof_expression string_content string_literal struct_specifier subscript_designator subscript_expression "
     "switch_statement translation_unit true type_definition type_descriptor type_identifier unary_expression "
     "union_specifier update_expression while_statement",
-     "abstract_array_declarator abstract_function_declarator abstract_parenthesized_declarator "
+    "abstract_array_declarator abstract_function_declarator abstract_parenthesized_declarator "
     "abstract_pointer_declarator alignas_qualifier alignof_expression attribute attribute_declaration "
     "attribute_specifier bitfield_clause comment ms_based_modifier ms_call_modifier ms_declspec_modifier "
     "ms_pointer_modifier ms_restrict_modifier ms_signed_ptr_modifier ms_unaligned_ptr_modifier "
     "ms_unsigned_ptr_modifier preproc_arg preproc_call preproc_def preproc_defined preproc_directive "
     "preproc_function_def preproc_include preproc_params statement_identifier storage_class_specifier "
     "system_lib_string type_qualifier",
-     "generic_expression gnu_asm_clobber_list gnu_asm_expression gnu_asm_goto_list gnu_asm_input_operand "
+    "generic_expression gnu_asm_clobber_list gnu_asm_expression gnu_asm_goto_list gnu_asm_input_operand "
     "gnu_asm_input_operand_list gnu_asm_output_operand gnu_asm_output_operand_list gnu_asm_qualifier goto_statement "
     "offsetof_expression seh_except_clause seh_finally_clause seh_leave_statement seh_try_statement "
     "subscript_range_designator",
 };
 
 constexpr Table kC{
-     "",
-     "variadic_parameter",
-     "macro_type_specifier",
+    "",
+    "variadic_parameter",
+    "macro_type_specifier",
 };
 
 constexpr Table kCpp{
-     "alias_declaration base_class_clause catch_clause class_specifier condition_clause destructor_name "
+    "alias_declaration base_class_clause catch_clause class_specifier condition_clause destructor_name "
     "field_initializer field_initializer_list for_range_loop lambda_expression namespace_definition "
     "namespace_identifier nested_namespace_specifier new_expression optional_parameter_declaration "
     "pointer_type_declarator qualified_identifier raw_string_content raw_string_delimiter raw_string_literal "
     "reference_declarator subscript_argument_list template_argument_list template_declaration template_function "
     "template_method template_type this throw_statement try_statement variadic_declarator "
     "variadic_parameter_declaration",
-     "abstract_reference_declarator access_specifier auto compound_requirement concept_definition "
+    "abstract_reference_declarator access_specifier auto compound_requirement concept_definition "
     "constraint_conjunction constraint_disjunction decltype default_method_clause delete_expression "
     "delete_method_clause dependent_type explicit_function_specifier friend_declaration lambda_capture_specifier "
     "lambda_default_capture namespace_alias_definition noexcept optional_type_parameter_declaration "
@@ -59,13 +59,13 @@ constexpr Table kCpp{
     "requires_expression simple_requirement static_assert_declaration template_parameter_list "
     "template_template_parameter_declaration throw_specifier trailing_return_type type_parameter_declaration "
     "type_requirement using_declaration variadic_type_parameter_declaration virtual_specifier",
-     "co_await_expression co_return_statement co_yield_statement dependent_name fold_expression init_statement "
+    "co_await_expression co_return_statement co_yield_statement dependent_name fold_expression init_statement "
     "lambda_capture_initializer literal_suffix new_declarator operator_cast operator_name parameter_pack_expansion "
     "structured_binding_declarator template_instantiation user_defined_literal",
 };
 
 constexpr Table kPython{
-     "aliased_import argument_list as_pattern as_pattern_target assignment attribute augmented_assignment await binary_operator block "
+    "aliased_import argument_list as_pattern as_pattern_target assignment attribute augmented_assignment await binary_operator block "
     "boolean_operator break_statement call case_clause class_definition comparison_operator concatenated_string "
     "conditional_expression continue_statement decorated_definition decorator default_parameter dictionary "
     "dictionary_comprehension dictionary_splat dictionary_splat_pattern dotted_name elif_clause else_clause "
@@ -77,11 +77,11 @@ constexpr Table kPython{
     "raise_statement relative_import return_statement set set_comprehension slice string string_content subscript "
     "true try_statement tuple tuple_pattern typed_default_parameter typed_parameter unary_operator while_statement "
     "wildcard_import with_clause with_item with_statement yield",
-     "assert_statement comment constrained_type delete_statement ellipsis escape_interpolation escape_sequence "
+    "assert_statement comment constrained_type delete_statement ellipsis escape_interpolation escape_sequence "
     "format_specifier future_import_statement generic_type import_prefix keyword_separator line_continuation "
     "member_type pass_statement positional_separator print_statement splat_type string_end string_start type "
     "type_alias_statement type_conversion type_parameter union_type",
-     "case_pattern chevron class_pattern complex_pattern dict_pattern exec_statement format_expression "
+    "case_pattern chevron class_pattern complex_pattern dict_pattern exec_statement format_expression "
     "keyword_pattern parenthesized_list_splat splat_pattern union_pattern",
 };
 

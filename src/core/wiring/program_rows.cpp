@@ -122,8 +122,10 @@ std::vector<ProgramRow> programRows(const Analysis& a, const harness::SourceRead
       r.name = s.bench.facts(pin).label;
     } else
       r.name = u->use->word;
+    const auto* open = u ? nullptr : program.openAt(pin);
     r.program = u ? (u->use->name.empty() && u->use->word == r.name ? std::string() : checks::said(*u->use) + ": ") + doingWords(*u->use)
-                  : "never named";
+                : open && open->reach != harness::Untold::Reach::Unnamed ? "not told"
+                                                                         : "never named";
     r.wires = wiresOf(s, program, pin, u && u->use->onBoard);
     if (u) r.spots = checks::spotsOf(*u->use);
     const auto address = pin >= 0 ? s.bench.address(pin) : std::string();

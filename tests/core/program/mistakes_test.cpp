@@ -21,9 +21,10 @@ std::string all(const std::vector<std::string>& said) {
 }
 
 std::string gate(const std::string& numbering, const std::string& pins) {
-  return "from array-sbc\nprogram sbc gate.py\n| import RPi.GPIO as GPIO\n| from time import sleep\n| GPIO.setmode(GPIO." + numbering + ")\n| pins = [" +
-         pins +
-         "]\n| GPIO.setup(pins, GPIO.OUT)\n| try:\n|     for i in range(400):\n|         for k in range(4):\n|             GPIO.output(pins[k], "
+  return "from array-sbc\nprogram sbc gate.py\n| import RPi.GPIO as GPIO\n| from time import sleep\n| GPIO.setmode(GPIO." + numbering +
+         ")\n| pins = [" + pins +
+         "]\n| GPIO.setup(pins, GPIO.OUT)\n| try:\n|     for i in range(400):\n|         for k in range(4):\n|             "
+         "GPIO.output(pins[k], "
          "i % 4 == k)\n|         sleep(0.004)\n| finally:\n|     GPIO.cleanup()\n";
 }
 
@@ -34,7 +35,8 @@ TEST_CASE("several numbers off by the same other numbering are one finding, mend
   INFO(all(positions));
   REQUIRE(positions.size() == 1);
   CHECK(positions[0].starts_with("program-numbering: "));
-  CHECK(positions[0].find("Choose positions on the header in the one line that says how pins are counted (GPIO.BOARD") != std::string::npos);
+  CHECK(positions[0].find("Choose positions on the header in the one line that says how pins are counted (GPIO.BOARD") !=
+        std::string::npos);
   CHECK(said(gate("BOARD", "11, 13, 15, 16")).empty());
   // The other way round: 17, 27, 22, 23 are the chip's.
   const auto chip = said(gate("BOARD", "17, 27, 22, 23"));
@@ -54,13 +56,15 @@ TEST_CASE("one number that is off is a slip, and the number that is proposed is 
 
 TEST_CASE("a coil table that is stepped too fast, a negative duty, a duty past its cap") {
   const auto table = [](const std::string& wait) {
-    return said("from array\nprogram uno gate.ino\n| const int pins[] = {8, 9, 10, 11};\n| void setup() { for (int p : pins) pinMode(p, OUTPUT); "
-                "}\n| void loop() {\n|   for (int k = 0; k < 4; k++) {\n|     for (int i = 0; i < 4; i++) digitalWrite(pins[i], i == k);\n|     " +
-                wait + ";\n|   }\n| }\n");
+    return said(
+        "from array\nprogram uno gate.ino\n| const int pins[] = {8, 9, 10, 11};\n| void setup() { for (int p : pins) pinMode(p, OUTPUT); "
+        "}\n| void loop() {\n|   for (int k = 0; k < 4; k++) {\n|     for (int i = 0; i < 4; i++) digitalWrite(pins[i], i == k);\n|     " +
+        wait + ";\n|   }\n| }\n");
   };
   const auto fast = table("delayMicroseconds(200)");
   INFO(all(fast));
-  CHECK(std::ranges::any_of(fast, [](const auto& x) { return x.starts_with("program-step-timing: ") && x.find("Wait 2 ms or longer") != std::string::npos; }));
+  CHECK(std::ranges::any_of(
+      fast, [](const auto& x) { return x.starts_with("program-step-timing: ") && x.find("Wait 2 ms or longer") != std::string::npos; }));
   CHECK(table("delay(3)").empty());
   const auto duty = [](const std::string& value) {
     return said("from low-side\nprogram uno tank.ino\n| void setup() { pinMode(5, OUTPUT); }\n| void loop() { analogWrite(5, " + value +
@@ -75,10 +79,13 @@ TEST_CASE("a coil table that is stepped too fast, a negative duty, a duty past i
 
 TEST_CASE("a conditional loop that is stopped by hand without clean-up may leave its motor on") {
   const auto pump = [](const std::string& handler) {
-    return said("from darlington-sbc\nprogram sbc tank.py\n| import RPi.GPIO as GPIO\n| from time import sleep\n| GPIO.setmode(GPIO.BCM)\n| GPIO.setup(18, "
-                "GPIO.OUT)\n| level = 0\n| try:\n|     while level < 5:\n|         GPIO.output(18, 1)\n|         sleep(2)\n|         GPIO.output(18, 0)\n|         "
-                "sleep(2)\n|         level = int(input())\n| except KeyboardInterrupt:\n|     " +
-                handler + "\n");
+    return said(
+        "from darlington-sbc\nprogram sbc tank.py\n| import RPi.GPIO as GPIO\n| from time import sleep\n| GPIO.setmode(GPIO.BCM)\n| "
+        "GPIO.setup(18, "
+        "GPIO.OUT)\n| level = 0\n| try:\n|     while level < 5:\n|         GPIO.output(18, 1)\n|         sleep(2)\n|         "
+        "GPIO.output(18, 0)\n|         "
+        "sleep(2)\n|         level = int(input())\n| except KeyboardInterrupt:\n|     " +
+        handler + "\n");
   };
   const auto left = pump("print('bye')");
   INFO(all(left));

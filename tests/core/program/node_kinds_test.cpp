@@ -1,7 +1,8 @@
+#include "core/program/node_kinds.h"
+
 #include <algorithm>
 #include <catch2/catch.hpp>
 
-#include "core/program/node_kinds.h"
 #include "core/base/file_system.h"
 #include "core/program/reading.h"
 #include "support/process.h"
@@ -33,22 +34,25 @@ TEST_CASE("what is not followed is said, with the pins that it names open") {
     for (const auto& u : s.untold) out += fmt::format("{} {}: {}\n", u.place.line, u.what, fmt::join(u.pins, " "));
     return out;
   };
-  CHECK(open("a.ino", "void setup() {\nasm(\"sbi 5, 5\");\npinMode(9, OUTPUT);\n}\nvoid loop() {}").starts_with("2 it is nothing that is followed"));
+  CHECK(open("a.ino", "void setup() {\nasm(\"sbi 5, 5\");\npinMode(9, OUTPUT);\n}\nvoid loop() {}")
+            .starts_with("2 it is nothing that is followed"));
   CHECK(open("a.cpp", "const int PUMP = 9;\nint main() {\n  co_await drive(PUMP);\n}\n").find("D9") != std::string::npos);
   CHECK(open("a.ino", "void setup() {\ngoto out;\nout:\npinMode(9, OUTPUT);\n}\nvoid loop() {}") == "2 a goto is not followed: D9\n");
-  CHECK(open("a.ino", "static_assert(sizeof(int) == 2, \"\");\nusing namespace std;\nvoid setup() { delete nullptr; }\nvoid loop() {}").empty());
+  CHECK(open("a.ino", "static_assert(sizeof(int) == 2, \"\");\nusing namespace std;\nvoid setup() { delete nullptr; }\nvoid loop() {}")
+            .empty());
 }
 
 TEST_CASE("what is called within a text, or with arguments out of a mapping, is followed") {
   const std::string head = "from machine import Pin\np = Pin(5, Pin.OUT)\n";
   CHECK(python(head + "print(f'pump {p.on()}')\n", "board-rp2040-40") == "GP5 output write");
-  CHECK(python("from machine import Pin\ndef make(pin, mode):\n  return Pin(pin, mode)\nmake(**{'pin': 5, 'mode': Pin.OUT}).on()\n", "board-rp2040-40") ==
-        "GP5 output write");
+  CHECK(python("from machine import Pin\ndef make(pin, mode):\n  return Pin(pin, mode)\nmake(**{'pin': 5, 'mode': Pin.OUT}).on()\n",
+               "board-rp2040-40") == "GP5 output write");
 }
 
 TEST_CASE("a sketch is read with all tabs of its folder") {
   const TemporaryFolder folder;
-  const auto main = folder.write("tank/tank.ino", "#include \"pins.h\"\n#define FAST 200\nvoid setup() { pinMode(PUMP, OUTPUT); }\nvoid loop() { run(); }\n");
+  const auto main = folder.write(
+      "tank/tank.ino", "#include \"pins.h\"\n#define FAST 200\nvoid setup() { pinMode(PUMP, OUTPUT); }\nvoid loop() { run(); }\n");
   const auto pump = folder.write("tank/a_pump.ino", "void run() { analogWrite(PUMP, FAST); }\n");
   (void)folder.write("tank/pins.h", "#define PUMP 9\n");
   (void)folder.write("tank/old/b.ino", "void broken( {\n");

@@ -27,6 +27,8 @@ std::vector<harness::PinUse> doingsOf(const harness::Harness& h) {
     u.number = {};
     u.places.clear();
     u.name.clear();
+    u.first.clear();  // where it stands before anything is written
+    u.off.clear();
     u.pulse.reset();
     u.rate.reset();
     u.frequency.reset();

@@ -191,3 +191,13 @@ TEST_CASE("pins and levels side by side are as many writes, and a constant names
   CHECK(use(c, "D6").name == "LEFT_EN");
   CHECK(use(c, "D6").number.line == 1);
 }
+
+TEST_CASE("an enumeration is gone through in the order in which it stands") {
+  const auto s =
+      read("a.py",
+           "from enum import IntEnum\nimport RPi.GPIO as G\nG.setmode(G.BCM)\nclass Coil(IntEnum):\n  A = 17\n  B = 27\nfor p in Coil:\n  "
+           "G.setup(p.value, G.OUT)\n  G.output(p, 1)\n",
+           "sbc-header-40");
+  CHECK(pins(s) == "J8-11 output write, J8-13 output write");
+  CHECK(s.untold.empty());
+}

@@ -19,10 +19,10 @@ Findings judge(const SolvedBench& s) {
     constexpr double kRounded = 0.005;
     if (duty <= cap + kRounded) continue;
     const auto& motor = called(s, m);
-    auto f = programFinding(Severity::Stop, fmt::format("The program drives {} past its duty cap", motor),
-                            fmt::format("{} is written up to {:.0f} %; {} is stated to get {:.0f} % at most.", said(*u->use), 100 * duty,
-                                        motor, 100 * cap),
-                            {s.bench.address(r.pin), idOf(s.bench, m.device)}, *u->use);
+    auto f = programFinding(
+        Severity::Stop, fmt::format("The program drives {} past its duty cap", motor),
+        fmt::format("{} is written up to {:.0f} %; {} is stated to get {:.0f} % at most.", said(*u->use), 100 * duty, motor, 100 * cap),
+        {s.bench.address(r.pin), idOf(s.bench, m.device)}, *u->use);
     f.formula = fmt::format("{:.0f} % > {:.0f} %", 100 * duty, 100 * cap);
     f.ways = {{u->use->scale ? fmt::format("Write {:.0f} of {:g} at most.", std::floor(cap * *u->use->scale), *u->use->scale)
                              : fmt::format("Write {:.0f} % at most.", 100 * cap)},

@@ -1,5 +1,6 @@
 #include <fmt/core.h>
 
+#include <algorithm>
 #include <set>
 
 #include "core/bench/signal_path.h"
@@ -24,15 +25,22 @@ Absences absences(const ProgramOnBench& program) {
     const bool high = wanted == parts::Level::High;
     const bool ever = u->use->does.contains(high ? "high" : "low");
     const bool other = u->use->does.contains(high ? "low" : "high");
-    if (ever || !other) continue;
+    if (ever || !other || std::ranges::any_of(out, [&](const Absence& a) { return a.pins.front() == r.pin; })) continue;
+    std::string motors;  // all that the pin is for
+    Absence one{{}, {r.pin}, {}};
+    for (const auto* same : program.rolesAt(r.pin)) {
+      motors += (motors.empty() ? "" : ", ") + called(s, s.motors[same->motor]);
+      one.motors.push_back(same->motor);
+    }
     const auto input = s.bench.called(r.input);
     auto f = programFinding(Severity::Stop, fmt::format("{} is never switched on", input),
                             fmt::format("The program only ever keeps {} {}; {} of {} works while it is {}.", said(*u->use),
-                                        high ? "low" : "high", input, called(s, s.motors[r.motor]), high ? "high" : "low"),
+                                        high ? "low" : "high", input, motors, high ? "high" : "low"),
                             {s.bench.address(r.pin), s.bench.address(r.input)}, *u->use);
     f.formula = fmt::format("{}: written {}, needed {}", s.bench.facts(r.pin).label, high ? "low" : "high", high ? "high" : "low");
     f.ways = {{fmt::format("Write {} {} to switch it on.", said(*u->use), high ? "high" : "low")}};
-    out.push_back({std::move(f), {r.pin}, {r.motor}});
+    one.finding = std::move(f);
+    out.push_back(std::move(one));
   }
   return out;
 }

@@ -9,7 +9,9 @@ namespace bold::checks::program_numbering {
 namespace {
 
 std::string_view words(places::Numbering n) {
-  return n == places::Numbering::Position ? "positions on the header" : n == places::Numbering::Chip ? "numbers of the chip" : "the board's own numbers";
+  return n == places::Numbering::Position ? "positions on the header"
+         : n == places::Numbering::Chip   ? "numbers of the chip"
+                                          : "the board's own numbers";
 }
 
 // What single-board computers' interfaces call a numbering that a program chooses in one line.
@@ -38,14 +40,16 @@ Findings judge(const SolvedBench& s) {
       sure = sure || used->use->sure;
     }
     const auto& first = *o.pins.front().first->use;
-    auto f = finding(sure ? Severity::Stop : Severity::Caution, fmt::format("The program's pin numbers fit as {}", words(o.meant)),
-                     fmt::format("Of {} the program names pins that the wires do not lead to. As {} they fit: {}.", board, words(o.meant), is),
-                     std::move(subjects));
+    auto f =
+        finding(sure ? Severity::Stop : Severity::Caution, fmt::format("The program's pin numbers fit as {}", words(o.meant)),
+                fmt::format("Of {} the program names pins that the wires do not lead to. As {} they fit: {}.", board, words(o.meant), is),
+                std::move(subjects));
     for (const auto& [used, at] : o.pins)
       for (const auto& spot : spotsOf(*used->use))
         if (std::ranges::count(f.spots, spot) == 0) f.spots.push_back(spot);
     f.formula = fmt::format("{} pins: {}", o.pins.size(), is);
-    if (chooses) f.ways.push_back({fmt::format("Choose {} in the one line that says how pins are counted ({}).", words(o.meant), chosenBy(o.meant))});
+    if (chooses)
+      f.ways.push_back({fmt::format("Choose {} in the one line that says how pins are counted ({}).", words(o.meant), chosenBy(o.meant))});
     const auto spots = spotsOf(first);
     f.ways.push_back({fmt::format("{}hange {}{}.", chooses ? "Or c" : "C", change, spots.empty() ? "" : " in " + where(spots.front()))});
     out.push_back(std::move(f));

@@ -36,8 +36,10 @@ Findings judge(const SolvedBench& s) {
     const auto input = s.bench.called(r.input);
     auto f = programFinding(
         off ? Severity::Stop : Severity::Caution,
-        off ? fmt::format("{} is switched on where the program means off", motor) : fmt::format("{} runs as soon as the program starts", motor),
-        off ? fmt::format("A function that is called off or stop writes {} {}; {} of {} is on while it is {}.", said(*u->use), on, input, motor, on)
+        off ? fmt::format("{} is switched on where the program means off", motor)
+            : fmt::format("{} runs as soon as the program starts", motor),
+        off ? fmt::format("A function that is called off or stop writes {} {}; {} of {} is on while it is {}.", said(*u->use), on, input,
+                          motor, on)
             : fmt::format("{} of {} is on while {} is low, and the program leaves it low at its start.", input, motor, said(*u->use)),
         {s.bench.address(r.pin), idOf(s.bench, s.motors[r.motor].device)}, *u->use);
     f.formula = fmt::format("{}: on at {}, {} {}", s.bench.facts(r.pin).label, on, off ? "off writes" : "at the start", on);

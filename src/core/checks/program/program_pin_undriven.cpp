@@ -23,19 +23,21 @@ void whole(const SolvedBench& s, const ProgramOnBench& program, std::vector<cons
       const auto* u = program.at(r->pin);
       return u && drives(*u->use) && (u->use->name.empty() || fitsMotor(s, u->use->name, static_cast<int>(k)) > 0);
     });
-    const auto left = std::ranges::count_if(undriven, [&](const WiredRole* r) { return r->motor == static_cast<int>(k); });
+    // Of one that something open may drive, the pins that it cannot reach are claims by themselves.
+    const auto counts = [&](const WiredRole* r) { return !open || program.openAt(r->pin); };
+    const auto left = std::ranges::count_if(undriven, [&](const WiredRole* r) { return r->motor == static_cast<int>(k) && counts(r); });
     const bool told = std::ranges::none_of(roles, [&](const WiredRole* r) { return program.openAt(r->pin) != nullptr; });
     if (roles.empty() || any || left == 0 || told == open) continue;
     one.motors.push_back(static_cast<int>(k));
     motors += (motors.empty() ? "" : ", ") + called(s, s.motors[k]);
     subjects.push_back(idOf(s.bench, s.motors[k].device));
     for (const auto* r : roles)
-      if (std::ranges::count(undriven, r) > 0) {
+      if (std::ranges::count(undriven, r) > 0 && counts(r)) {
         pins += (pins.empty() ? "" : ", ") + s.bench.facts(r->pin).label;
         one.pins.push_back(r->pin);
         subjects.push_back(s.bench.address(r->pin));
       }
-    std::erase_if(undriven, [&](const WiredRole* r) { return r->motor == static_cast<int>(k); });
+    std::erase_if(undriven, [&](const WiredRole* r) { return r->motor == static_cast<int>(k) && counts(r); });
   }
   if (motors.empty()) return;
   auto f = finding(Severity::Caution, fmt::format("The program never drives {}", motors),
