@@ -5,6 +5,7 @@
 #include <sstream>
 #include <stdexcept>
 
+#include "core/base/number.h"
 #include "core/harness/add_part.h"
 #include "core/harness/intent.h"
 #include "core/harness/remove_device.h"
@@ -220,7 +221,7 @@ class BenchText {
       else if (key == "length")
         i.pulse = *parse<Seconds>(v);
       else if (key == "duty")
-        i.dutyCap = std::stod(v);
+        i.dutyCap = realOf(v).value_or(0);
       else if (key == "forward" && v.find('.') == std::string::npos)
         i.forwardLead = v;
       else if (key == "stage")

@@ -43,8 +43,8 @@ class TextWriter {
   }
 
   std::string only(std::string_view checks) {
-    for (const auto& f : m_a.findings)
-      if (f.check.starts_with(checks)) one(f);
+    for (const auto& f : m_a.findings)  // what follows from another stands with it
+      if (f.check.starts_with(checks) && (f.explainedBy.empty() || !checks.empty())) one(f);
     return m_out;
   }
 
