@@ -146,6 +146,8 @@ int main(int argc, char** argv) {
           session.selection.pick(QString::fromStdString(f.identity()));
       settle->start();
     });
+    // What was judged before anybody listened does not change any more: an empty bench is.
+    if (session.analyser.current() && session.analyser.analysis().explained) settle->start();
     QObject::connect(settle, &QTimer::timeout, &app, [shown, &options, &session] {
       const auto written = [&](const QString& file, const QByteArray& bytes) {
         const auto done = harness::writeExport(session.file.disk(), file.toStdString(), bytes.toStdString(),
