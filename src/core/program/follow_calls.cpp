@@ -207,6 +207,7 @@ Value Follower::deferred(const Code& function, const Value& self, std::vector<Ar
   return v;
 }
 
+// NOLINTNEXTLINE(performance-unnecessary-value-param)
 Value Follower::awaited(Value v, Scope& scope) {
   if (v.kind != Value::Kind::Deferred) return v;
   std::vector<Argument> given;

@@ -88,12 +88,14 @@ void Follower::unknownCallee(const std::vector<Argument>& given, const Code& at,
   if (pins.empty() || at.parts.empty()) return;
   std::string name;
   for (const auto* c = &at.parts.front(); c; c = c->kind == Code::Kind::Member && !c->parts.empty() ? &c->parts.front() : nullptr)
-    if (c->kind == Code::Kind::Name || c->kind == Code::Kind::Member) name = c->text + (name.empty() ? "" : "." + name);
+    if (c->kind == Code::Kind::Name || c->kind == Code::Kind::Member) name = fmt::format("{}{}{}", c->text, name.empty() ? "" : ".", name);
   if (!name.empty()) unknownCall(name, given, at, scope);
 }
 
 // The functions in what is handed to something that is not followed may be called, at any time.
-void Follower::handOver(Value v, Scope& scope, int depth) {  // by value: what runs may change where it came from
+// By value: what runs may change where it came from.
+// NOLINTNEXTLINE(performance-unnecessary-value-param)
+void Follower::handOver(Value v, Scope& scope, int depth) {
   if (depth > kDeepestHanded) return;
   switch (v.kind) {
     case Value::Kind::Deferred:
@@ -253,6 +255,7 @@ void Follower::complete(Facts& facts, const PublicCall& what, const Object* self
 }
 
 // A function that something else calls later, or at the same time.
+// NOLINTNEXTLINE(performance-unnecessary-value-param)
 void Follower::runs(Value function, Scope& scope) {
   const bool waits = function.kind == Value::Kind::Deferred;
   if (function.kind != Value::Kind::Function && function.kind != Value::Kind::Public && !waits) return;

@@ -91,9 +91,9 @@ Mismatch mismatchOf(const ProgramOnBench& p) {
   for (const auto& u : p.used())
     if (writes(*u.use) && !u.use->onBoard && (u.pin < 0 || !p.wired(u.pin)) && !light(*u.use)) out.unwired.push_back(&u);
   for (const auto& o : otherNumberings(p))
-    for (const auto& [used, at] : o.pins) {
-      std::erase(out.unwired, used);
-      std::erase_if(out.undriven, [&](const WiredRole* r) { return r->pin == at; });
+    for (const auto& meant : o.pins) {
+      std::erase(out.unwired, meant.first);
+      std::erase_if(out.undriven, [&](const WiredRole* r) { return r->pin == meant.second; });
     }
   // A pin that is wired, for a motor other than the one that the source names it for, may have been meant for that one.
   struct Misnamed {
