@@ -124,6 +124,12 @@ std::optional<Value> Follower::builtIn(std::string_view name, const std::vector<
   }
   if (name == "pow" && n(0) && n(1)) return number(std::pow(*n(0), *n(1)), first().whole);
   if (!scope.python) return std::nullopt;
+  if (name == "getattr" && given.size() >= 2 && given[1].value.kind == Value::Kind::Text && first().kind == Value::Kind::Object &&
+      first().object->code) {  // of a thing of the program's own, by a name that is known
+    Code called;
+    called.text = given[1].value.text;
+    return member(first(), called, scope);
+  }
   if (name == "range") {
     if (given.empty() || given.size() > 3) return unknown("how far it goes is not known");
     const double from = given.size() > 1 ? n(0).value_or(NAN) : 0, to = n(given.size() > 1 ? 1 : 0).value_or(NAN),

@@ -55,7 +55,7 @@ void Follower::unknownCall(const std::string& path, const std::vector<Argument>&
   const auto effect = m_calls.effectOf(path);
   if (effect != PublicCalls::Effect::None)
     for (const auto& g : given) handOver(g.value, scope);
-  if (effect != PublicCalls::Effect::Open) return;
+  if (effect != PublicCalls::Effect::Open || !m_reached) return;  // what nobody calls does nothing
   UnknownCall u{path, at.place, {}};
   for (const auto& g : given) pinsIn(g.value, u.pins);
   // A number may be a channel or a slice: that of any pin that was joined to one.

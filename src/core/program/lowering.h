@@ -66,6 +66,7 @@ class Lowering {
   std::vector<Unread>& m_unread;
 };
 
+// A std::string, since the compiler takes the length of a literal wrong where it is copied in a loop.
 inline const std::string kNotAsItStands = "it could not be read as it stands";
 
 inline bool among(std::string_view what, std::initializer_list<std::string_view> words) {

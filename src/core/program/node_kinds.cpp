@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <array>
+#include <iterator>
+#include <map>
 
 namespace bold::program {
 namespace {
@@ -103,10 +105,16 @@ std::vector<const Table*> tablesOf(Language language) {
 }  // namespace
 
 NodeKind nodeKind(Language language, std::string_view type) {
-  for (const auto* t : tablesOf(language))
-    for (std::size_t k = 0; k < t->size(); ++k)
-      if (std::ranges::count(wordsIn((*t)[k]), type) > 0) return static_cast<NodeKind>(k);
-  return NodeKind::Open;
+  static const auto kKinds = [] {  // asked at every comment of a source
+    std::map<std::pair<Language, std::string_view>, NodeKind> out;
+    for (const auto l : {Language::C, Language::Cpp, Language::Python})
+      for (const auto* t : tablesOf(l))
+        for (std::size_t k = 0; k < t->size(); ++k)
+          for (const auto word : wordsIn((*t)[k])) out[{l, word}] = static_cast<NodeKind>(k);
+    return out;
+  }();
+  const auto it = kKinds.find({language, type});
+  return it == kKinds.end() ? NodeKind::Open : it->second;
 }
 
 std::vector<std::string_view> tabledKinds(Language language) {

@@ -407,21 +407,33 @@ class Collecting {
     const auto unwritten = [&](const Moment& m) { return m.event >= 0 && followed.events[m.event].does == "mode" && m.level == 0; };
     for (const auto& m : followed.moments) {
       if (!m.pin.empty()) {
-        now[m.pin] = &m;
+        if (!told.contains(m.pin)) now[m.pin] = &m;
         continue;
       }
       if (m.cut) continue;
-      for (const auto& [pin, at] : now)
-        if (told.insert(pin).second && (m.event == Moment::kBegun || unwritten(*at)) && (at->level == 0 || at->level == 1))
-          for (auto& u : m_out.pins)
-            if (u.word == pin) u.first = at->level > 0 ? "high" : "low";
+      for (const auto& [pin, at] : now) {
+        told.insert(pin);
+        if ((m.event != Moment::kBegun && !unwritten(*at)) || (at->level != 0 && at->level != 1)) continue;
+        for (auto& u : m_out.pins)
+          if (u.word == pin) u.first = at->level > 0 ? "high" : "low";
+      }
+      now.clear();
     }
   }
 
   // "pump_off", "stopAll": what it writes is meant as off.
   static bool meansOff(const std::string& name) {
-    const auto words = lower(name);
-    return words.find("off") != std::string::npos || words.find("stop") != std::string::npos || words.find("halt") != std::string::npos;
+    const auto lowered = lower(name);
+    const auto letter = [&](std::size_t k) { return std::isalpha(static_cast<unsigned char>(name[k])) != 0; };
+    for (const std::string_view word : {"off", "stop", "halt"})
+      for (auto at = lowered.find(word); at != std::string::npos; at = lowered.find(word, at + 1)) {
+        // A word of the name: "offset" and "stopwatch" mean something else.
+        const auto end = at + word.size();
+        const bool ends = end == name.size() || !letter(end) ||
+                          (std::isupper(static_cast<unsigned char>(name[end])) && std::islower(static_cast<unsigned char>(name[end - 1])));
+        if (ends) return true;
+      }
+    return false;
   }
 
   void offLevels() {

@@ -168,3 +168,16 @@ TEST_CASE("nine in ten mistakes beside unknown code are still said") {
   CHECK(all >= 80);
   CHECK(said >= 0.9 * all);
 }
+
+TEST_CASE("a name that only begins like something harmless is open, and so is what is called by its name") {
+  const auto reach = [](const std::string& file, const std::string& text, const std::string& board) {
+    const auto s = read(file, text, board);
+    return s.untold.empty() ? std::string("none") : fmt::format("{}", fmt::join(s.untold.front().pins, " "));
+  };
+  const std::string uno = "board-uno-atmega328p", pico = "board-rp2040-40";
+  CHECK(reach("a.ino", "SerialServo s(9);\nvoid setup() { s.go(); }\nvoid loop() {}", uno) == "D9");
+  CHECK(reach("a.ino", "WiFiRelay r(9);\nvoid setup() { r.on(); }\nvoid loop() {}", uno) == "D9");
+  CHECK(reach("a.ino", "void setup() { Serial.begin(9600); Serial.println(9); String s = String(9); }\nvoid loop() {}", uno) == "none");
+  CHECK(reach("a.py", "from machine import Pin\npump = Pin(5, Pin.OUT)\ngetattr(pump, input())()\n", pico) == "GP5");
+  CHECK(reach("a.py", "import random\ndef f():\n  return ValueError(5)\nprint(random.randint(1, 5), f())\n", pico) == "none");
+}

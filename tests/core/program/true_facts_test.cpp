@@ -201,3 +201,14 @@ TEST_CASE("an enumeration is gone through in the order in which it stands") {
   CHECK(pins(s) == "J8-11 output write, J8-13 output write");
   CHECK(s.untold.empty());
 }
+
+TEST_CASE("what a function whose name says off writes is kept as off; an offset is none") {
+  const auto off = [](const std::string& name) {
+    return use(read("a.ino", "void " + name + "() { digitalWrite(9, HIGH); }\nvoid setup() { pinMode(9, OUTPUT); " + name +
+                                 "(); }\nvoid loop() { digitalWrite(9, LOW); delay(9); }"),
+               "D9")
+        .off;
+  };
+  for (const auto* name : {"pumpOff", "pump_off", "stopAll", "STOP", "turnoff", "off2"}) CHECK(off(name) == "high");
+  for (const auto* name : {"setOffset", "stopwatch", "official", "go"}) CHECK(off(name).empty());
+}
