@@ -69,7 +69,7 @@ Followed Follower::run() {
   m_mostSteps = kMostSteps;
   cUnits();
   pythonUnits();
-  m_out.tooMuch = spent();
+  m_out.tooMuch = m_out.tooMuch || spent();
   m_steps = 0;
   m_mostSteps = kMostStepsOfTheRest;
   interrupts();

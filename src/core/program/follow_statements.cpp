@@ -49,7 +49,10 @@ Flow Follower::block(const Code& code, Scope& scope) {
 
 Flow Follower::statement(const Code& code, Scope& scope) {
   ++m_steps;
-  if (m_deep > kDeepestStatement) return Flow::On;
+  if (m_deep > kDeepestStatement) {
+    m_out.tooMuch = true;
+    return Flow::On;
+  }
   ++m_deep;
   const auto flow = stated(code, scope);
   --m_deep;
@@ -90,7 +93,9 @@ Flow Follower::stated(const Code& code, Scope& scope) {
     }
     case Kind::Goto: {  // where it goes on is not followed: what stands around it may happen in any order, or not at all
       const auto& around = m_around.empty() ? code : *m_around.back();
-      if (m_out.unread.size() < 100) m_out.unread.push_back({code.place, "a goto is not followed", around.place});
+      const auto here = [&](const Unread& u) { return u.place.file == code.place.file && u.place.begin == code.place.begin; };
+      if (m_out.unread.size() < 100 && std::ranges::none_of(m_out.unread, here))
+        m_out.unread.push_back({code.place, "a goto is not followed", around.place});
       break;
     }
     case Kind::Break:

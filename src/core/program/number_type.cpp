@@ -77,7 +77,7 @@ NumberType calculatedIn(const NumberType& a, const NumberType& b) {
 }
 
 double kept(double value, const NumberType& type) {
-  if (type.real || type.bits == 0) return value;
+  if (type.real || type.bits == 0 || !std::isfinite(value)) return value;
   value = std::trunc(value);
   if (type.bits == 1) return value != 0 ? 1 : 0;
   if (type.bits > 52) return value;  // as exact as a double keeps it

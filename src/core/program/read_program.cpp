@@ -219,10 +219,12 @@ std::vector<std::string> withTabs(FileSystem& disk, const std::vector<std::strin
     const auto folder = folderOf(disk.canonical(f));
     const auto main = folder + "/" + folder.substr(folder.rfind('/') + 1) + std::string(kSketch);
     std::vector<std::string> all{f};
-    if (f.ends_with(kSketch) && disk.exists(main)) {
+    // A tab lies in the folder itself: nobody named what a link leads to.
+    const auto liesThere = [&](const std::string& path) { return disk.exists(path) && folderOf(disk.canonical(path)) == folder; };
+    if (f.ends_with(kSketch) && liesThere(main)) {
       std::set<std::string> others;
       for (const auto& [path, text] : disk.readFolder(folder, std::string(kSketch)).files)
-        if (folderOf(path) == folder) others.insert(path);
+        if (folderOf(path) == folder && liesThere(path)) others.insert(path);
       others.erase(main);
       all.assign(1, main);
       all.insert(all.end(), others.begin(), others.end());

@@ -94,3 +94,17 @@ TEST_CASE("a conditional loop that is stopped by hand without clean-up may leave
   INFO(all(off));
   CHECK(std::ranges::none_of(off, [](const auto& x) { return x.starts_with("program-left-on: "); }));
 }
+
+TEST_CASE("a pull that a library may switch on is not said to be missing") {
+  const auto button = [](const std::string& before, const std::string& setup) {
+    return said("from button\nprogram uno tank.ino\n| " + before + "\n| void setup() { pinMode(5, OUTPUT); " + setup +
+                " }\n| void loop() { analogWrite(5, digitalRead(2) ? 0 : 150); }\n");
+  };
+  const auto floats = button("const int START = 2;", "pinMode(START, INPUT);");
+  INFO(all(floats));
+  CHECK(std::ranges::any_of(floats, [](const auto& x) { return x.starts_with("program-read-floats: "); }));
+  const auto library = button("TideButton start(2);", "start.begin();");
+  INFO(all(library));
+  REQUIRE(library.size() == 1);
+  CHECK(library[0].starts_with("program-open-effect: What the program does with uno.D2 could not be told"));
+}

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <catch2/catch.hpp>
+#include <filesystem>
 
 #include "core/base/file_system.h"
 #include "core/program/reading.h"
@@ -66,6 +67,12 @@ TEST_CASE("a sketch is read with all tabs of its folder") {
     CHECK(s.files.size() == 3);
     CHECK(s.untold.empty());
   }
+  // What a link leads to is no tab: nobody named it.
+  const auto elsewhere = folder.write("elsewhere/secret.ino", "void setup() { pinMode(3, OUTPUT); }\n");
+  std::filesystem::create_symlink(elsewhere, folder.path("tank/z.ino"));
+  const auto linked = readProgram(disk, {main}, "board-uno-atmega328p", shippedCalls());
+  REQUIRE(linked);
+  CHECK(linked->sources.files.size() == 3);
   // Sketches that only lie in one folder are programs of their own.
   const auto a = folder.write("sketches/a.ino", "void setup() { pinMode(5, OUTPUT); }\nvoid loop() {}\n");
   (void)folder.write("sketches/b.ino", "void setup() { pinMode(6, OUTPUT); }\nvoid loop() {}\n");

@@ -17,5 +17,8 @@ Absences absences(const ProgramOnBench& program);
 namespace program_pin_mode {
 Absences absences(const ProgramOnBench& program);
 }
+namespace program_read_floats {
+Absences absences(const ProgramOnBench& program);
+}
 
 }  // namespace bold::checks

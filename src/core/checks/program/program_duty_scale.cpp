@@ -28,7 +28,8 @@ Findings judge(const SolvedBench& s) {
     const double written = *u.use->written, scale = *u.use->scale;
     const auto& motor = called(s, s.motors[program.rolesAt(u.pin).front()->motor]);
     const bool over = written > scale * 1.0001 || written < 0;
-    const bool under = written > 0 && written / scale < kTinyShare;
+    // That it never turns is only known where nothing else may write the pin.
+    const bool under = written > 0 && written / scale < kTinyShare && u.use->duty && !program.openAt(u.pin);
     if (!over && !under) continue;
     const double meant = under ? meantScale(written, scale) : 0;
     auto f = programFinding(

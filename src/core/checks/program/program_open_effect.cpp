@@ -22,8 +22,8 @@ struct Open {
 Findings judge(const SolvedBench& s) {
   const ProgramOnBench program(s);
   std::vector<Open> all;
-  for (const auto of :
-       {program_pin_undriven::absences, program_goal_unserved::absences, program_enable_inverted::absences, program_pin_mode::absences})
+  for (const auto of : {program_pin_undriven::absences, program_goal_unserved::absences, program_enable_inverted::absences,
+                        program_pin_mode::absences, program_read_floats::absences})
     for (const auto& a : of(program)) {
       const auto* effect = openFor(program, a);
       if (!effect) continue;
@@ -40,14 +40,16 @@ Findings judge(const SolvedBench& s) {
     for (const int m : o.motors) motors += (motors.empty() ? "" : ", ") + called(s, s.motors[m]);
     for (const auto& p : o.pins) pins += (pins.empty() ? "" : ", ") + p;
     const auto at = where(o.effect->place);
-    auto f = finding(Severity::Caution, fmt::format("What the program does with {} could not be told", motors),
-                     fmt::format("{}: {}. Whether it drives {} the way {} needs is not known.",
-                                 at.empty() ? std::string("In the program") : shownText(at), shownText(o.effect->what), pins, motors),
-                     o.pins);
+    const auto& what = motors.empty() ? pins : motors;  // of a pin that is only read there is no motor
+    auto f = finding(
+        Severity::Caution, fmt::format("What the program does with {} could not be told", what),
+        fmt::format("{}: {}. Whether it uses {} the way {} is not known.", at.empty() ? std::string("In the program") : shownText(at),
+                    shownText(o.effect->what), pins, motors.empty() ? std::string("the wires need") : motors + " needs"),
+        o.pins);
     for (const int m : o.motors) f.subjects.push_back(idOf(s.bench, s.motors[m].device));
     if (o.effect->place.line > 0) f.spots = {o.effect->place};
     f.formula = fmt::format("{}: not told", pins);
-    f.ways = {{fmt::format("Compare what happens there with the wires of {} by hand.", motors)}};
+    f.ways = {{fmt::format("Compare what happens there with the wires of {} by hand.", what)}};
     out.push_back(std::move(f));
   }
   return out;

@@ -4,7 +4,8 @@
 
 #include "core/bench/sensed_pins.h"
 #include "core/checks/check.h"
-#include "core/checks/program/on_bench.h"
+#include "core/checks/program/absence.h"
+#include "core/checks/program/absences.h"
 
 namespace bold::checks::program_read_floats {
 namespace {
@@ -23,10 +24,9 @@ bool stands(const SolvedBench& s, TerminalIndex pin) {
 
 }  // namespace
 
-// A pin that the program reads, with a contact on it that is open at rest and no pull: it reads anything.
-Findings judge(const SolvedBench& s) {
-  Findings out;
-  const ProgramOnBench program(s);
+Absences absences(const ProgramOnBench& program) {
+  const auto& s = program.solved();
+  Absences out;
   const auto sensed = bench::sensedPins(s);
   for (const auto& u : program.used()) {
     const auto& does = u.use->does;
@@ -45,9 +45,15 @@ Findings judge(const SolvedBench& s) {
     f.formula = fmt::format("{}: no pull, no other path", s.bench.facts(u.pin).label);
     f.ways = {{open ? fmt::format("Wire {} to what it reads, or take it out of the program.", pin)
                     : fmt::format("Let the program switch a pull on at {}, or add a resistor.", said(*u.use))}};
-    out.push_back(std::move(f));
+    out.push_back({std::move(f), {u.pin}, {}});
   }
   return out;
+}
+
+// A pin that the program reads, with a contact on it that is open at rest and no pull: it reads anything.
+Findings judge(const SolvedBench& s) {
+  const ProgramOnBench program(s);
+  return standing(program, absences(program));
 }
 
 Check check() {
