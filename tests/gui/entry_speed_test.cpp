@@ -12,6 +12,7 @@
 
 #include "core/wiring/wire_table.h"
 #include "gui/export_actions.h"
+#include "gui/panels/device_details.h"
 #include "window.h"
 
 using namespace bold;
@@ -221,6 +222,43 @@ TEST_CASE("a part is exchanged with its wires, and another one like it is put be
   w.session.selection.select({});
   action(w, "Another one like the picked part")->trigger();
   CHECK(w.bench().devices.size() == devices + 1);
+}
+
+TEST_CASE("the picked part's rows are those of the part it was exchanged for") {
+  Typist w;
+  w.open("demo/wave-tank.harness");
+  const auto shown = [&w] {
+    const auto* details = w.main.findChild<gui::DeviceDetails*>();
+    REQUIRE(details);
+    auto* figures = details->findChild<QTableWidget*>("figures");
+    std::vector<std::string> out;
+    for (int i = 0; figures && i < figures->rowCount(); ++i) out.push_back(figures->item(i, 0)->text().toStdString());
+    for (const auto* box : details->findChildren<QComboBox*>())
+      if (box->objectName().startsWith("setting-")) out.push_back(box->objectName().mid(8).toStdString());
+    return out;
+  };
+  const auto told = [&w](const std::string& part) {
+    std::vector<std::string> out;
+    const auto found = w.session.document.library().find(part);
+    for (const auto& f : found->figures) out.push_back(f.label);
+    for (const auto& s : found->settings) out.push_back(s.id);
+    return out;
+  };
+  w.session.selection.select("s1");
+  w.settle();
+  CHECK(shown() == told("l298n-module"));
+  for (const auto* to : {"tb6612fng", "a4988-carrier", "uln2003-board", "l298n-module"}) {
+    if (!w.session.document.library().find(to)) FAIL(to);
+    auto changed = *w.bench().device("s1");
+    changed.part = to;
+    w.session.document.apply({"Exchange s1", {harness::Put<harness::Device>{changed, {}}}});
+    w.settle();
+    INFO(to);
+    CHECK(shown() == told(to));
+  }
+  for (int i = 0; i < 4; ++i) w.session.document.undoStack().undo();
+  w.settle();
+  CHECK(shown() == told("l298n-module"));
 }
 
 TEST_CASE("another bench is compared in words and in the loom, until the dialog is closed") {

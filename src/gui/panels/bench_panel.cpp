@@ -239,7 +239,7 @@ void BenchPanel::showDetails() {
   if (const auto* d = m_session.document.harness().device(device)) {
     // The field that is typed in must survive the edit it causes.
     auto* shown = qobject_cast<DeviceDetails*>(m_details->widget());
-    if (shown && shown->device() == device)
+    if (shown && shown->isFor(*d))
       shown->refresh();
     else
       putDetails(new DeviceDetails(m_session, d->id));

@@ -29,7 +29,23 @@
 #include "gui/theme/plain_text.h"
 
 namespace bold::gui {
-namespace {}  // namespace
+namespace {
+
+// The part itself and every row that is made for it: another part, or another edition of the same one, has others.
+std::vector<std::string> rowsFor(const parts::Library& library, const std::string& part) {
+  std::vector<std::string> out{part};
+  const auto found = library.find(part);
+  if (!found) return out;
+  out.push_back(found->kind + " " + found->name);
+  for (const auto& s : found->settings) {
+    out.push_back(s.id + " " + s.label);
+    out.insert(out.end(), s.values.begin(), s.values.end());
+  }
+  for (const auto& f : found->figures) out.push_back(f.id);
+  return out;
+}
+
+}  // namespace
 
 DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* parent)
     : QWidget(parent), m_session(session), m_device(std::move(device)) {
@@ -38,6 +54,7 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   column->setSpacing(8);
   const auto* d = m_session.document.harness().device(m_device);
   const auto part = m_session.document.library().find(d->part);
+  m_rows = rowsFor(m_session.document.library(), d->part);
   auto* form = new QFormLayout;
   form->setHorizontalSpacing(12);
   auto* name = new QLineEdit(qs(d->name), this);
@@ -168,6 +185,10 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
     });
     plainRow(*form, qs(s.label), box);
   }
+}
+
+bool DeviceDetails::isFor(const harness::Device& device) const {
+  return device.id == m_device && m_rows == rowsFor(m_session.document.library(), device.part);
 }
 
 void DeviceDetails::refresh() {

@@ -2,6 +2,7 @@
 
 #include <QWidget>
 #include <string>
+#include <vector>
 
 #include "core/harness/harness.h"
 
@@ -20,7 +21,8 @@ class DeviceDetails : public QWidget {
   Q_OBJECT
  public:
   DeviceDetails(Session& session, std::string device, QWidget* parent = nullptr);
-  const std::string& device() const { return m_device; }
+  /// True while its rows are those of the part that `device` is; an exchanged part needs new ones.
+  bool isFor(const harness::Device& device) const;
   void refresh();
   /// Gives a field by its name (checks::Field) the focus; false when there is no such field.
   bool focusField(const QString& name);
@@ -28,6 +30,7 @@ class DeviceDetails : public QWidget {
  private:
   Session& m_session;
   std::string m_device;
+  std::vector<std::string> m_rows;  // what it was laid out for
   QTableWidget* m_figures = nullptr;
   QLabel *m_said = nullptr, *m_how = nullptr;
   QPushButton *m_turn = nullptr, *m_done = nullptr;
