@@ -10,21 +10,25 @@
 
 namespace bold::checks {
 
+class ProgramOnBench;
+
 /// One unit of judgement: stateless, reads a solved bench, says what it measured and what it found.
 struct Check {
   /// Holds a number against a limit: what it measured has a margin whether anything was found or not.
   using Measuring = Said (*)(const bench::SolvedBench&);
   /// Decided by the wires alone.
   using Deciding = Findings (*)(const bench::SolvedBench&);
+  /// Decided by what the program does at the pins.
+  using OfProgram = Findings (*)(const ProgramOnBench&);
 
   std::string_view id;
   std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, heat, commands, program
   std::string_view title;
   Harm harm;  ///< of its stops
-  std::variant<Measuring, Deciding> judge;
+  std::variant<Measuring, Deciding, OfProgram> judge;
 
   bool measures() const { return std::holds_alternative<Measuring>(judge); }
-  Said run(const bench::SolvedBench& solved) const;
+  Said run(const bench::SolvedBench& solved, const ProgramOnBench& program) const;
 };
 
 /// Every check, in the order of causes before consequences.

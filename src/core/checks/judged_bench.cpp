@@ -12,6 +12,7 @@
 #include "core/bench/joined_bench.h"
 #include "core/checks/analysis.h"
 #include "core/checks/check.h"
+#include "core/checks/program/on_bench.h"
 #include "core/checks/unknown_figures.h"
 
 namespace bold {
@@ -24,13 +25,14 @@ using checks::Said;
 // Nothing when it was given up.
 std::optional<Said> runChecks(const bench::SolvedBench& solved, const std::function<bool()>& cancelled) {
   const auto all = checks::registry();
+  const checks::ProgramOnBench program(solved);
   std::vector<Said> said(all.size());
   std::atomic<bool> gaveUp = false;
   inParallel(all.size(), [&](std::size_t k) {
     if (gaveUp || (cancelled && cancelled()))
       gaveUp = true;
     else
-      said[k] = all[k].run(solved);
+      said[k] = all[k].run(solved, program);
   });
   if (gaveUp) return std::nullopt;
   Said out;

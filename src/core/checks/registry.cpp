@@ -136,6 +136,7 @@
   X(program_coil_order)          \
   X(program_step_timing)         \
   X(program_channel_shared)      \
+  X(program_both_high)           \
   X(program_on_at_start)         \
   X(program_duty_cap)            \
   X(program_duty_scale)          \
@@ -156,8 +157,9 @@ namespace bold::checks {
 BOLD_CHECKS(BOLD_DECLARE)
 #undef BOLD_DECLARE
 
-Said Check::run(const bench::SolvedBench& solved) const {
+Said Check::run(const bench::SolvedBench& solved, const ProgramOnBench& program) const {
   if (const auto* measuring = std::get_if<Measuring>(&judge)) return (*measuring)(solved);
+  if (const auto* ofProgram = std::get_if<OfProgram>(&judge)) return {(*ofProgram)(program), {}};
   return {std::get<Deciding>(judge)(solved), {}};
 }
 

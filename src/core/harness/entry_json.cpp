@@ -206,6 +206,7 @@ Json toJson(const SourceRead& s) {
   if (s.told > 0) j["told"] = s.told;
   if (s.asked > 0) j["asked"] = s.asked;
   if (s.console) j["console"] = spotJson(*s.console);
+  if (s.counted) j["counted"] = spotJson(*s.counted);
   return j;
 }
 

@@ -89,7 +89,7 @@ PinGroup group(const Json& json, const std::string& at, const std::vector<PinUse
   ObjectReader r(json, "", at, problems);
   PinGroup g;
   if (!r.has("kind")) r.report("kind", "is missing", kNotUsed);
-  g.kind = oneWord(r, "kind", {"coils", "step", "bridge", "servo", "channel"});
+  g.kind = oneWord(r, "kind", {"coils", "step", "bridge", "servo", "channel", "together"});
   g.name = words(r, "name");
   if (const auto* pins = r.get("pins"); pins && pins->is_object()) {
     for (const auto& [role, word] : pins->items())
@@ -153,6 +153,7 @@ ReadEntry<SourceRead> readSourceRead(const Json& json, const std::string& at) {
   s.told = count(r, "told");
   s.asked = count(r, "asked");
   if (const auto* c = r.get("console")) s.console = spot(c, at + "/console", problems);
+  if (const auto* c = r.get("counted")) s.counted = spot(c, at + "/counted", problems);
   nameUnknown(r);
   return done(std::move(s), std::move(problems));
 }

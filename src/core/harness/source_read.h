@@ -64,8 +64,8 @@ extern const std::set<std::string> kPinDoings;
 
 /// Pins that belong to one thing of the program.
 struct PinGroup {
-  std::string kind;                 ///< "coils", "step", "bridge", "servo", "channel" (that several pins share)
-  std::string name;                 ///< what the source calls it
+  std::string kind;  ///< "coils", "step", "bridge", "servo", "channel" (that several pins share), "together" (pins that are on at once)
+  std::string name;  ///< what the source calls it
   std::vector<std::string> roles;   ///< in1, in2 … step, dir, enable, speed
   std::vector<std::string> words;   ///< PinUse::word of each role
   std::vector<std::string> states;  ///< of coils: one digit a pin, in order
@@ -95,6 +95,7 @@ struct SourceRead {
   std::vector<Untold> untold;
   int told = 0, asked = 0;      ///< places that name a pin: how many could be told, of how many
   std::optional<Spot> console;  ///< where the serial console is opened
+  std::optional<Spot> counted;  ///< where the program chooses how pins are counted
   Raw raw;
   bool operator==(const SourceRead&) const = default;
 };

@@ -68,6 +68,7 @@ void moveSources(Harness& h, const std::string& from, const std::string& to) {
     for (auto& g : s.groups) moved(g.place.file);
     for (auto& u : s.untold) moved(u.place.file);
     if (s.console) moved(s.console->file);
+    if (s.counted) moved(s.counted->file);
   }
 }
 

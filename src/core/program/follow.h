@@ -64,6 +64,7 @@ struct Followed {
   std::map<std::string, Value> levels;                ///< of pins once it is over: by PinWord::word
   std::map<std::string, std::vector<PinWord>> names;  ///< that stand outside of functions: which pins each may mean
   std::map<std::string, Place> functions;             ///< by their names: where their statements stand
+  Place counted{};                                    ///< where the program chooses how pins are counted; file -1: nowhere
   bool ends = false;                                  ///< it comes to an end, or is stopped by hand
   bool tooMuch = false;                               ///< not everything was followed
 };

@@ -224,7 +224,12 @@ Value Follower::awaited(Value v, Scope& scope) {
 Value Follower::callFunction(const Code& function, const Value& self, std::vector<Argument> given, Scope& outside) {
   const bool now = std::exchange(m_runsNow, false);
   if (!now && std::ranges::count(function.names, "@async") > 0) return deferred(function, self, std::move(given));
-  if (m_depth >= kDeepestCall || spent() || function.parts.empty()) return unknown("it is called too deep");
+  if (m_depth >= kDeepestCall || spent() || function.parts.empty()) {
+    // What calls itself was followed all the same, many times over; what is only ever called from so deep was not.
+    if (m_depth >= kDeepestCall && !m_entered.contains(&function) && m_out.unread.size() < 100)
+      m_out.unread.push_back({function.place, fmt::format("{} is called too deep to be followed", function.text)});
+    return unknown("it is called too deep");
+  }
   m_entered.insert(&function);
   // Runs in the module that it stands in.
   const bool known = function.place.file >= 0;

@@ -315,8 +315,10 @@ Value Follower::perform(const PublicCall& what, const std::string& called, const
     for (const auto& [role, v] : own)
       if (!passing(role)) self->facts[role] = v;
   if (what.does == "numbering") {
-    if (const auto it = facts.find("mode"); it != facts.end() && it->second.kind == Value::Kind::Text)
+    if (const auto it = facts.find("mode"); it != facts.end() && it->second.kind == Value::Kind::Text) {
       m_numbering[what.of->id] = it->second.text;
+      if (m_out.counted.file < 0) m_out.counted = at.place;
+    }
   } else if (what.does == "end") {
     if (const auto it = facts.find("function"); it != facts.end()) m_atEnd.push_back(it->second);
   } else if (what.does == "stop") {

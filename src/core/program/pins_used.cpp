@@ -5,11 +5,11 @@
 #include <algorithm>
 #include <cmath>
 
-#include "core/base/lower.h"
 #include "core/program/board_words.h"
 #include "core/program/keep_readable.h"
 #include "core/program/pin_names.h"
 #include "core/program/pulses.h"
+#include "core/program/standing_levels.h"
 
 namespace bold::program {
 
@@ -35,6 +35,7 @@ class Collecting {
   SourceRead run() {
     for (const auto& f : m_program.sources.files) m_out.files.push_back({m_prefix + f.file, f.digest});
     const auto& followed = m_program.followed;
+    if (followed.counted.file >= 0) m_out.counted = spot(followed.counted);
     for (const auto& e : followed.events)
       if (e.reached) event(e);
     // What nobody calls drives nothing: it only tells of pins that are named nowhere else.
@@ -46,10 +47,12 @@ class Collecting {
     pullsByLevel();
     shares();
     channels();
+    together();
     timings();
-    firstLevels();
-    offLevels();
-    ends();
+    firstLevels(followed, m_out);
+    offLevels(
+        followed, [this](const PinWord& p) { return use(p, false); }, m_out);
+    lastLevels(followed, m_out);
     return std::move(m_out);
   }
 
@@ -399,58 +402,6 @@ class Collecting {
     }
   }
 
-  // Where a pin stands once the program has begun: by what it did to begin, or low where time passes before it is written.
-  void firstLevels() {
-    std::map<std::string, const Moment*> now;
-    std::set<std::string> told;
-    const auto& followed = m_program.followed;
-    const auto unwritten = [&](const Moment& m) { return m.event >= 0 && followed.events[m.event].does == "mode" && m.level == 0; };
-    for (const auto& m : followed.moments) {
-      if (!m.pin.empty()) {
-        if (!told.contains(m.pin)) now[m.pin] = &m;
-        continue;
-      }
-      if (m.cut) continue;
-      for (const auto& [pin, at] : now) {
-        told.insert(pin);
-        if ((m.event != Moment::kBegun && !unwritten(*at)) || (at->level != 0 && at->level != 1)) continue;
-        for (auto& u : m_out.pins)
-          if (u.word == pin) u.first = at->level > 0 ? "high" : "low";
-      }
-      now.clear();
-    }
-  }
-
-  // "pump_off", "stopAll": what it writes is meant as off.
-  static bool meansOff(const std::string& name) {
-    const auto lowered = lower(name);
-    const auto letter = [&](std::size_t k) { return std::isalpha(static_cast<unsigned char>(name[k])) != 0; };
-    for (const std::string_view word : {"off", "stop", "halt"})
-      for (auto at = lowered.find(word); at != std::string::npos; at = lowered.find(word, at + 1)) {
-        // A word of the name: "offset" and "stopwatch" mean something else.
-        const auto end = at + word.size();
-        const bool ends = end == name.size() || !letter(end) ||
-                          (std::isupper(static_cast<unsigned char>(name[end])) && std::islower(static_cast<unsigned char>(name[end - 1])));
-        if (ends) return true;
-      }
-    return false;
-  }
-
-  void offLevels() {
-    std::map<std::size_t, std::set<std::string>> all;
-    for (const auto& e : m_program.followed.events) {
-      const auto it = e.facts.find("level");
-      if (e.does != "write" || it == e.facts.end() || !meansOff(e.within)) continue;
-      for (const auto& p : e.pins) {
-        if (p.word.empty() || p.choice) continue;
-        const auto t = truth(it->second);
-        all[use(p, false)].insert(!t ? "unsure" : *t ? "high" : "low");
-      }
-    }
-    for (const auto& [k, levels] : all)
-      if (levels.size() == 1 && *levels.begin() != "unsure") m_out.pins[k].off = *levels.begin();
-  }
-
   // Pins that one channel of a timer drives together.
   void channels() {
     std::set<std::set<std::string>> known;
@@ -466,6 +417,20 @@ class Collecting {
         }
       if (words.size() < 2 || !known.insert(words).second) continue;
       g.place = spot(e.place);
+      m_out.groups.push_back(std::move(g));
+    }
+  }
+
+  // Pins that are on at the same time: of two that belong to one bridge that is told by the wires.
+  void together() {
+    for (const auto& t : highTogether(m_program.followed)) {
+      PinGroup g;
+      g.kind = "together";
+      for (const auto& word : t.pins) {
+        g.roles.push_back(fmt::format("pin{:02}", g.roles.size() + 1));
+        g.words.push_back(word);
+      }
+      if (t.event >= 0) g.place = spot(m_program.followed.events[t.event].place);
       m_out.groups.push_back(std::move(g));
     }
   }
@@ -544,36 +509,6 @@ class Collecting {
         if (p.shortest) u.pulse = Seconds{*p.shortest};
         if (p.period) u.rate = Hertz{1 / *p.period};
       }
-  }
-
-  void ends() {
-    if (!m_program.followed.ends) return;
-    std::set<std::string> released;  // by interfaces that do so by themselves
-    for (const auto& e : m_program.followed.events)
-      if (e.call && e.call->of && e.call->of->releases)
-        for (const auto& p : e.pins) released.insert(p.word);
-    for (auto& u : m_out.pins) {
-      const auto it = m_program.followed.levels.find(u.word);
-      if (it == m_program.followed.levels.end()) continue;
-      const auto& v = it->second;
-      bool high = false, low = false, unsure = false, freed = released.contains(u.word), part = false;
-      for (const auto& c : freed ? std::vector<Value>{} : choices(v)) {
-        if (c.kind == Value::Kind::Text)
-          freed = true;
-        else if (!c.isNumber())
-          unsure = c.kind != Value::Kind::Unknown || !c.text.empty();
-        else if (c.number > 0 && c.number < 1)
-          part = true;
-        else
-          (c.number > 0 ? high : low) = true;
-      }
-      u.last = high && (low || freed || unsure || part) ? "unsure"
-               : part                                   ? (low || freed ? "unsure" : "pwm")
-               : high                                   ? "high"
-               : unsure                                 ? "unsure"
-               : freed && !low                          ? "released"
-                                                        : "low";
-    }
   }
 };
 

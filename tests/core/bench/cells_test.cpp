@@ -7,6 +7,7 @@
 
 #include "core/bench/solved_bench.h"
 #include "core/checks/judged_bench.h"
+#include "core/checks/program/on_bench.h"
 #include "support/benches.h"
 #include "support/generate.h"
 #include "support/mutants.h"
@@ -29,9 +30,10 @@ std::map<std::string, std::string> said(const checks::Findings& findings) {
 }
 std::map<std::string, std::string> saidOfTheWhole(const harness::Harness& h) {
   const auto solved = solveBench(makeBench(h, library()), {});
+  const checks::ProgramOnBench program(*solved);
   std::map<std::string, std::string> out;
   for (const auto& c : checks::registry())
-    for (auto f : c.run(*solved).findings) {
+    for (auto f : c.run(*solved, program).findings) {
       f.check = c.id;
       out[f.identity()] = f.headline + " " + f.text;
     }
@@ -57,9 +59,10 @@ std::map<std::string, Measured> measured(const checks::Margins& margins) {
 }
 std::map<std::string, Measured> measuredOfTheWhole(const harness::Harness& h) {
   const auto solved = solveBench(makeBench(h, library()), {});
+  const checks::ProgramOnBench program(*solved);
   checks::Margins all;
   for (const auto& c : checks::registry())
-    for (auto& m : c.run(*solved).margins) {
+    for (auto& m : c.run(*solved, program).margins) {
       m.check = c.id;
       all.push_back(std::move(m));
     }

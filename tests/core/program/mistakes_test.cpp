@@ -1,3 +1,5 @@
+#include <fmt/format.h>
+
 #include <catch2/catch.hpp>
 
 #include "core/program/reading.h"
@@ -35,8 +37,7 @@ TEST_CASE("several numbers off by the same other numbering are one finding, mend
   INFO(all(positions));
   REQUIRE(positions.size() == 1);
   CHECK(positions[0].starts_with("program-numbering: "));
-  CHECK(positions[0].find("Choose positions on the header in the one line that says how pins are counted (GPIO.BOARD") !=
-        std::string::npos);
+  CHECK(positions[0].find("Choose positions on the header in gate.py, line 3 (GPIO.BOARD") != std::string::npos);
   CHECK(said(gate("BOARD", "11, 13, 15, 16")).empty());
   // The other way round: 17, 27, 22, 23 are the chip's.
   const auto chip = said(gate("BOARD", "17, 27, 22, 23"));
@@ -107,4 +108,70 @@ TEST_CASE("a pull that a library may switch on is not said to be missing") {
   INFO(all(library));
   REQUIRE(library.size() == 1);
   CHECK(library[0].starts_with("program-open-effect: What the program does with uno.D2 could not be told"));
+}
+
+TEST_CASE("the line in which pins are counted is named, where the program has one") {
+  const auto found = analyseFast(wiredBench(gate("BCM", "11, 13, 15, 16")));
+  const auto it = std::ranges::find(found.findings, std::string("program-numbering"), &checks::Finding::check);
+  REQUIRE(it != found.findings.end());
+  CHECK(it->ways.front().text == "Choose positions on the header in gate.py, line 3 (GPIO.BOARD, wiringPiSetupPhys()).");
+  CHECK(it->spots.front().line == 3);
+}
+
+TEST_CASE("both inputs of a bridge are on at once, but for a brake that says so") {
+  const auto pump = [](const std::string& forward, const std::string& name = "forward") {
+    return said(
+        "from bts7960-lipo\nprogram uno pump.ino\n| void setup() { for (int p = 5; p < 9; p++) pinMode(p, OUTPUT); digitalWrite(7, HIGH); "
+        "digitalWrite(8, HIGH); }\n| void " +
+        name + "() { " + forward +
+        " }\n| void back() { analogWrite(5, 0); analogWrite(6, 90); }\n| void ahead() { analogWrite(6, 0); analogWrite(5, 90); }\n| void "
+        "rest() { analogWrite(5, 0); analogWrite(6, 0); }\n| void loop() { " +
+        name + "(); delay(900); back(); delay(900); rest(); delay(900); ahead(); delay(900); }\n");
+  };
+  const auto both = pump("analogWrite(5, 150); analogWrite(6, 150);");
+  INFO(all(both));
+  REQUIRE(both.size() == 1);
+  CHECK(both[0].starts_with("program-both-high: Both inputs of Pump are high at once"));
+  CHECK(pump("digitalWrite(5, HIGH); digitalWrite(6, HIGH);").size() == 1);
+  CHECK(pump("analogWrite(5, 150); analogWrite(6, 150);", "brake").empty());
+  CHECK(pump("analogWrite(5, 150); analogWrite(6, 150);", "holdStill").empty());
+  CHECK(pump("analogWrite(5, 150); analogWrite(6, 150);", "holder").size() == 1);
+  CHECK(pump("analogWrite(5, 150); analogWrite(6, 0);").empty());
+  // One after the other with nothing between: no time passes while both are on.
+  CHECK(pump("analogWrite(6, 150); analogWrite(5, 150); analogWrite(6, 0);").empty());
+  CHECK(pump("if (millis() % 2) { analogWrite(5, 150); } else { analogWrite(5, 0); } if (millis() % 2) { analogWrite(6, 0); } else { "
+             "analogWrite(6, 150); }")
+            .empty());
+}
+
+TEST_CASE("a button is judged with the pull that its program switches on") {
+  const auto button = [](const std::string& to, const std::string& mode) {
+    const auto a =
+        analyseFast(wiredBench("from low-side\npart b1 button-4leg Start\nwire uno.D2 b1.1 GN\nwire b1.2b uno." + to +
+                               " BU\nintent b1 1=uno.D2\nprogram uno start.ino\n| void setup() { pinMode(2, " + mode +
+                               "); pinMode(5, OUTPUT); }\n| void loop() { analogWrite(5, digitalRead(2) ? 0 : 150); delay(20); }\n"));
+    std::vector<std::string> out;
+    for (const auto& f : a.findings)
+      if ((f.check == "sensor-level" || f.check.starts_with("program-")) && f.severity <= checks::Severity::Caution)
+        out.push_back(f.check + ": " + f.headline);
+    return out;
+  };
+  CHECK(button("GND-2", "INPUT_PULLUP").empty());
+  CHECK(button("5V", "INPUT_PULLUP") == std::vector<std::string>{"sensor-level: Start changes nothing at Controller D2"});
+  CHECK(button("5V", "INPUT") == std::vector<std::string>{"program-read-floats: Controller D2 floats while it is read"});
+}
+
+TEST_CASE("a function that is only called from too deep is open, and one that calls itself is not") {
+  std::string chain = "from low-side\nprogram uno start.ino\n";
+  for (int k = 60; k > 0; --k)
+    chain += fmt::format("| void f{}() {{ {} }}\n", k, k == 60 ? std::string("analogWrite(5, 90);") : fmt::format("f{}();", k + 1));
+  const auto deep = said(chain + "| void setup() { pinMode(5, OUTPUT); }\n| void loop() { f1(); delay(90); }\n");
+  INFO(all(deep));
+  REQUIRE(deep.size() == 1);
+  CHECK(deep[0].starts_with("program-open-effect: "));
+  const auto again = said(
+      "from low-side\nprogram uno start.ino\n| void ramp(int v) { analogWrite(5, v); delay(20); if (v < millis()) ramp(v + 1); }\n| void "
+      "setup() { pinMode(5, OUTPUT); }\n| void loop() { ramp(0); analogWrite(5, 0); delay(90); }\n");
+  INFO(all(again));
+  CHECK(again.empty());
 }

@@ -7,6 +7,7 @@
 #include "core/bench/sensed_pins.h"
 #include "core/bench/signal_nets.h"
 #include "core/checks/check.h"
+#include "core/checks/program/on_bench.h"
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
 
@@ -262,9 +263,25 @@ void sliders(const SolvedBench& s, Findings& out) {
   }
 }
 
-// What it reads with the pull that is said to be on in the program.
-Reads pulled(const SolvedBench& s, const Sensed& x, Reads reads) {
-  const auto said = settingAt(s.bench, x.device, "pull");
+// "up", "down" or "none": as its program has it, else as it is said of the sensor; empty: not known.
+std::string pullAt(const ProgramOnBench& program, const Sensed& x) {
+  const auto* u = program.at(x.pin);
+  if (u && reads(*u->use) && u->use->sure) {
+    if (u->use->does.contains("pull-up")) return "up";
+    if (u->use->does.contains("pull-down")) return "down";
+  }
+  return settingAt(program.solved().bench, x.device, "pull");
+}
+
+// Whether the program looks at the pin with no pull on, which program-read-floats says.
+bool readWithout(const ProgramOnBench& program, const Sensed& x) {
+  const auto* u = program.at(x.pin);
+  return u && u->use->does.contains("read") && u->use->sure && !program.openAt(x.pin) && !u->use->does.contains("pull-up") &&
+         !u->use->does.contains("pull-down");
+}
+
+// What it reads with that pull on.
+Reads pulled(const SolvedBench& s, const Sensed& x, const std::string& said, Reads reads) {
   const bool on = (said == "up" || said == "down") && (pullsOf(s.bench, x).empty() || can(pullsOf(s.bench, x), said));
   return reads != Reads::Nothing || !on ? reads : said == "up" ? Reads::High : Reads::Low;
 }
@@ -272,18 +289,20 @@ Reads pulled(const SolvedBench& s, const Sensed& x, Reads reads) {
 }  // namespace
 
 // Whether a button, limit switch, reed or sensor gives a pin one level at rest and the other when it is moved.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
   bypassed(s, out);
   sliders(s, out);
   for (const auto& x : sensed(s)) {
-    const auto rest = pulled(s, x, x.rest);
-    const auto moved = pulled(s, x, x.moved);
+    const auto pull = pullAt(program, x);
+    const auto rest = pulled(s, x, pull, x.rest);
+    const auto moved = pulled(s, x, pull, x.moved);
     if (rest == Reads::Between || moved == Reads::Between)
       out.push_back(between(s, x));
     else if (rest == moved)
       out.push_back(unchanged(s, x, rest));
-    else if (rest == Reads::Nothing || moved == Reads::Nothing)
+    else if ((rest == Reads::Nothing || moved == Reads::Nothing) && !readWithout(program, x))
       out.push_back(floats(s, x));
   }
   return out;

@@ -90,7 +90,7 @@ Mismatch mismatchOf(const ProgramOnBench& p) {
   }
   for (const auto& u : p.used())
     if (writes(*u.use) && !u.use->onBoard && (u.pin < 0 || !p.wired(u.pin)) && !light(*u.use)) out.unwired.push_back(&u);
-  for (const auto& o : otherNumberings(p))
+  for (const auto& o : p.numberings())
     for (const auto& meant : o.pins) {
       std::erase(out.unwired, meant.first);
       std::erase_if(out.undriven, [&](const WiredRole* r) { return r->pin == meant.second; });

@@ -21,6 +21,7 @@ struct OtherNumbering {
   std::vector<std::pair<const UsedPin*, TerminalIndex>> pins;  ///< and the terminal that each number names there
 };
 /// Of each program whose numbers fit better so, two or more of them; what these explain is no slip of a single pin.
+/// ProgramOnBench::numberings keeps them.
 std::vector<OtherNumbering> otherNumberings(const ProgramOnBench& program);
 
 /// Which pins of the program and the wires have no partner.
@@ -29,6 +30,7 @@ struct Mismatch {
   std::vector<const WiredRole*> undriven;  ///< of the first role where a pin has several
   std::vector<const UsedPin*> unwired;
 };
+/// ProgramOnBench::mismatch keeps it.
 Mismatch mismatchOf(const ProgramOnBench& program);
 
 }  // namespace bold::checks

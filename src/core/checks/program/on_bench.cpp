@@ -7,6 +7,7 @@
 
 #include "core/base/lower.h"
 #include "core/bench/signal_nets.h"
+#include "core/checks/program/mismatch.h"
 #include "core/checks/wired_signals.h"
 #include "core/places/numbering.h"
 
@@ -25,17 +26,18 @@ bool reads(const harness::PinUse& u) {
 }
 
 ProgramOnBench::ProgramOnBench(const SolvedBench& s) : m_solved(s) {
-  if (s.bench.sources.empty()) return;
   for (const auto& source : s.bench.sources) {
     const int d = s.bench.deviceIndex(source.controller);
     for (const auto& u : source.pins) m_used.push_back({&source, &u, u.terminal.empty() ? -1 : s.bench.terminal(d, u.terminal)});
   }
-  for (std::size_t m = 0; m < s.motors.size(); ++m)
+  for (std::size_t m = 0; m < s.motors.size() && !s.bench.sources.empty(); ++m)
     for (const auto& w : wiredSignals(s, s.motors[m])) {
       if (w.pin.device.empty() || w.input < 0) continue;
       const auto pin = s.bench.terminal(w.pin);
       if (pin >= 0 && hasProgram(s.bench.deviceOf(pin))) m_roles.push_back({static_cast<int>(m), w.role, w.input, pin});
     }
+  m_numberings = std::make_shared<const std::vector<OtherNumbering>>(otherNumberings(*this));
+  m_mismatch = std::make_shared<const Mismatch>(mismatchOf(*this));
 }
 
 bool ProgramOnBench::hasProgram(int device) const {

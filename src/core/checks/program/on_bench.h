@@ -1,5 +1,7 @@
 #pragma once
 
+#include <memory>
+
 #include "core/checks/queries.h"
 
 /// A program held against the wires: what each pin is for by the copper, and what the program does with it.
@@ -26,10 +28,15 @@ bool drives(const harness::PinUse& use);
 /// Whether it looks at it.
 bool reads(const harness::PinUse& use);
 
-/// All of one bench. Values refer to the solved bench.
+struct Mismatch;        // mismatch.h
+struct OtherNumbering;  // likewise
+
+/// All of one bench, worked out once for every check of the program. Values refer to the solved bench, and to each other.
 class ProgramOnBench {
  public:
   explicit ProgramOnBench(const SolvedBench& s);
+  ProgramOnBench(const ProgramOnBench&) = delete;
+  ProgramOnBench& operator=(const ProgramOnBench&) = delete;
 
   const std::vector<WiredRole>& roles() const { return m_roles; }  ///< on controllers whose program was read, in bench order
   const std::vector<UsedPin>& used() const { return m_used; }      ///< in the order of the programs
@@ -45,12 +52,19 @@ class ProgramOnBench {
   /// there.
   const harness::Untold* openAt(TerminalIndex pin) const;
 
+  /// Programs whose numbers fit the wires once they are counted otherwise.
+  const std::vector<OtherNumbering>& numberings() const { return *m_numberings; }
+  /// Which pins of the programs and the wires have no partner.
+  const Mismatch& mismatch() const { return *m_mismatch; }
+
   const SolvedBench& solved() const { return m_solved; }
 
  private:
   const SolvedBench& m_solved;
   std::vector<WiredRole> m_roles;
   std::vector<UsedPin> m_used;
+  std::shared_ptr<const std::vector<OtherNumbering>> m_numberings;
+  std::shared_ptr<const Mismatch> m_mismatch;
 };
 
 /// "lift.ino, line 3"

@@ -8,9 +8,9 @@
 namespace bold::checks::program_channel_shared {
 
 // Pins of two motors that the program joins to one channel of a timer: both get the same duty, always.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& source : s.bench.sources)
     for (const auto& g : source.groups) {
       if (g.kind != "channel") continue;

@@ -37,9 +37,9 @@ std::string joined(const std::vector<std::string>& words) {
 }  // namespace
 
 // The states in which the program switches a stepper's coils, through the wires as they are: the field has to go round.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& c : coilGroups(program)) {
     if (c.group->states.size() < 4 || goesRound(fieldOf(c.group->states, c.quarters))) continue;
     const auto& motor = called(s, s.motors[c.motor]);

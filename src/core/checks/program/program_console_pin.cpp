@@ -6,9 +6,9 @@
 namespace bold::checks::program_console_pin {
 
 // A pin of the serial console that the program uses for a motor while it opens that console.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& u : program.used()) {
     if (u.pin < 0 || !u.source->console || !drives(*u.use)) continue;
     const auto& facts = s.bench.facts(u.pin).pin;

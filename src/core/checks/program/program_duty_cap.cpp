@@ -8,9 +8,9 @@
 namespace bold::checks::program_duty_cap {
 
 // A duty that passes what is stated as the greatest: a cap is typed for a motor that its supply would ruin.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& r : program.roles()) {
     const auto& m = s.motors[r.motor];
     const auto* u = program.at(r.pin);

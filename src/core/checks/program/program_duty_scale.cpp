@@ -20,9 +20,9 @@ double meantScale(double written, double scale) {
 }  // namespace
 
 // The greatest duty that is written against what counts as all of the time.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& u : program.used()) {
     if (u.pin < 0 || !u.use->written || !u.use->scale || program.rolesAt(u.pin).empty()) continue;
     const double written = *u.use->written, scale = *u.use->scale;

@@ -46,8 +46,7 @@ Absences absences(const ProgramOnBench& program) {
 }
 
 // An enable that the program only ever writes to the level at which the stage is off.
-Findings judge(const SolvedBench& s) {
-  const ProgramOnBench program(s);
+Findings judge(const ProgramOnBench& program) {
   return standing(program, absences(program));
 }
 

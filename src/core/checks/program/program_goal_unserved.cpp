@@ -125,8 +125,7 @@ Absences absences(const ProgramOnBench& program) {
 }
 
 // What a motor is meant to do, against everything that the program ever writes to its pins.
-Findings judge(const SolvedBench& s) {
-  const ProgramOnBench program(s);
+Findings judge(const ProgramOnBench& program) {
   return standing(program, absences(program));
 }
 

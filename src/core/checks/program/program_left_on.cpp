@@ -54,9 +54,9 @@ void coils(const SolvedBench& s, const ProgramOnBench& program, Findings& out) {
 }  // namespace
 
 // What the pins of a motor are left at once the program is over, or was stopped by hand: the stage goes on doing what they say.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   coils(s, program, out);
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];

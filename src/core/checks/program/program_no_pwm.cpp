@@ -6,9 +6,9 @@
 namespace bold::checks::program_no_pwm {
 
 // PWM that the program asks of a pin without any.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& u : program.used()) {
     if (u.pin < 0 || !u.use->does.contains("pwm") || !s.bench.facts(u.pin).pin) continue;
     const auto& facts = *s.bench.facts(u.pin).pin;

@@ -8,11 +8,11 @@
 namespace bold::checks::program_no_such_pin {
 
 // Words for pins that the controller does not have; one finding a program.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
-  const auto slips = mismatchOf(program).slips;
-  const auto counted = otherNumberings(program);
+  const auto slips = program.mismatch().slips;
+  const auto counted = program.numberings();
   const auto otherwise = [&](const harness::PinUse* use) {
     return std::ranges::any_of(
         counted, [&](const OtherNumbering& o) { return std::ranges::any_of(o.pins, [&](const auto& x) { return x.first->use == use; }); });

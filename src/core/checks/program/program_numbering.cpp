@@ -22,10 +22,10 @@ std::string_view chosenBy(places::Numbering n) {
 }  // namespace
 
 // Numbers of a program that fit the wires once they are counted otherwise: one cause, however many pins.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
-  for (auto o : otherNumberings(program)) {
+  for (auto o : program.numberings()) {
     // Single-board computers' own numbers are the chip's, and their interfaces let a program choose.
     const bool chooses = s.bench.devices[s.bench.deviceIndex(o.source->controller)].part->id.starts_with("sbc-");
     if (chooses && o.meant == places::Numbering::Program) o.meant = places::Numbering::Chip;
@@ -49,7 +49,10 @@ Findings judge(const SolvedBench& s) {
         if (std::ranges::count(f.spots, spot) == 0) f.spots.push_back(spot);
     f.formula = fmt::format("{} pins: {}", o.pins.size(), is);
     if (chooses)
-      f.ways.push_back({fmt::format("Choose {} in the one line that says how pins are counted ({}).", words(o.meant), chosenBy(o.meant))});
+      f.ways.push_back(
+          {fmt::format("Choose {} in {} ({}).", words(o.meant),
+                       o.source->counted ? where(*o.source->counted) : "the one line that says how pins are counted", chosenBy(o.meant))});
+    if (chooses && o.source->counted) f.spots.insert(f.spots.begin(), *o.source->counted);
     const auto spots = spotsOf(first);
     f.ways.push_back({fmt::format("{}hange {}{}.", chooses ? "Or c" : "C", change, spots.empty() ? "" : " in " + where(spots.front()))});
     out.push_back(std::move(f));

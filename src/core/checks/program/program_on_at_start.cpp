@@ -20,9 +20,9 @@ std::optional<bool> runsHigh(const SolvedBench& s, const WiredRole& r) {
 }  // namespace
 
 // A stage that is on at a low level: the program leaves it low at its start, or writes it low where it means off.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& r : program.roles()) {
     const auto* u = program.at(r.pin);
     const auto high = runsHigh(s, r);

@@ -19,8 +19,8 @@ struct Open {
 }  // namespace
 
 // What the program does there could not be told, and it decides whether a motor is driven.
-Findings judge(const SolvedBench& s) {
-  const ProgramOnBench program(s);
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   std::vector<Open> all;
   for (const auto of : {program_pin_undriven::absences, program_goal_unserved::absences, program_enable_inverted::absences,
                         program_pin_mode::absences, program_read_floats::absences})

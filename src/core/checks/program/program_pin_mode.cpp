@@ -30,8 +30,7 @@ Absences absences(const ProgramOnBench& program) {
 }
 
 // A pin that the program writes and never makes an output: it only switches a weak pull-up on and off, or nothing at all.
-Findings judge(const SolvedBench& s) {
-  const ProgramOnBench program(s);
+Findings judge(const ProgramOnBench& program) {
   return standing(program, absences(program));
 }
 

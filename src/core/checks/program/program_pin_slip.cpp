@@ -29,10 +29,10 @@ std::string landsOn(const SolvedBench& s, const ProgramOnBench& program, const S
 }  // namespace
 
 // One pin of the program has no wire and one wire has no pin of the program: they were meant for each other.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
-  for (const auto& slip : mismatchOf(program).slips) {
+  for (const auto& slip : program.mismatch().slips) {
     auto use = *slip.used->use;  // as it was meant
     use.name = slip.name;
     if (slip.spot.line > 0) use.number = slip.spot;

@@ -56,7 +56,7 @@ void whole(const SolvedBench& s, const ProgramOnBench& program, std::vector<cons
 Absences absences(const ProgramOnBench& program) {
   const auto& s = program.solved();
   Absences out;
-  auto undriven = mismatchOf(program).undriven;
+  auto undriven = program.mismatch().undriven;
   whole(s, program, undriven, false, out);
   whole(s, program, undriven, true, out);
   for (const auto* r : undriven) {
@@ -81,8 +81,7 @@ Absences absences(const ProgramOnBench& program) {
 }
 
 // A pin that is wired to an input of a stage, and that the program never drives.
-Findings judge(const SolvedBench& s) {
-  const ProgramOnBench program(s);
+Findings judge(const ProgramOnBench& program) {
   return standing(program, absences(program));
 }
 

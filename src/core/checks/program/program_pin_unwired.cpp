@@ -6,10 +6,10 @@
 namespace bold::checks::program_pin_unwired {
 
 // A pin that the program drives and that no wire leaves.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
-  for (const auto* u : mismatchOf(program).unwired) {
+  for (const auto* u : program.mismatch().unwired) {
     if (u->pin < 0 || !u->use->sure) continue;  // program-no-such-pin; one of several, and nobody knows which
     auto f = programFinding(
         Severity::Caution, fmt::format("{} is driven and not wired", s.bench.called(u->pin)),

@@ -38,9 +38,9 @@ bool onlyTurnsRound(const WiredRole& a, const WiredRole& b) {
 }  // namespace
 
 // Two pins that the source names for what the wires bring to each other's.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   const auto& roles = program.roles();
   for (std::size_t i = 0; i < roles.size(); ++i)
     for (std::size_t k = i + 1; k < roles.size(); ++k) {

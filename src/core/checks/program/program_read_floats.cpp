@@ -51,8 +51,7 @@ Absences absences(const ProgramOnBench& program) {
 }
 
 // A pin that the program reads, with a contact on it that is open at rest and no pull: it reads anything.
-Findings judge(const SolvedBench& s) {
-  const ProgramOnBench program(s);
+Findings judge(const ProgramOnBench& program) {
   return standing(program, absences(program));
 }
 

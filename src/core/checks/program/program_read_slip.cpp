@@ -10,9 +10,9 @@
 namespace bold::checks::program_read_slip {
 
 // A button or sensor is wired to a pin that the program never reads, and the program reads one that has no wire.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   const auto sensed = bench::sensedPins(s);
   for (const auto& source : s.bench.sources) {
     if (source.told < source.asked) continue;  // it may read that one too

@@ -77,9 +77,9 @@ void coilTables(const SolvedBench& s, const ProgramOnBench& program, Findings& o
 }  // namespace
 
 // The step pulses that the program makes, against the stage and the motor.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   coilTables(s, program, out);
   for (const auto& x : steppings(s, program)) {
     const auto& m = s.motors[x.role->motor];

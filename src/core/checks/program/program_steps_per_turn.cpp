@@ -12,9 +12,9 @@ constexpr double kNear = 0.02;  // share: gears are not quite what is printed (2
 }
 
 // The steps that the program takes for one turn, against the motor and the states that it is switched through.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   for (const auto& c : coilGroups(program)) {
     if (!c.group->turn || c.group->states.empty()) continue;
     const auto& m = s.motors[c.motor];

@@ -83,9 +83,9 @@ void twoRates(const SolvedBench& s, const ProgramOnBench& p, Findings& out) {
 }  // namespace
 
 // Timers that the program wants for two things at once.
-Findings judge(const SolvedBench& s) {
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
-  const ProgramOnBench program(s);
   taken(s, program, out);
   twoRates(s, program, out);
   return out;
