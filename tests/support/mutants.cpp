@@ -103,6 +103,7 @@ void settings(const std::string& name, const harness::Harness& h, const Sink& f)
   for (std::size_t i = 0; i < h.devices.size(); ++i) {
     const auto part = library().find(h.devices[i].part);
     for (const auto& s : part->settings) {
+      if (s.id == "position") continue;                         // however a switch is drawn, both its positions are judged
       if (s.values.size() > 2 || s.id == "heatSink") continue;  // a heat sink is no jumper
       const auto it = h.devices[i].settings.find(s.id);
       const auto now = it == h.devices[i].settings.end() || it->second.value.empty() ? s.standard : it->second.value;

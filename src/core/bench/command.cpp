@@ -6,10 +6,12 @@
 #include <set>
 #include <tuple>
 
+#include "core/bench/end_switches.h"
 #include "core/bench/isolated_enable.h"
 #include "core/bench/peripheral_commands.h"
 #include "core/bench/signal_nets.h"
 #include "core/bench/signal_path.h"
+#include "core/bench/steering.h"
 #include "core/parts/roles.h"
 
 namespace bold::bench {
@@ -50,6 +52,10 @@ std::string actionWord(const Motor& m, Action a, int step) {
       return "combination";
     case Action::Pressed:
       return "pressed";
+    case Action::SwitchedOff:
+      return "switched off";
+    case Action::EndStop:
+      return "at its end";
   }
   return {};
 }
@@ -93,6 +99,7 @@ class CommandList {
     if (m_motors.size() > 1) add(std::move(all), {Corner::Full, Corner::Nominal, Corner::Empty});
     oneSupply(running);
     moved(running);
+    endStops();
     return std::move(m_out);
   }
 
@@ -106,6 +113,7 @@ class CommandList {
   std::map<std::pair<TerminalIndex, TerminalIndex>, Path> m_paths;
   std::map<std::tuple<int, Action, int>, std::map<TerminalIndex, Level>> m_wanted;
   std::vector<std::vector<Action>> m_actions;
+  std::vector<Steering> m_steering;
   std::vector<TerminalIndex> m_lowUntilAsked;
   std::vector<LinePin> m_linePins;
 
@@ -130,16 +138,47 @@ class CommandList {
     }
   }
 
-  // What is worked by hand or by what it senses, each for itself.
+  // A relay that no command switches: nobody stated what hangs on it, or what switches it.
+  bool switched(const MovedContacts& relay) const {
+    const auto of = [&](ChannelRef r) {
+      return r.device == relay.contacts.front().first && std::ranges::any_of(relay.contacts, [&](const auto& at) {
+               const auto& s = std::get<parts::Switch>(m_bench.devices[at.first].part->elements[at.second].body);
+               return std::ranges::any_of(channelOf(m_bench, r).out, [&](const auto& o) { return s.a == o || s.b == o; });
+             });
+    };
+    return std::ranges::any_of(m_motors, [&](const Motor& m) { return of(m.meant) || std::ranges::any_of(m.further, of); });
+  }
+
+  // What is worked by hand, by what it senses or by a coil, each for itself.
   void moved(const Command& running) {
     int variant = 0;
     for (auto& m : movedContacts(m_bench, m_nets)) {
+      if (m.relay && switched(m)) continue;
       auto c = running;
-      c.action = Action::Pressed;
+      c.action = m.switchedOff ? Action::SwitchedOff : Action::Pressed;
       c.id = c.title = m.title;
       c.variant = variant++;
       c.moved = std::move(m.contacts);
       add(std::move(c), {Corner::Full, Corner::Nominal});
+    }
+  }
+
+  // Each way that a motor turns, with each end switch in its leads open.
+  void endStops() {
+    const auto all = endSwitches(m_bench, m_nets, m_motors);
+    for (std::size_t k = 0; k < all.size(); ++k) {
+      const auto motor = static_cast<std::size_t>(all[k].motor);
+      for (const auto way : {Action::Forward, Action::Reverse}) {
+        if (std::ranges::count(actions(motor), way) == 0) continue;
+        auto c = plain(Action::EndStop, {});
+        set(c, all[k].motor, way, 0);
+        c.motor = all[k].motor;
+        c.variant = 2 * static_cast<int>(k) + (way == Action::Reverse ? 1 : 0);
+        c.id = c.title = fmt::format("{} {}, {} open", m_bench.devices[m_motors[motor].device].called(),
+                                     actionWord(m_motors[motor], way, 0), m_bench.devices[all[k].device].called());
+        c.moved = all[k].contacts;
+        add(std::move(c), {Corner::Nominal});
+      }
     }
   }
 
@@ -189,6 +228,11 @@ class CommandList {
           it->second[m_bench.terminal(channel.ref.device, t)] = level;
     return it->second;
   }
+  Steering steering(int motor) {
+    if (m_steering.empty())
+      for (const auto& m : m_motors) m_steering.push_back(steeringOf(m_bench, m_nets, m));
+    return m_steering[motor];
+  }
   const std::vector<Action>& actions(std::size_t motor) {
     if (m_actions.empty())
       for (const auto& m : m_motors) m_actions.push_back(actionsOf(m_tables, m));
@@ -216,7 +260,7 @@ class CommandList {
         write(c, motor, action, step);
       else
         write(c, lead, turns(action) != m_motors[lead].atRest ? Action::Forward : Action::AllOff, 0);
-      follow(c, motor, turns(action));
+      follow(c, motor, turns(action) || steering(motor) == Steering::AlwaysOn);
     } else {
       const bool closes = turns(action) != m_motors[motor].atRest;
       if (said(coil) || !said(motor))

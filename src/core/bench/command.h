@@ -10,8 +10,26 @@
 namespace bold::bench {
 
 /// Pressed: all running, and a button, limit switch, slider or sensor is the other way than at rest.
+/// SwitchedOff: all running, and what is switched by hand is open.
+/// EndStop: a motor forward (variant 2 k) or in reverse (2 k + 1), and end switch k in its lead is open.
 /// Combination: the pins of a bridge of loose transistors in a state that no command of the intent asks for and a program can write.
-enum class Action { AllOff, Boot, Forward, Reverse, Brake, Coast, Hold, Step, Move, AllRunning, OneSupply, Combination, Pressed };
+enum class Action {
+  AllOff,
+  Boot,
+  Forward,
+  Reverse,
+  Brake,
+  Coast,
+  Hold,
+  Step,
+  Move,
+  AllRunning,
+  OneSupply,
+  Combination,
+  Pressed,
+  SwitchedOff,
+  EndStop
+};
 /// Reversing: the other direction is commanded while it still turns, so that its own voltage adds to the supply's.
 /// StalledAtMost: stalled with the least winding resistance of the motor's class, all others typical.
 enum class Moment { Running, Stalled, JustOpened, Reversing, StalledAtMost };
@@ -34,7 +52,7 @@ struct Command {
   int supply = -1;  ///< OneSupply: the only source that is on (device); -1: all are
   std::map<TerminalIndex, PinState> pins;
   std::map<TerminalIndex, parts::Level> forced;  ///< stage inputs put there directly, for motors without signals
-  std::vector<std::pair<int, int>> moved{};      ///< contacts that are the other way than at rest: device, element
+  std::vector<std::pair<int, int>> moved{};      ///< contacts, of relays too, that are the other way than at rest: device, element
   std::vector<bool> turning;                     ///< per motor: asked to run
   std::vector<Corner> corners;                   ///< the supply states it is solved at
 };

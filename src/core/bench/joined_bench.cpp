@@ -44,12 +44,16 @@ class JoinedPoint : public OperatingPoint {
   JoinedPoint(const JoinedBench& whole, const Command& command, Corner corner, std::vector<const OperatingPoint*> points)
       : m_whole(whole), m_places(whole.places), m_command(command), m_corner(corner), m_points(std::move(points)) {
     for (const auto* p : m_points)
-      if (!p->solved()) m_whyNot = p->whyNot();
+      if (!p->solved()) {
+        m_whyNot = p->whyNot();
+        m_restless = p->restless();
+      }
   }
 
   const Command& command() const override { return m_command; }
   Corner corner() const override { return m_corner; }
   const std::string& whyNot() const override { return m_whyNot; }
+  bool restless() const override { return m_restless; }
   bool hunts() const override {
     return std::ranges::any_of(m_points, [](const OperatingPoint* p) { return p->hunts(); });
   }
@@ -86,6 +90,7 @@ class JoinedPoint : public OperatingPoint {
   Corner m_corner;
   std::vector<const OperatingPoint*> m_points;  // per cell
   std::string m_whyNot;
+  bool m_restless = false;
 
   const Places::Device& place(int device) const { return m_places.devices[device]; }
   int local(int device) const { return place(device).device; }
@@ -138,7 +143,8 @@ class Joining {
     benchWide(Action::AllRunning);
     for (Cell c = 0; c < m_whole.cells.size(); ++c)
       for (const auto& command : m_whole.cells[c]->commands)
-        if (command.action == Action::OneSupply || command.action == Action::Pressed) add(whole(c, command), {c, &command});
+        if (command.action == Action::OneSupply || command.action == Action::Pressed || command.action == Action::SwitchedOff)
+          add(whole(c, command), {c, &command});
     // Points refer to their commands, which stand still only now.
     for (std::size_t k = 0; k < m_whole.commands.size(); ++k) pointsOf(m_whole.commands[k], m_from[k]);
     m_whole.index();
@@ -284,7 +290,7 @@ class Joining {
   const OperatingPoint* meanwhile(Cell c, const Command& command, Corner corner) const {
     const auto& cell = *m_whole.cells[c];
     const bool running = command.action == Action::AllRunning || command.action == Action::OneSupply || command.action == Action::Pressed ||
-                         command.moment == Moment::Stalled;
+                         command.action == Action::SwitchedOff || command.moment == Moment::Stalled;
     const auto at = [&](Corner state) -> const OperatingPoint* {
       if (command.action == Action::Boot) {
         if (const auto* p = cell.point(-1, Action::Boot, Moment::Running, state, command.variant)) return p;

@@ -22,6 +22,18 @@ bool fromCommon(const Bench& bench, const Nets& nets, ChannelRef ref, TerminalIn
   });
 }
 
+// A relay's contact whose other end leads to something: where one end is on a pole, it is fed there and switches that.
+bool feedsOn(const Bench& bench, ChannelRef ref) {
+  if (!isContact(bench, ref)) return false;
+  const auto& out = channelOf(bench, ref).out.front();
+  return std::ranges::any_of(bench.devices[ref.device].part->elements, [&](const parts::Element& e) {
+    const auto* sw = std::get_if<parts::Switch>(&e.body);
+    if (!sw || !sw->contact || (sw->a != out && sw->b != out)) return false;
+    const auto other = bench.terminal(ref.device, sw->a == out ? sw->b : sw->a);
+    return other >= 0 && bench.connected(other);
+  });
+}
+
 // In bench order.
 std::vector<ChannelRef> channelsReached(const Bench& bench, const Nets& nets, const Motor& m) {
   std::set<std::pair<int, int>> found;
@@ -29,13 +41,18 @@ std::vector<ChannelRef> channelsReached(const Bench& bench, const Nets& nets, co
     for (const auto& end : {windingOf(bench, m, w).a, windingOf(bench, m, w).b}) {
       const auto lead = bench.terminal(m.device, end);
       if (lead < 0) continue;
+      const bool onPole = std::ranges::any_of(
+          nets.sources(), [&](const Nets::Pole& pole) { return nets.same(pole.positive, lead) || nets.same(pole.negative, lead); });
       for (const auto t : nets.members(nets.of(lead))) {
         const int d = bench.deviceOf(t);
+        if (d == m.device) continue;  // a relay's contact never works its own coil
         const auto& channels = bench.devices[d].part->channels;
-        for (std::size_t c = 0; c < channels.size(); ++c)
-          if (std::ranges::any_of(channels[c].out, [&](const auto& o) { return bench.terminal(d, o) == t; }) ||
-              fromCommon(bench, nets, {d, static_cast<int>(c)}, t))
-            found.emplace(d, static_cast<int>(c));
+        for (std::size_t c = 0; c < channels.size(); ++c) {
+          const ChannelRef ref{d, static_cast<int>(c)};
+          if (onPole && feedsOn(bench, ref)) continue;
+          const bool out = std::ranges::any_of(channels[c].out, [&](const auto& o) { return bench.terminal(d, o) == t; });
+          if (out || fromCommon(bench, nets, ref, t)) found.emplace(d, static_cast<int>(c));
+        }
       }
     }
   std::vector<ChannelRef> out;

@@ -92,6 +92,10 @@ class Builder {
   int& main() { return m_out.main[m_element]; }
   int& base() { return m_out.base[m_element]; }
   bool on() const { return m_on[m_element] != 0; }
+  // The command has this contact the other way.
+  bool moved() const {
+    return std::ranges::any_of(m_in.command.moved, [&](const auto& at) { return m_bench.elementIndex(at.first, at.second) == m_element; });
+  }
   int node(TerminalIndex t) const { return m_nodes[t]; }
   int node(const parts::Node& n) const { return n.inner() ? m_inner - 2 - n.at : node(m_bench.terminal(m_device, n)); }
   void clamp(int anode, int cathode, Clamp c) { add(solver::knee(anode, cathode, c.volts, c.ohms)); }
@@ -125,9 +129,7 @@ class Builder {
     if (!c.closed && c.moved == parts::Moved::No) return;
     // One that is moved stands in the circuit open as well: all commands then make circuits of one shape.
     const double siemens = 1 / std::max(known(c.resistance.typical(), kContactResistance), kLeastOhms);
-    const auto& moved = m_in.command.moved;
-    const bool here = std::ranges::any_of(moved, [&](const auto& at) { return m_bench.elementIndex(at.first, at.second) == m_element; });
-    main() = add(solver::conductance(node(c.a), node(c.b), c.closed != here ? siemens : 0));
+    main() = add(solver::conductance(node(c.a), node(c.b), (c.closed || c.moved == parts::Moved::Switched) != moved() ? siemens : 0));
   }
 
   void put(const parts::Resistor& r) {
@@ -161,7 +163,7 @@ class Builder {
   void put(const parts::Switch& s) {
     const int a = node(s.a);
     const int b = node(s.b);
-    if (!on()) {
+    if (on() == (s.contact && moved())) {
       main() = add(solver::conductance(a, b, solver::kGmin));
     } else if (s.oneWay) {
       const auto& volts = weak() && s.v0Max.known() ? s.v0Max : s.v0;

@@ -30,6 +30,8 @@ class OperatingPoint {
   bool solved() const { return whyNot().empty(); }
   /// A stage draws its own supply below what it works at: it goes off and on. Solved as if it stayed on.
   virtual bool hunts() const = 0;
+  /// Not solved because its logic does not come to rest: something switches itself off and on again.
+  virtual bool restless() const = 0;
 
   /// Voltage of a against b; nothing when no current path joins them or either is not wired to anything.
   virtual std::optional<Volts> across(TerminalIndex a, TerminalIndex b) const = 0;

@@ -1,6 +1,8 @@
 #include "core/bench/peripheral_commands.h"
 
 #include <algorithm>
+#include <map>
+#include <set>
 
 #include "core/bench/signal_nets.h"
 #include "core/parts/roles.h"
@@ -10,12 +12,42 @@ namespace bold::bench {
 namespace {
 
 // Something else hangs on both ends of it.
-bool wiredContact(const Bench& bench, const Nets& nets, int device, const parts::Contact& c) {
+bool wiredContact(const Bench& bench, const Nets& nets, int device, const parts::Node& a, const parts::Node& b) {
   const auto touched = [&](const parts::Node& n) {
     const auto t = bench.terminal(device, n);
     return t < 0 || std::ranges::any_of(nets.members(nets.of(t)), [&](TerminalIndex o) { return bench.deviceOf(o) != device; });
   };
-  return touched(c.a) && touched(c.b);
+  return touched(a) && touched(b);
+}
+
+// "1" of the channels "1-NO" and "1-NC"; empty: the part is one relay.
+std::string relayOf(const parts::Part& part, const parts::Switch& contact) {
+  const auto out = std::ranges::find_if(part.channels, [&](const parts::Channel& c) {
+    return std::ranges::any_of(c.out, [&](const auto& o) { return contact.a == o || contact.b == o; });
+  });
+  const auto end = out == part.channels.end() ? std::string::npos : out->id.rfind('-');
+  return end == std::string::npos ? std::string() : out->id.substr(0, end);
+}
+
+// The contacts of each relay of a part, where something hangs on both ends of one of them.
+void relays(const Bench& bench, const Nets& nets, int d, std::vector<MovedContacts>& out) {
+  const auto& part = *bench.devices[d].part;
+  std::map<std::string, MovedContacts> each;
+  std::set<std::string> wired;
+  for (std::size_t e = 0; e < part.elements.size(); ++e) {
+    const auto* s = std::get_if<parts::Switch>(&part.elements[e].body);
+    if (!s || !s->contact || !bench.devices[d].has(part.elements[e]) || !relayClosed(*s, true)) continue;
+    const auto relay = relayOf(part, *s);
+    if (wiredContact(bench, nets, d, s->a, s->b)) wired.insert(relay);
+    auto& m = each[relay];
+    m.relay = true;
+    m.contacts.emplace_back(d, static_cast<int>(e));
+  }
+  for (auto& [relay, m] : each) {
+    if (!wired.contains(relay)) continue;
+    m.title = bench.devices[d].called() + (each.size() > 1 ? " " + relay : "") + " on";
+    out.push_back(std::move(m));
+  }
 }
 
 TerminalIndex statedPin(const Bench& bench, const std::string& device, const std::string& line) {
@@ -35,8 +67,10 @@ std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets) {
     for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
       const auto& element = device.part->elements[e];
       const auto* c = std::get_if<parts::Contact>(&element.body);
-      if (!c || c->moved == parts::Moved::No || !device.has(element) || !wiredContact(bench, nets, static_cast<int>(d), *c)) continue;
+      if (!c || c->moved == parts::Moved::No || !device.has(element) || !wiredContact(bench, nets, static_cast<int>(d), c->a, c->b))
+        continue;
       const std::pair at{static_cast<int>(d), static_cast<int>(e)};
+      if (c->moved == parts::Moved::Switched) together.switchedOff = true, together.title = device.called() + " switched off";
       if (c->moved == parts::Moved::Senses) together.title = device.called() + " active";
       if (c->moved == parts::Moved::Slides)
         out.push_back({{at}, device.called() + " at " + bench.facts(bench.terminal(at.first, c->b)).label});
@@ -44,8 +78,23 @@ std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets) {
         together.contacts.push_back(at);
     }
     if (!together.contacts.empty()) out.push_back(std::move(together));
+    relays(bench, nets, static_cast<int>(d), out);
   }
   return out;
+}
+
+std::optional<bool> relayClosed(const parts::Switch& contact, bool on) {
+  if (!contact.contact) return std::nullopt;
+  const auto at = [&](double volts, parts::Level level) {
+    return contact.on.evaluate({[&](const parts::Node&) { return level; },
+                                [&](const parts::Node&, const parts::Node&) -> std::optional<double> { return volts; }});
+  };
+  constexpr double kPlenty = 1000;
+  const auto rest = at(0, parts::Level::Undefined);
+  if (rest == parts::Level::Undefined) return std::nullopt;
+  for (const auto level : {parts::Level::Low, parts::Level::High})
+    if (at(kPlenty, level) == !rest) return (rest == parts::Level::High) != on;
+  return std::nullopt;
 }
 
 std::vector<TerminalIndex> lowUntilAsked(const Bench& bench) {

@@ -15,9 +15,15 @@ namespace bold::bench {
 struct MovedContacts {
   std::vector<std::pair<int, int>> contacts;  ///< device, element
   std::string title;                          ///< "Gate closed pressed", "Dial at end A"
+  bool switchedOff = false;                   ///< a switch that stays as it is put, and is opened
+  bool relay = false;                         ///< moved by a coil
 };
-/// Of everything that is wired at both its ends: what is pressed or senses, all of a device together; what slides, each end for itself.
+/// Of everything that is wired at both its ends: what is pressed or senses, all of a device together; what slides, each end for itself;
+/// what is switched by hand; the contacts of each relay together.
 std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets);
+/// Whether a contact of a relay is closed while its coil carries nothing, or, with `on`, while it carries its current; nothing: its
+/// condition does not say.
+std::optional<bool> relayClosed(const parts::Switch& contact, bool on);
 
 /// Outputs of expanders that are low until a program asks for something else.
 std::vector<TerminalIndex> lowUntilAsked(const Bench& bench);

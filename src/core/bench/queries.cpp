@@ -89,9 +89,13 @@ bool isServo(const SolvedBench& s, int device) {
   return std::ranges::any_of(s.motors, [&](const Motor& m) { return m.device == device && m.kind == MotorKind::Servo; });
 }
 
+bool partlyFed(const OperatingPoint& p) {
+  return p.command().supply >= 0 || p.command().action == Action::SwitchedOff;
+}
+
 bool everyday(const OperatingPoint& p) {
-  return p.solved() && expected(p.corner()) && p.command().supply < 0 && p.command().action != Action::Combination &&
-         p.command().moment != Moment::StalledAtMost;
+  return p.solved() && expected(p.corner()) && !partlyFed(p) && p.command().action != Action::Combination &&
+         p.command().action != Action::EndStop && p.command().moment != Moment::StalledAtMost;
 }
 
 bool steady(const OperatingPoint& p) {

@@ -61,6 +61,7 @@ bool onLead(const SolvedBench& s, const Motor& motor, TerminalIndex t);
 bool isServo(const SolvedBench& s, int device);
 
 /// Solved at the expected corner with every supply on and typical windings: what a bench does every day.
+bool partlyFed(const OperatingPoint& p);
 bool everyday(const OperatingPoint& p);
 /// Nothing held, just opened or turned round at the moment.
 bool steady(const OperatingPoint& p);

@@ -42,12 +42,14 @@ class SolvedPoint : public OperatingPoint {
       if (settled) return;
     }
     m_whyNot = "its logic does not come to rest";
+    m_restless = true;
   }
 
   const Command& command() const override { return m_command; }
   Corner corner() const override { return m_corner; }
   const std::string& whyNot() const override { return m_whyNot; }
   bool hunts() const override { return m_hunts; }
+  bool restless() const override { return m_restless; }
 
   std::optional<Volts> across(TerminalIndex a, TerminalIndex b) const override { return m_readings.across(a, b); }
   std::optional<Ohms> resistance(TerminalIndex a, TerminalIndex b) const override { return m_readings.resistance(a, b); }
@@ -84,6 +86,7 @@ class SolvedPoint : public OperatingPoint {
   Corner m_corner;
   std::string m_whyNot;
   bool m_hunts = false;
+  bool m_restless = false;
   Readings m_readings;
   SwitchState m_on;
   std::vector<Level> m_levels;  // per terminal; meant for inputs. Asked many times by the conditions, worked out once a pass

@@ -8,6 +8,7 @@
 #include <set>
 
 #include "core/bench/stand_ins.h"
+#include "core/bench/steering.h"
 #include "core/checks/explain.h"
 #include "core/checks/margin_words.h"
 #include "core/checks/wired_signals.h"
@@ -52,6 +53,16 @@ std::vector<std::string> assumptionsOf(const bench::SolvedBench& solved) {
   if (!bench.links.empty())
     out.emplace_back("contacts, each mated pair: screwed, crimped or soldered 1 mΩ, header 10 to 20 mΩ, breadboard or clip 10 to 50 mΩ");
   if (!bench.ambient) out.emplace_back("ambient 30 °C");
+  for (const auto& m : solved.motors)
+    if (bench::steeringOf(bench, solved.nets, m) == bench::Steering::AlwaysOn)
+      out.push_back(fmt::format("{} always on: nothing in its leads is switched by a program", checks::called(solved, m)));
+  for (const auto& d : bench.devices)
+    for (const auto& e : d.part->elements) {
+      const auto* c = std::get_if<parts::Contact>(&e.body);
+      const auto position = d.settings.find("position");
+      if (c && c->moved == parts::Moved::Switched && position != d.settings.end() && position->second == "off")
+        out.push_back(fmt::format("{} switched on, as the bench will run; it is drawn off", d.called()));
+    }
   for (const auto& s : bench::standInsOf(solved)) out.push_back(words(bench, s));
   for (const auto& d : bench.devices)
     for (const auto& e : d.part->elements) {
@@ -178,7 +189,8 @@ void decide(Analysis& a, const harness::Harness& h, const parts::Library& librar
   const auto& bench = a.solved->bench;
   const auto& motors = a.solved->motors;
   for (std::size_t k = 0; k < motors.size(); ++k)
-    if (!bench::stated(motors, static_cast<int>(k))) a.unstated.push_back(withoutSignals(*a.solved, motors[k]));
+    if (!bench::stated(motors, static_cast<int>(k)) && bench::steeringOf(bench, a.solved->nets, motors[k]) == bench::Steering::Pins)
+      a.unstated.push_back(withoutSignals(*a.solved, motors[k]));
   const auto sayUnstated = [&] {
     for (const auto& u : a.unstated) a.why.push_back(u.text);
   };

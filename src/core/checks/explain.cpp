@@ -3,10 +3,13 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 #include <set>
 
+#include "core/checks/field_edit.h"
 #include "core/checks/near_repairs.h"
+#include "core/checks/queries.h"
 #include "core/checks/trial.h"
 
 namespace bold {
@@ -75,6 +78,28 @@ bool clears(const Findings& before, const Findings& after, const std::string& id
   return only(before, after) >= kFarMore * only(after, before);
 }
 
+// Motors and loads that carry current when they are asked to.
+std::set<std::string> working(const JudgedBench& judged) {
+  constexpr double kCarries = 2e-3;  // A
+  std::set<std::string> out;
+  for (const auto& cell : judged.cells) {
+    const auto& s = *cell->solved;
+    for (std::size_t k = 0; k < s.motors.size(); ++k) {
+      const auto& m = s.motors[k];
+      const auto* p = s.running(static_cast<int>(k), bench::Corner::Nominal);
+      if (p && std::ranges::any_of(m.windings, [&](int w) { return std::abs(p->element(m.device, w).value) > kCarries; }))
+        out.insert(checks::idOf(s.bench, m.device));
+    }
+  }
+  return out;
+}
+
+// What mends a fault by leaving a motor dead mends nothing.
+bool keepsAllWorking(const JudgedBench& before, const JudgedBench& after) {
+  const auto now = working(after);
+  return std::ranges::all_of(working(before), [&](const std::string& id) { return now.contains(id); });
+}
+
 class Explaining {
  public:
   Explaining(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options)
@@ -89,6 +114,7 @@ class Explaining {
       if (!f.explainedBy.empty()) f.repair.reset();
     std::erase_if(m_doubtful, [&](const std::string& id) { return !m_a.find(id)->repair; });
     if (!m_doubtful.empty()) tryTogether();
+    if (!tryWays()) return;
     search();
   }
 
@@ -162,6 +188,39 @@ class Explaining {
       }
   }
 
+  // What a way names is put into its field: one under which the fault stays, or something else comes up, is not said. False when it was
+  // given up.
+  bool tryWays() {
+    for (auto& cause : m_a.findings) {
+      if (!cause.explainedBy.empty() || cause.severity == Severity::Note) continue;
+      const auto id = cause.identity();
+      const auto had = cause.ways.size();
+      bool gaveUp = false;
+      std::erase_if(cause.ways, [&](const checks::Way& way) {
+        const auto edit = checks::fieldEdit(m_stands, way);
+        if (!edit || gaveUp || spent()) return false;
+        m_spent += m_cost;
+        const auto after = tryOut(m_stands, *edit, m_library, m_options, m_a.judged);
+        gaveUp = !after;
+        return after && !((mends(m_a.findings, after->findings, id) || clears(m_a.findings, after->findings, id)) &&
+                          keepsAllWorking(m_a.judged, after->judged));
+      });
+      if (gaveUp) return false;
+      if (cause.ways.empty() && had > 0 && !cause.repair)
+        cause.ways = {{fmt::format("No single figure mends it: {} comes right by several changes together.",
+                                   cause.formula.empty() ? cause.headline : cause.formula)}};
+      if (!cause.ways.empty() && cause.ways.size() < had && !cause.repair) first(cause.ways.front());
+    }
+    return true;
+  }
+
+  // What was said after another way now stands first.
+  static void first(checks::Way& way) {
+    if (!way.text.starts_with("Or ") || way.text.size() < 4) return;
+    way.text.erase(0, 3);
+    way.text[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(way.text[0])));
+  }
+
   // Repairs that bring something else up when made alone get a second chance after the sound ones, each as it reads there.
   void tryTogether() {
     Trial now{m_stands, m_a.judged, m_a.findings};
@@ -199,7 +258,7 @@ class Explaining {
       const auto after = tryOut(m_stands, repair.edit, m_library, m_options, m_a.judged);
       if (!after) return;
       const bool stopped = std::ranges::any_of(after->findings, [](const Finding& f) { return f.severity == Severity::Stop; });
-      if (stopped || !mends(m_a.findings, after->findings, cause->identity())) continue;
+      if (stopped || !mends(m_a.findings, after->findings, cause->identity()) || !keepsAllWorking(m_a.judged, after->judged)) continue;
       cause->repair = std::move(repair);
       instead(*cause);
       explains(*cause, identities(after->findings));

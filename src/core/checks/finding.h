@@ -50,6 +50,7 @@ struct Field {
 struct Way {
   std::string text;
   Field field{};
+  std::string to{};  ///< what that field is to hold ("2.2 kΩ"), where the way names it: tried before it is shown; empty: a person decides
   bool operator==(const Way&) const = default;
 };
 

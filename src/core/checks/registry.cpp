@@ -9,6 +9,7 @@
   X(outside_scope)               \
   X(not_solved)                  \
   X(supply_short)                \
+  X(contacts_short)              \
   X(supply_reversed)             \
   X(regulator_reversed)          \
   X(controller_unpowered)        \
@@ -96,6 +97,7 @@
   X(pin_no_analog)               \
   X(bus_lines)                   \
   X(pin_conflict)                \
+  X(pin_tied)                    \
   X(pin_strapping)               \
   X(pin_serial)                  \
   X(static_direction_pwm)        \
@@ -108,6 +110,7 @@
   X(level_low)                   \
   X(input_overvoltage)           \
   X(input_unpowered)             \
+  X(held_off)                    \
   X(open_drain_without_pull_up)  \
   X(opto_input_current)          \
   X(opto_never_off)              \
@@ -146,6 +149,7 @@
   X(program_read_floats)         \
   X(program_left_on)             \
   X(program_pin_unwired)         \
+  X(end_switch)                  \
   X(command_outcome)
 
 namespace bold::checks {

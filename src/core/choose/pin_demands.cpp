@@ -163,9 +163,10 @@ std::vector<PinDemand> pinDemands(const bench::SolvedBench& s, const std::string
   std::vector<PinDemand> out;
   const auto add = [&](std::vector<PinDemand> all) {
     for (auto& d : all) {
-      // Two motors that one pin moves, two buttons that one pin reads.
-      const bool shared =
-          !d.has.empty() && std::ranges::any_of(out, [&](const PinDemand& x) { return x.controller == d.controller && x.has == d.has; });
+      // Two motors that one pin moves, or that hang on one input; two buttons that one pin reads.
+      const bool shared = std::ranges::any_of(out, [&](const PinDemand& x) {
+        return x.controller == d.controller && ((!d.has.empty() && x.has == d.has) || (!d.end.device.empty() && x.end == d.end));
+      });
       if (!shared) out.push_back(std::move(d));
     }
   };

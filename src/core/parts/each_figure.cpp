@@ -23,15 +23,20 @@ struct Figures {
     auto& [levels, ground, absolute] = s;
     among(levels, ground, absolute);
   }
+  void operator()(LimitFacts& s) const {
+    auto& [ground, absolute, of, above, low, high] = s;
+    among(ground, absolute, of, above, low, high);
+  }
   void operator()(SupplyFacts& s) const {
     auto& [purpose, back, recommended, absolute, bulk, ceramicOnly, afterLogic, feeds, feedsBy] = s;
     among(purpose, back, recommended, absolute, bulk, ceramicOnly, afterLogic, feeds, feedsBy);
   }
   void operator()(Terminal& s) const {
-    auto& [id, label, aliases, formerly, place, side, colour, input, supply, pin, ground, output, optional, bus, phase, openDrain, edges] =
-        s;
+    auto& [id, label, aliases, formerly, place, side, colour, input, limit, supply, pin, ground, output, optional, bus, phase, openDrain,
+           edges] = s;
     among(id, label, aliases, formerly, place, side, colour, pin, ground, output, optional, bus, phase, openDrain, edges);
     if (input) (*this)(*input);
+    if (limit) (*this)(*limit);
     if (supply) (*this)(*supply);
   }
   void operator()(PeakRow& s) const {

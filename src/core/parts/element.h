@@ -203,7 +203,8 @@ struct Chopper {
 std::optional<Amps> tripCurrent(const Chopper& chopper);
 
 /// Whether a contact is moved while the bench runs: by hand or by what it senses, all of a part at a time; or as the end of a slider's way.
-enum class Moved { No, Pressed, Senses, Slides };
+/// One that is switched stays as it is put: however it is drawn it is judged closed, which is how the bench runs, and opened.
+enum class Moved { No, Pressed, Senses, Slides, Switched };
 
 /// A contact worked by hand or by what it senses, or the mated pair of a connector.
 struct Contact {

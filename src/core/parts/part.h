@@ -33,6 +33,17 @@ struct InputFacts {
   Figure absolute;     ///< V
 };
 
+/// What a terminal may be brought to that no stage reads: a reference, a reset, an enable, a supply for a clock; and an input that is
+/// limited by its part's own supply.
+struct LimitFacts {
+  Node ground;       ///< terminal it is measured against
+  Figure absolute;   ///< V
+  Node of;           ///< supply that it is limited by as well; empty: none
+  Figure above;      ///< V that it may stand above that supply
+  std::string low;   ///< what the board does while it is held low: "is held in reset"; empty: nothing of note
+  std::string high;  ///< the same of high
+};
+
 struct SupplyFacts {
   std::string purpose;                                  ///< "motor", "logic" or "board" (a raw input behind a regulator)
   Node back;                                            ///< the terminal of its return
@@ -70,6 +81,7 @@ struct Terminal {
   Side side = Side::Left;
   std::string colour;  ///< of a lead, IEC 60757
   std::optional<InputFacts> input;
+  std::optional<LimitFacts> limit;
   std::optional<SupplyFacts> supply;
   std::optional<PinFacts> pin;
   bool ground = false;

@@ -48,6 +48,12 @@ std::string whatItIs(const Terminal& t) {
   }
   if (t.output) is.emplace_back("output");
   if (t.input) is.push_back(t.input->absolute.known() ? "input, at most " + displayText(t.input->absolute) : "input");
+  if (t.limit) {
+    if (t.limit->absolute.known()) is.push_back("at most " + displayText(t.limit->absolute));
+    if (t.limit->above.known()) is.push_back(fmt::format("at most {} above {}", displayText(t.limit->above), std::string(t.limit->of)));
+    if (!t.limit->low.empty()) is.push_back(t.limit->low + " while it is low");
+    if (!t.limit->high.empty()) is.push_back(t.limit->high + " while it is high");
+  }
   if (t.pin) {
     std::string s = t.pin->output ? "pin" : "input pin";
     if (!t.pin->code.empty() && t.pin->code != t.label) s += " " + t.pin->code;

@@ -65,6 +65,10 @@ class Limits {
       for (const auto& [by, f] : t.supply->feedsBy) figure(t.id, "gives, fed by " + by, f);
     }
     if (t.input) figure("inputs", "absolute maximum", t.input->absolute);
+    if (t.limit) {
+      figure(t.id, "absolute maximum", t.limit->absolute);
+      figure(t.id, "above " + std::string(t.limit->of) + " at most", t.limit->above);
+    }
   }
   void levels(const std::string& id, const LevelSet& set) {
     const auto of = "levels " + id;

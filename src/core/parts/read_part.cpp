@@ -181,6 +181,18 @@ class PartReader {
       for (const auto& k : i.unknown()) i.report(k, "is not a field of an input");
       t.input = facts;
     }
+    if (const auto* li = r.get("limit")) {
+      ObjectReader l(*li, m_root.file(), at + "/limit", m_problems);
+      LimitFacts facts{l.requiredText("ground"),
+                       m_figures.at(l, "absolute", Unit::Volt),
+                       l.text("of"),
+                       m_figures.at(l, "above", Unit::Volt),
+                       l.text("low"),
+                       l.text("high")};
+      if (facts.of.empty() == facts.above.known()) l.report("above", "goes with the supply that it is above of");
+      for (const auto& k : l.unknown()) l.report(k, "is not a field of a limit");
+      t.limit = facts;
+    }
     if (const auto* su = r.get("supply")) {
       ObjectReader s(*su, m_root.file(), at + "/supply", m_problems);
       t.supply = SupplyFacts{s.requiredText("for"),

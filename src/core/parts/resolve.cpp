@@ -24,6 +24,8 @@ void resolve(Part& part) {
   }
   for (auto& t : part.terminals) {
     if (t.input) t.input->ground.at = find(t.input->ground);
+    if (t.limit) t.limit->ground.at = find(t.limit->ground);
+    if (t.limit && !t.limit->of.empty()) t.limit->of.at = find(t.limit->of);
     if (t.supply) t.supply->back.at = find(t.supply->back);
   }
   for (auto& [name, set] : part.levels) set.rail.at = find(set.rail);

@@ -55,7 +55,7 @@ TEST_CASE("a supply may lead to a switch that is open at rest") {
 }
 
 TEST_CASE("where the way to a servo behind a converter is open is named") {
-  const std::string open = "from charger-tilt\nset sw.position off";
+  const std::string open = "from charger-tilt\nunwire chg.OUT-P sw.A";
   const auto findings = findingsOf(analyseFast(wiredBench(open)), "servo-supply");
   REQUIRE(findings.size() == 1);
   CHECK(findings.front().text.find("Step-up IN+ gets nothing") == 0);

@@ -97,7 +97,6 @@ const std::map<std::string, std::string> kExcused{
     {"stack-carriers: set k.zMS1 fitted", "no carrier is in that socket"},
     {"stack-carriers: set k.zMS2 fitted", "no carrier is in that socket"},
     {"stack-carriers: set k.zMS3 fitted", "no carrier is in that socket"},
-    {"step-dir-a3967: set s1.logic 3.3 V", "5 V pins are read at either logic voltage"},
     {"step-dir-esp32: moved s1.VIO to s1.GND-2 (other end r1.B)", "the stage holds at boot, which for step/dir stages is the default"},
     {"stepper-drv8833: set s1.sleepLink fitted", "the link holds the stage awake; the wire does the same"},
     {"tb6612-snubbed: moved s1.VM to s1.VCC (other end c1.P)", "the part asks for no capacitor"},

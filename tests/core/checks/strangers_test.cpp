@@ -10,10 +10,12 @@ using namespace bold::test;
 
 // Benches wired by people who had never seen the program, with what a practitioner would say of them.
 TEST_CASE("strangers' benches are judged as a practitioner judges them") {
-  const auto names = namesIn("strangers");
-  REQUIRE(names.size() >= 50);
-  for (const auto& name : names) {
-    const auto text = textOf("strangers", name);
+  std::vector<std::pair<std::string, std::string>> all;
+  for (const auto* folder : {"strangers", "strangers-3"})
+    for (const auto& name : namesIn(folder)) all.emplace_back(folder, name);
+  REQUIRE(all.size() >= 80);
+  for (const auto& [folder, name] : all) {
+    const auto text = textOf(folder, name);
     const auto a = analyse(wiredBench(text), library());
     for (const auto& line : unmet(text, a)) {
       INFO(name << ": " << line << "; said: " << summary(a));

@@ -96,7 +96,8 @@ Json everything() {
                                {"untold", Json::array({{{"what", "something"}, {"place", spot}, {"reach", {"D3"}}}})},
                                {"told", 3},
                                {"asked", 4},
-                               {"console", spot}}});
+                               {"console", spot},
+                               {"counted", spot}}});
   j["marks"] = Json::array({{{"id", "mark-x"},
                              {"wire", id},
                              {"mark", "wrong"},

@@ -180,7 +180,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
     for (const auto& p : s.points) {
       const auto& c = p->command();
       const bool mine = c.motor == static_cast<int>(k) || c.action == Action::AllOff;
-      if (!p->solved() || !mine || c.action == Action::Combination || c.moment != Moment::Running || p->corner() != Corner::Nominal)
+      if (!p->solved() || !mine || c.action == Action::Combination || c.action == Action::EndStop || c.moment != Moment::Running ||
+          p->corner() != Corner::Nominal)
         continue;
       if (unset && c.action != Action::AllOff) continue;
       const auto d = asIntended(s, m, p->doing(static_cast<int>(k)));

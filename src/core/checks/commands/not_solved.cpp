@@ -29,14 +29,28 @@ struct Commands {
   }
 };
 
+// What switches its own supply off and on again while a motor is held, or a supply is nearly empty: everything else is judged.
+Finding chatters(const Commands& at) {
+  auto f = finding(Severity::Caution, fmt::format("\"{}\" does not come to rest", at.names.front()),
+                   fmt::format("For {} a relay or stage takes its own supply away, drops out, gets it back and drops out again, when the "
+                               "motor is held or the supplies are nearly empty. What flows then is not known.",
+                               at.first()),
+                   at.subjects);
+  f.ways = {{"Give what drops out a supply of its own, or take one that holds its voltage at this current."}};
+  f.formula = at.all();
+  return f;
+}
+
 void unsolvedCommands(const SolvedBench& s, Findings& out) {
-  Commands unsolved;
+  Commands unsolved, atTheEnd;
   std::string why;
   for (const auto& p : s.points)
     if (!p->solved()) {
-      unsolved.add(s, *p);
+      const bool usual = p->command().moment == Moment::Running && p->corner() != Corner::Empty;
+      (usual || !p->restless() ? unsolved : atTheEnd).add(s, *p);
       why = p->whyNot();
     }
+  if (!atTheEnd.names.empty()) out.push_back(chatters(atTheEnd));
   if (unsolved.names.empty()) return;
   auto f = finding(Severity::NotJudged, fmt::format("\"{}\" could not be worked out", unsolved.names.front()),
                    fmt::format("For {} {}: nothing is said about it.", unsolved.first(), why), unsolved.subjects);

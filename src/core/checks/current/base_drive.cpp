@@ -115,7 +115,7 @@ std::vector<Way> waysOf(const SolvedBench& s, const Drive& d) {
   if (fitted && (!most || then.value <= *most))
     out.push_back({fmt::format("Put {} in the place of {} ({}): the base then gets about {}.", show(*fitted), called(s.bench, device),
                                show(Ohms{*ohms}), show(then)),
-                   figureOf(s.bench, device, "resistance")});
+                   figureOf(s.bench, device, "resistance"), fmt::format("{:.4g} ohm", fitted->value)});
   else if (most && wanted.value > *most)
     out.push_back({fmt::format("The base of {} would need {}, more than {} gives ({}): a smaller resistor does not help.",
                                called(s.bench, d.device), show(wanted), s.bench.called(pin), show(Amps{*most}))});

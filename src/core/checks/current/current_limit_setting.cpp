@@ -10,6 +10,7 @@ namespace {
 constexpr double kStopShare = 1.5;  // times the motor's phase current
 constexpr double kWeakShare = 0.4;
 constexpr double kCrest = 1.4142135623731;  // crest over RMS of a sine
+constexpr double kBelow = 0.98;             // share of the greatest crest that is advised: no trimmer is exact
 
 // A stage that regulates coil current, and the motor on it.
 struct Setting {
@@ -93,11 +94,13 @@ Finding words(const SolvedBench& s, const Setting& m) {
   const auto one = [&](const Margin& margin, const std::string& headline, const std::string& text, Amps limit,
                        const std::string& limitName) {
     auto f = finding(headline, text, margin.subjects);
-    const auto wanted = std::min(m.phase.value_or(1e9), m.cooled.value_or(1e9));
-    if (m.chopper->senseResistor.typical() && wanted < 1e9)
-      f.ways = {{fmt::format("Trim its reference to {}: {} a coil.",
-                             show(Volts{wanted * kCrest * m.chopper->perVolt * *m.chopper->senseResistor.typical()}), show(Amps{wanted})),
-                 figureOf(s.bench, m.ref.device, "reference")}};
+    // What the motor, the cooling and the driver's crest take, whichever is least.
+    const auto wanted = std::min({m.phase.value_or(1e9), m.cooled.value_or(1e9), kBelow * m.peak.value_or(1e9) / kCrest});
+    if (m.chopper->senseResistor.typical() && wanted < 1e9) {
+      const Volts reference{wanted * kCrest * m.chopper->perVolt * *m.chopper->senseResistor.typical()};
+      f.ways = {{fmt::format("Trim its reference to {}: {} a coil.", show(reference), show(Amps{wanted})),
+                 figureOf(s.bench, m.ref.device, "reference"), fmt::format("{:.4g} V", reference.value)}};
+    }
     f.formula = fmt::format("I_trip = {} / ({:g} x {}) = {}; RMS {}", displayText(m.chopper->reference), m.chopper->perVolt,
                             displayText(m.chopper->senseResistor), show(m.trip), show(m.rms));
     f.args = {{"trip", m.trip}, {"rms", m.rms}, {"limit", limit}};

@@ -12,6 +12,7 @@ namespace bold::checks::fuse {
 namespace {
 
 constexpr double kLasts = 0.75;    // of its rating, for long
+constexpr double kAbove = 1.02;    // above what a fuse just lasts with
 constexpr double kMostOf = 0.8;    // of a motor's current: the way it takes
 constexpr double kWireGoes = 2.5;  // times what a wire carries
 
@@ -137,7 +138,7 @@ std::optional<Fit> lasting(const SolvedBench& s, const FuseElement& fu, const be
                          running.point ? during(*running.point) : "", name, show(amps), show(Amps{*rating})),
              fmt::format("{} > 0.75 x {}", show(amps), show(Amps{*rating})),
              {fmt::format("Take a fuse of {} or more, as far as the wires behind it allow.", show(amps / kLasts)),
-              figureOf(s.bench, fu.device, "rating")});
+              figureOf(s.bench, fu.device, "rating"), fmt::format("{:.4g} A", amps.value / kLasts * kAbove)});
 }
 
 // The thinnest wire that it has to melt before.
@@ -157,7 +158,8 @@ std::optional<Fit> wires(const SolvedBench& s, const FuseElement& fu, const benc
              fmt::format("{} melts above {}; the thinnest wire behind it carries {}: the wire goes first.", name, show(Amps{*rating}),
                          show(Amps{*wire})),
              fmt::format("{} > {}{}", show(Amps{*rating}), stop ? "2.5 x " : "", show(Amps{*wire})),
-             {fmt::format("Take a fuse of {} at most, or thicker wires.", show(Amps{*wire})), figureOf(s.bench, fu.device, "rating")});
+             {fmt::format("Take a fuse of {} at most, or thicker wires.", show(Amps{*wire})), figureOf(s.bench, fu.device, "rating"),
+              fmt::format("{:.4g} A", *wire)});
 }
 
 Finding noFuse(const SolvedBench& s, const bench::Nets::Pole& pole) {

@@ -52,7 +52,8 @@ Said judge(const SolvedBench& s) {
                 fmt::format("With {} {} turns {} into heat; it is made for {}{}.", during(*m.power.point), name, show(power), show(rating),
                             m.margin.stops() ? ": it chars and may set light to what it lies on" : ": it gets too hot to touch"),
                 m.margin.subjects);
-    f.ways = {{fmt::format("Take a resistor for {} or more, or a larger value.", show(power)), figureOf(s.bench, m.device, "power")}};
+    f.ways = {{fmt::format("Take a resistor for {} or more, or a larger value.", show(power)), figureOf(s.bench, m.device, "power"),
+               fmt::format("{:.4g} W", 1.01 * power.value)}};
     f.formula = fmt::format("{} > {}{}", show(power), m.margin.stops() ? "2 x " : "", show(rating));
     f.args = {{"power", power}, {"limit", rating}};
     f.bar = barOf(m.margin, rating.value, "rating");

@@ -12,16 +12,17 @@ namespace {
 constexpr double kInjected = 1e-3;   // A into a protection diode that no pin promises to stand
 constexpr double kNoticed = 0.1e-3;  // A: below this no clamp conducts
 constexpr double kClamp = 0.5;       // V across a clamp that conducts
+constexpr double kHardly = 1;        // A: nothing between it and what drives it
 constexpr double kPushed = 0.2;      // V above its rail from which a pin takes current in
 
-enum class Against { Absolute, Tolerated, Rail, Lifted };
+enum class Against { Absolute, Supply, Below, Tolerated, Rail, Lifted };
 
 struct Input {
   Margin margin;
   Against against;
   TerminalIndex terminal;
   Extreme worst;
-  const Figure* source;
+  const Figure* source;        // nullptr: no part says it
   std::optional<Volts> volts;  // of a pin that is pushed above its rail
 };
 
@@ -47,8 +48,8 @@ bool hard(const SolvedBench& s, TerminalIndex t) {
                                                      [&](TerminalIndex o) { return s.bench.facts(o).supply || s.bench.facts(o).pin; });
 }
 
-Input absolute(const SolvedBench& s, TerminalIndex t, const Figure& most) {
-  const auto worst = highest(s, t, s.bench.terminal(s.bench.deviceOf(t), s.bench.facts(t).input->ground));
+Input absolute(const SolvedBench& s, TerminalIndex t, const Figure& most, const parts::Node& ground) {
+  const auto worst = highest(s, t, s.bench.terminal(s.bench.deviceOf(t), ground));
   return {marginOf(s, t, "input voltage", Unit::Volt, worst,
                    {atMost(LimitKind::Absolute, hard(s, t) ? Severity::Stop : Severity::Caution, most.typical(), "absolute maximum",
                            most.source)}),
@@ -57,6 +58,42 @@ Input absolute(const SolvedBench& s, TerminalIndex t, const Figure& most) {
           worst,
           &most,
           {}};
+}
+
+// What would flow in through a protection diode: the terminal is solved as if it had none.
+double intoClamp(const OperatingPoint& p, TerminalIndex t, TerminalIndex rail, double above) {
+  const auto ohms = p.resistance(t, rail);
+  return ohms && *ohms > Ohms{1} ? above / ohms->value : kHardly;
+}
+
+// A part limits it by its own supply: past that by so much its protection diode conducts.
+Input aboveSupply(const SolvedBench& s, TerminalIndex t, const parts::LimitFacts& limit) {
+  const auto of = s.bench.terminal(s.bench.deviceOf(t), limit.of);
+  auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
+    const auto v = p.across(t, of);
+    return v ? v->value : 0;
+  });
+  const auto above = limit.above.typical().value_or(0);
+  // Behind a resistor the diode holds it, and what flows is what counts.
+  const bool held = worst.point && worst.value > above && !hard(s, t) && intoClamp(*worst.point, t, of, worst.value - above) < kInjected;
+  auto m = marginOf(s, t, "input voltage above its supply", Unit::Volt, worst,
+                    {atMost(LimitKind::Absolute, Severity::Stop, limit.above.typical(), "above its supply", limit.above.source)});
+  if (held) m.limits.clear();
+  return {std::move(m), Against::Supply, t, worst, &limit.above, {}};
+}
+
+// Below its ground the other protection diode conducts.
+Input belowGround(const SolvedBench& s, TerminalIndex t, TerminalIndex ground) {
+  auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
+    const auto v = p.across(ground, t);
+    return v ? v->value : 0;
+  });
+  const bool held = worst.point && worst.value > kClamp && !hard(s, t) && !sourceAt(s, t, false) &&
+                    intoClamp(*worst.point, t, ground, worst.value - kClamp) < kInjected;
+  auto m = marginOf(s, t, "input voltage below ground", Unit::Volt, worst,
+                    {atMost(LimitKind::Absolute, Severity::Stop, kClamp, "what its protection diode begins at")});
+  if (held) m.limits.clear();
+  return {std::move(m), Against::Below, t, worst, nullptr, {}};
 }
 
 // A pin without a clamp stands more than its rail, but not everything.
@@ -134,7 +171,13 @@ std::vector<Input> measure(const SolvedBench& s) {
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& facts = s.bench.facts(t);
     if (!s.bench.connected(t)) continue;
-    if (facts.input && facts.input->absolute.typical()) out.push_back(absolute(s, t, facts.input->absolute));
+    if (facts.input && facts.input->absolute.typical()) out.push_back(absolute(s, t, facts.input->absolute, facts.input->ground));
+    if (facts.limit && facts.limit->absolute.typical()) out.push_back(absolute(s, t, facts.limit->absolute, facts.limit->ground));
+    if (facts.limit && !facts.limit->of.empty()) out.push_back(aboveSupply(s, t, *facts.limit));
+    if (facts.input || facts.limit) {
+      auto below = belowGround(s, t, s.bench.terminal(s.bench.deviceOf(t), facts.input ? facts.input->ground : facts.limit->ground));
+      if (below.worst.value > kClamp) out.push_back(std::move(below));
+    }
     const auto group = pinGroup(s.bench, t);
     if (!group || group->pins->behind) continue;
     const bool clampless = std::ranges::count(group->pins->tolerant, facts.id) > 0;
@@ -177,6 +220,28 @@ Finding liftedTo(const SolvedBench& s, const Input& m) {
   return f;
 }
 
+Finding outside(const SolvedBench& s, const Input& m) {
+  const bool above = m.against == Against::Supply;
+  const Volts v{m.worst.value};
+  const Volts most{*m.margin.passed()->most};
+  const auto name = s.bench.called(m.terminal);
+  const auto& limit = s.bench.facts(m.terminal).limit;
+  const auto ground = limit ? limit->ground : s.bench.facts(m.terminal).input->ground;
+  const auto against = s.bench.called(s.bench.terminal(s.bench.deviceOf(m.terminal), above ? limit->of : ground));
+  auto f = finding(fmt::format("{} gets {} {} {}", name, show(v), above ? "more than" : "less than", against),
+                   fmt::format("With {} {} stands {} {} {}; {} is the most before its protection diode conducts.", during(*m.worst.point),
+                               name, show(v), above ? "above" : "below", against, show(most)),
+                   m.margin.subjects);
+  f.ways = {{above ? fmt::format("Feed {} from the supply of what drives {}, or put a level shifter before it.", against, name)
+                   : fmt::format("Keep {} between its ground and its supply.", name)}};
+  // The same of every input of that part: one wire, its supply's, is what is wrong.
+  f.formula = fmt::format("more than {} {} {}", show(most), above ? "above" : "below", against);
+  f.args = {{"voltage", v}, {"limit", most}};
+  f.bar = barOf(m.margin, most.value, std::string(m.margin.passed()->name));
+  if (m.source) f.sources = sourcesOf({m.source});
+  return f;
+}
+
 }  // namespace
 
 // Inputs above their absolute maximum, and controller pins pushed above their own rail.
@@ -184,6 +249,7 @@ Said judge(const SolvedBench& s) {
   return asOne(say(measure(s), [&](const Input& m) {
     if (m.against == Against::Rail) return pushedIn(s, m);
     if (m.against == Against::Lifted) return liftedTo(s, m);
+    if (m.against == Against::Supply || m.against == Against::Below) return outside(s, m);
     const bool pin = m.against == Against::Tolerated;
     const Volts v{m.worst.value};
     const auto& limit = *m.margin.passed();

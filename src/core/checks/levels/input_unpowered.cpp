@@ -19,7 +19,7 @@ Findings judge(const SolvedBench& s) {
     const auto pin = drivenBy(s, t);
     if (pin < 0 || s.bench.deviceOf(pin) == d) continue;
     for (const auto& p : s.points) {
-      if (!p->solved() || p->command().supply < 0) continue;
+      if (!p->solved() || !bench::partlyFed(*p)) continue;
       const auto v = p->across(t, ground);
       const auto r = p->across(rail, ground);
       if (!v || v->value < 1.5 || (r && v->value < r->value + 0.6 && r->value > 1.0)) continue;
@@ -29,13 +29,13 @@ Findings judge(const SolvedBench& s) {
                                    p->command().title, s.bench.called(t), show(*v), called(s.bench, d)),
                        {s.bench.address(t), s.bench.address(rail)});
       f.ways = {{fmt::format("Switch {} on before the controller writes to it, or feed both from one switch.", called(s.bench, d))}};
-      f.formula = fmt::format("{} at the input, {} at its supply", show(*v), r ? show(*r) : "nothing");
+      f.formula = fmt::format("{}: driven, with {} at its supply", s.bench.called(rail), r ? show(*r) : "nothing");
       f.args = {{"voltage", *v}};
       out.push_back(std::move(f));
       break;
     }
   }
-  return out;
+  return asOne(std::move(out));  // of one part: one wire, or one switch, is the cause
 }
 
 Check check() {

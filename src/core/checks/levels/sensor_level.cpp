@@ -193,6 +193,17 @@ bool ofContact(const parts::Part& part, const bench::Nets& fixed, const Bench& b
   });
 }
 
+// One end of its contact goes nowhere.
+Finding halfWired(const SolvedBench& s, int d, const std::vector<std::string>& ends) {
+  const auto& name = called(s.bench, d);
+  auto f = finding(Severity::Stop, fmt::format("One end of {} goes nowhere", name),
+                   fmt::format("{} is wired at one end of its contact only: nothing changes when it is moved.", name), ends);
+  f.subjects.push_back(idOf(s.bench, d));
+  f.ways = {{fmt::format("Wire the other end of the contact of {} to the level that it is to give.", name)}};
+  f.formula = "an open end";
+  return f;
+}
+
 // Wired along one side: the way between two terminals that are always joined, past its contact.
 void bypassed(const SolvedBench& s, Findings& out) {
   const bench::Nets fixed(s.bench, false);
@@ -215,7 +226,11 @@ void bypassed(const SolvedBench& s, Findings& out) {
         wired[fixed.of(here)].insert(wired[fixed.of(here)].end(), static_cast<std::size_t>(s.bench.linksAt(here)), s.bench.address(here));
     }
     const auto past = std::ranges::find_if(wired, [](const auto& net) { return net.second.size() > 1; });
-    if (wiredRight.contains(d) || past == wired.end()) continue;
+    if (wiredRight.contains(d)) continue;
+    if (past == wired.end()) {
+      if (!wired.empty()) out.push_back(halfWired(s, d, wired.begin()->second));
+      continue;
+    }
     auto ends = past->second;
     ends.erase(std::unique(ends.begin(), ends.end()), ends.end());
     const auto& name = called(s.bench, d);

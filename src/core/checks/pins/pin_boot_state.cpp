@@ -4,6 +4,7 @@
 #include <map>
 #include <set>
 
+#include "core/bench/steering.h"
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
@@ -30,18 +31,22 @@ bool drives(const parts::Channel& c, const parts::TruthRow& row) {
 struct Hold {
   TerminalIndex input = -1;
   Level level = Level::Low;
+  TerminalIndex tied = -1;  // it stands on a rail already: a resistor changes nothing there
 };
-Hold holdOf(const Bench& bench, ChannelRef ref) {
+Hold holdOf(const SolvedBench& s, ChannelRef ref) {
+  const auto& bench = s.bench;
   const auto& channel = bench::channelOf(bench, ref);
   const auto rows = parts::truthTable(*bench.devices[ref.device].part, channel);
   for (const char* role : {"speed", "enable", "standby", "sleep", "in"}) {
-    const auto s = channel.signals.find(role);
-    if (s == channel.signals.end()) continue;
+    const auto signal = channel.signals.find(role);
+    if (signal == channel.signals.end()) continue;
+    const auto& id = signal->second;
+    const auto input = bench.terminal(ref.device, id);
+    if (s.nets.rail(s.nets.of(input))) return {-1, Level::Low, input};
     for (const auto level : {Level::Low, Level::High}) {
-      const bool still = std::ranges::none_of(rows, [&](const parts::TruthRow& r) {
-        return r.inputs.contains(s->second) && r.inputs.at(s->second) == level && drives(channel, r);
-      });
-      if (still) return {bench.terminal(ref.device, s->second), level};
+      const bool still = std::ranges::none_of(
+          rows, [&](const parts::TruthRow& r) { return r.inputs.contains(id) && r.inputs.at(id) == level && drives(channel, r); });
+      if (still) return {input, level};
     }
   }
   return {};
@@ -163,7 +168,7 @@ Findings judge(const SolvedBench& s) {
   std::vector<TerminalIndex> told;
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    if (m.kind == MotorKind::Servo) continue;
+    if (m.kind == MotorKind::Servo || bench::steeringOf(s.bench, s.nets, m) != bench::Steering::Pins) continue;
     for (const auto& p : s.points) {
       if (!p->solved() || p->command().action != Action::Boot) continue;
       const auto doing = p->doing(static_cast<int>(k));
@@ -177,7 +182,7 @@ Findings judge(const SolvedBench& s) {
         if (const auto input = floatingInput(s, *p, m, ref); input >= 0) open = {input};
       const auto floats = open.empty() ? -1 : open.back();
       if (!runs && !coils && floats < 0) continue;
-      const auto hold = m.reached.empty() || gate || m.half ? Hold{} : holdOf(s.bench, m.reached.front());
+      const auto hold = m.reached.empty() || gate || m.half ? Hold{} : holdOf(s, m.reached.front());
       // One word a stage: the same pull resistor settles all that it drives.
       const auto place = hold.input >= 0 ? hold.input
                          : floats >= 0   ? floats
@@ -218,6 +223,11 @@ Findings judge(const SolvedBench& s) {
                       : m.half && !m.half->high ? Level::High
                                                 : Level::Low);
       if (f.repair && hold.input >= 0 && drivenBy(s, hold.input) < 0) f.repair.reset();
+      if (hold.tied >= 0 && !runs) {  // a pull at one input alone may set the motor going
+        f.repair.reset();
+        f.ways = {{fmt::format("Take {} off its rail and pull it to where it keeps {} off, or pull every other input of {} down by 10 kΩ.",
+                               s.bench.called(hold.tied), called(s, m), bench::called(s.bench, m.reached.front()))}};
+      }
       out.push_back(std::move(f));
       break;
     }

@@ -10,9 +10,19 @@
 namespace bold::checks::pin_conflict {
 namespace {
 
-// Roles that several motors of one stage may share without harm.
-bool shareable(const std::string& role) {
+// "enable" of "enable2": of one stage with two.
+std::string_view plain(std::string_view role) {
+  return role.substr(0, role.find_last_not_of("0123456789") + 1);
+}
+
+// Roles that several motors, or both sides of one stage, may share without harm.
+bool shareable(std::string_view role) {
   return role == "standby" || role == "enable" || role == "sleep" || role == "reset";
+}
+
+// Two carriers on one step and one direction pin make the same moves: a gantry.
+bool moveAlike(const harness::Intent& a, const harness::Intent& b, const std::string& role) {
+  return (role == "step" || role == "dir") && a.bothDirections == b.bothDirections && a.hold == b.hold;
 }
 
 // On one channel and meant alike: two motors in parallel.
@@ -101,8 +111,10 @@ Findings judge(const SolvedBench& s) {
   for (const auto& [t, jobsHere] : jobs) {
     const auto& list = jobsHere;  // a lambda below needs it, and not every compiler lets it take a binding
     const bool shared = std::ranges::all_of(list, [&](const Job& j) {
-      return j.signal->role == list.front().signal->role &&
-             (shareable(j.signal->role) || actTogether(s, list.front().intent->motor, j.intent->motor));
+      const auto& first = list.front();
+      if (shareable(plain(j.signal->role)) && plain(j.signal->role) == plain(first.signal->role)) return true;
+      return j.signal->role == first.signal->role &&
+             (moveAlike(*first.intent, *j.intent, j.signal->role) || actTogether(s, first.intent->motor, j.intent->motor));
     });
     const bool read = std::ranges::all_of(list, &Job::reads);  // two buttons on one pin: either will do
     if (list.size() < 2 || shared || read) continue;

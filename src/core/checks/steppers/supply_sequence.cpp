@@ -13,7 +13,7 @@ Findings judge(const SolvedBench& s) {
     for (const auto& logic : supplyInputs(s.bench, "logic")) {
       if (s.bench.deviceOf(logic.positive) != d) continue;
       for (const auto& p : s.points) {
-        if (!p->solved() || p->command().supply < 0) continue;
+        if (!p->solved() || !bench::partlyFed(*p)) continue;
         const auto motor = p->across(input.positive, input.negative);
         const auto l = p->across(logic.positive, logic.negative);
         if (!motor || motor->value < 2 || (l && l->value > 2)) continue;

@@ -23,7 +23,7 @@ struct Brown {
 Sag lowest(const SolvedBench& s, TerminalIndex a, TerminalIndex b, Corner corner) {
   Sag low;
   for (const auto& p : s.points) {
-    if (!p->solved() || p->corner() != corner || p->command().supply >= 0 || p->command().moment != Moment::Stalled) continue;
+    if (!p->solved() || p->corner() != corner || bench::partlyFed(*p) || p->command().moment != Moment::Stalled) continue;
     const auto v = p->across(a, b);
     if (v && (!low.volts || *v < *low.volts)) low = {v, p.get()};
   }

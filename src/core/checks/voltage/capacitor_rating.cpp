@@ -76,7 +76,7 @@ Said judge(const SolvedBench& s) {
                               m.margin.stops() ? "" : fmt::format("; {:g} times the voltage is the rule", m.toSpare)),
                   m.margin.subjects);
       f.ways = {{fmt::format("Take a capacitor for {} or more in the place of {}.", show(volts * m.toSpare), name),
-                 figureOf(s.bench, m.device, "rated")}};
+                 figureOf(s.bench, m.device, "rated"), fmt::format("{:.4g} V", 1.01 * volts.value * m.toSpare)}};
       f.formula = fmt::format("{} against {}", show(volts), show(rated));
       f.bar = barOf(m.margin, *limit.most, std::string(limit.name));
     }

@@ -78,7 +78,7 @@ Said judge(const SolvedBench& s) {
                      fmt::format("{} gets {} while running; it is made for {} at most.", name, show(v), show(m.most)), m.margin.subjects);
     f.ways = {{fmt::format("Hold the duty of {} to {:.0f} % at most, in the program, and state it.", name,
                            std::floor(100 * m.duty * m.most.value / v.value)),
-               fieldOf(s, *m.motor, "duty")},
+               fieldOf(s, *m.motor, "duty"), fmt::format("{:.2f}", std::floor(100 * m.duty * m.most.value / v.value) / 100)},
               {fmt::format("Or take a supply that leaves it {} at most.", show(m.most))}};
     f.formula = fmt::format("{} > {:.1f} x {}", show(v), m.margin.stops() ? m.limits.stop : m.limits.caution, show(m.most));
     if (m.duty < 1) f.formula += fmt::format(" (duty held to {:.0f} %)", m.duty * 100);

@@ -54,11 +54,39 @@ std::vector<Joint> measure(const SolvedBench& s) {
   return out;
 }
 
+// Outputs of two regulators of one part on one net, though they give different voltages.
+Findings withinParts(const SolvedBench& s) {
+  struct Rail {
+    int device;
+    TerminalIndex out;
+    const Figure* set;
+  };
+  std::vector<Rail> rails;
+  eachElement<parts::Regulator>(s.bench, [&](int d, int, const parts::Regulator& r) {
+    if (const auto out = at(s.bench, d, r.out); out >= 0 && r.set.typical() && !r.charges) rails.push_back({d, out, &r.set});
+  });
+  Findings out;
+  for (const auto& a : rails)
+    for (const auto& b : rails) {
+      if (a.device != b.device || *a.set->least() <= *b.set->greatest() || !s.nets.same(a.out, b.out)) continue;
+      const Volts high{*a.set->typical()}, low{*b.set->typical()};
+      auto f = finding(Severity::Stop, fmt::format("{} and {} of {} are joined", show(high), show(low), called(s.bench, a.device)),
+                       fmt::format("Copper joins {} and {}: what is meant for {} gets {}.", s.bench.called(a.out), s.bench.called(b.out),
+                                   show(low), show(high)),
+                       {s.bench.address(a.out), s.bench.address(b.out)});
+      f.ways = {{fmt::format("Take the wire away that joins {} and {}.", s.bench.called(a.out), s.bench.called(b.out))}};
+      f.formula = fmt::format("{} and {} are one net", s.bench.called(a.out), s.bench.called(b.out));
+      f.sources = sourcesOf({a.set, b.set});
+      out.push_back(std::move(f));
+    }
+  return out;
+}
+
 }  // namespace
 
 // A supply joined to the plus of a higher one at one wire: nothing flows as drawn, and the second ground closes the loop.
 Said judge(const SolvedBench& s) {
-  return say(measure(s), [&](const Joint& m) {
+  auto out = say(measure(s), [&](const Joint& m) {
     const Volts full{*m.margin.value};
     const Volts most{*m.margin.passed()->most};
     const auto name = s.bench.called(m.supply);
@@ -78,6 +106,8 @@ Said judge(const SolvedBench& s) {
           RepairDraft(s.bench).remove(*wire).repair(fmt::format("Take away the wire {} at {}.", s.bench.connections[*wire].id, name));
     return f;
   });
+  for (auto& f : withinParts(s)) out.findings.push_back(std::move(f));
+  return out;
 }
 
 Check check() {

@@ -6,6 +6,7 @@
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
+#include "core/parts/roles.h"
 
 namespace bold::checks::supply_short {
 namespace {
@@ -158,8 +159,11 @@ void whileMoved(const SolvedBench& s, const bench::Nets::Pole& pole, Findings& o
         finding(Severity::Stop, fmt::format("{} shorts {}", called(s.bench, mover), name),
                 fmt::format("With {} {} gives {} and sinks from {} to {}.", p->command().title, name, show(i), show(*open), show(*left)),
                 {idOf(s.bench, pole.device), idOf(s.bench, mover)});
-    f.ways = {{fmt::format("Let {} join a pin to one level, and keep its other end off {}.", called(s.bench, mover),
-                           s.bench.called(pole.positive))}};
+    const bool steers = parts::isPeripheral(*s.bench.devices[mover].part);
+    f.ways = {{steers ? fmt::format("Let {} join a pin to one level, and keep its other end off {}.", called(s.bench, mover),
+                                    s.bench.called(pole.positive))
+                      : fmt::format("The contact of {} belongs in one lead of a load, not between {} and {}.", called(s.bench, mover),
+                                    s.bench.called(pole.positive), s.bench.called(pole.negative))}};
     f.formula = fmt::format("{} of {} left at {}", show(*left), show(*open), show(i));
     f.args = {{"current", i}, {"voltage", *left}};
     out.push_back(std::move(f));
