@@ -158,8 +158,37 @@ class CommandList {
       c.action = m.switchedOff ? Action::SwitchedOff : Action::Pressed;
       c.id = c.title = m.title;
       c.variant = variant++;
-      c.moved = std::move(m.contacts);
-      add(std::move(c), {Corner::Full, Corner::Nominal});
+      c.moved = m.contacts;
+      add(c, {Corner::Full, Corner::Nominal});
+      if (c.action == Action::Pressed && !m.relay) onDrivenPins(m, c, variant);
+    }
+  }
+
+  // A button over a pin that the program drives: whatever level it has while somebody presses.
+  void onDrivenPins(const MovedContacts& m, const Command& pressed, int& variant) {
+    std::set<TerminalIndex> pins;
+    for (const auto& i : m_bench.intents)
+      for (const auto& x : i.signals)
+        if (const auto t = m_bench.terminal(x.pin); t >= 0 && m_bench.facts(t).pin && m_bench.facts(t).pin->output) pins.insert(t);
+    if (pins.empty()) return;
+    const Nets fixed(m_bench, false);
+    std::set<int> ends;
+    for (const auto& [d, e] : m.contacts) {
+      const auto& c = std::get<parts::Contact>(m_bench.devices[d].part->elements[e].body);
+      for (const auto& n : {c.a, c.b})
+        if (const auto t = m_bench.terminal(d, n); t >= 0) ends.insert(fixed.of(t));
+    }
+    for (const auto pin : pins) {
+      if (!ends.contains(fixed.of(pin))) continue;
+      const auto it = pressed.pins.find(pin);
+      for (const auto state : {PinState::Low, PinState::High}) {
+        if (it != pressed.pins.end() && it->second == state) continue;
+        auto c = pressed;
+        c.pins[pin] = state;
+        c.variant = variant++;
+        c.id = c.title = fmt::format("{}, {} {}", pressed.title, m_bench.called(pin), state == PinState::High ? "high" : "low");
+        add(std::move(c), {Corner::Nominal});
+      }
     }
   }
 

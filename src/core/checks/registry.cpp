@@ -14,6 +14,7 @@
   X(regulator_reversed)          \
   X(controller_unpowered)        \
   X(rails_joined)                \
+  X(terminal_unknown)            \
   X(output_short)                \
   X(paralleled_channels)         \
   X(shoot_through)               \

@@ -24,8 +24,8 @@ struct Figures {
     among(levels, ground, absolute);
   }
   void operator()(LimitFacts& s) const {
-    auto& [ground, absolute, of, above, low, high] = s;
-    among(ground, absolute, of, above, low, high);
+    auto& [ground, absolute, of, above, below, low, high] = s;
+    among(ground, absolute, of, above, below, low, high);
   }
   void operator()(SupplyFacts& s) const {
     auto& [purpose, back, recommended, absolute, bulk, ceramicOnly, afterLogic, feeds, feedsBy] = s;

@@ -40,6 +40,7 @@ struct LimitFacts {
   Figure absolute;   ///< V
   Node of;           ///< supply that it is limited by as well; empty: none
   Figure above;      ///< V that it may stand above that supply
+  Figure below;      ///< V that it may stand below its ground; unknown: half a volt, its protection diode
   std::string low;   ///< what the board does while it is held low: "is held in reset"; empty: nothing of note
   std::string high;  ///< the same of high
 };

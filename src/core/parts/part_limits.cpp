@@ -68,6 +68,7 @@ class Limits {
     if (t.limit) {
       figure(t.id, "absolute maximum", t.limit->absolute);
       figure(t.id, "above " + std::string(t.limit->of) + " at most", t.limit->above);
+      figure(t.id, "below its ground at most", t.limit->below);
     }
   }
   void levels(const std::string& id, const LevelSet& set) {

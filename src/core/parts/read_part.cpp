@@ -187,6 +187,7 @@ class PartReader {
                        m_figures.at(l, "absolute", Unit::Volt),
                        l.text("of"),
                        m_figures.at(l, "above", Unit::Volt),
+                       m_figures.at(l, "below", Unit::Volt),
                        l.text("low"),
                        l.text("high")};
       if (facts.of.empty() == facts.above.known()) l.report("above", "goes with the supply that it is above of");

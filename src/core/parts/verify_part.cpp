@@ -69,6 +69,8 @@ void verifyPart(const Part& p, const ObjectReader& root) {
     if (t.pin) among(t.pin->pulls, {"up", "down", "both", "none"}, "pulls");
     if (t.input) check(t.input->ground, "terminals");
     if (t.supply) check(t.supply->back, "terminals");
+    if (t.limit) check(t.limit->ground, "terminals");
+    if (t.limit) check(t.limit->of, "terminals");
   }
   for (const auto& [name, set] : p.levels) check(set.rail, "levels");
   for (const auto& in : p.microsteps.inputs) check(in, "microsteps");

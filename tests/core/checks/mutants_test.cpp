@@ -60,7 +60,6 @@ const std::map<std::string, std::string> kExcused{
     {"mosfet-module-520-shifted: exchanged q1.B and q1.C", "named at the pump, which runs, and at the pin, which no longer reaches it"},
     {"mosfet-module-520-shifted: moved psu.N to psu.P (other end r4.B)", "named at the pump, which runs while the controller starts"},
     {"mosfet-module-520-shifted: moved psu.P to psu.N (other end r3.B)", "named at the pump, which runs while the controller starts"},
-    {"mosfet-module-520-shifted: moved s1.SIG to s1.VCC (other end r4.A)", "the module has a pull-down of its own"},
     {"mosfet-module-520-shifted: removed psu.P s1.VIN", "it feeds the module's V+ and nothing else, and nothing hangs there"},
     {"pmos-irf9540n: exchanged valve.P and valve.N", "a coil is on either way round"},
     {"register-shifted: exchanged k1.A1 and k1.A2", "a coil is on either way round"},

@@ -40,15 +40,16 @@ Findings judge(const SolvedBench& s) {
     const auto& motor = called(s, m);
     const auto& name = called(s.bench, all[k].device);
     if (any && (!every || !forward || !reverse)) continue;
-    auto f = any ? finding(Severity::Stop, fmt::format("{} cannot leave {}", motor, name),
-                           fmt::format("With {} open {} stands still both ways: at its end it stops, and never comes back.", name, motor), {})
-                 : finding(Severity::Stop, fmt::format("{} does not stop {}", name, motor),
-                           fmt::format("With {} open {} goes on running{}: current gets past the switch.", name, motor,
-                                       forward && reverse ? " both ways" : ""),
-                           {});
+    auto f =
+        any ? finding(Severity::Stop, fmt::format("{} cannot leave {}", motor, name),
+                      fmt::format("With {} open {} stands still both ways: at its end it stops, and never comes back.", name, motor), {})
+            : finding(Severity::Stop, fmt::format("{} does not stop {}", name, motor),
+                      fmt::format("With {} open {} goes on running{}: current gets past the switch.", name, motor,
+                                  forward && reverse ? " both ways" : ""),
+                      {});
     f.subjects = {idOf(s.bench, all[k].device), idOf(s.bench, m.device)};
-    f.ways = {{any ? fmt::format("Put a diode across {}, for the way that leads off it, and see that it is rated for the current of {}.", name,
-                                 motor)
+    f.ways = {{any ? fmt::format("Put a diode across {}, for the way that leads off it, and see that it is rated for the current of {}.",
+                                 name, motor)
                    : fmt::format("Leave one diode at most across {}, the one for the way that leads off it.", name)}};
     f.formula = any ? "no current either way" : "current past an open contact";
     out.push_back(std::move(f));

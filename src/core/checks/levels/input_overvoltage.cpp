@@ -60,6 +60,12 @@ Input absolute(const SolvedBench& s, TerminalIndex t, const Figure& most, const 
           {}};
 }
 
+TerminalIndex groundOf(const SolvedBench& s, TerminalIndex t) {
+  const auto& facts = s.bench.facts(t);
+  if (const auto group = pinGroup(s.bench, t)) return group->ground;
+  return s.bench.terminal(s.bench.deviceOf(t), facts.input ? facts.input->ground : facts.limit->ground);
+}
+
 // What would flow in through a protection diode: the terminal is solved as if it had none.
 double intoClamp(const OperatingPoint& p, TerminalIndex t, TerminalIndex rail, double above) {
   const auto ohms = p.resistance(t, rail);
@@ -84,14 +90,16 @@ Input aboveSupply(const SolvedBench& s, TerminalIndex t, const parts::LimitFacts
 
 // Below its ground the other protection diode conducts.
 Input belowGround(const SolvedBench& s, TerminalIndex t, TerminalIndex ground) {
+  const auto& said = s.bench.facts(t).limit;
+  const double most = said ? said->below.typical().value_or(kClamp) : kClamp;
   auto worst = largest(s, everyday, [&](const OperatingPoint& p) {
     const auto v = p.across(ground, t);
     return v ? v->value : 0;
   });
-  const bool held = worst.point && worst.value > kClamp && !hard(s, t) && !sourceAt(s, t, false) &&
-                    intoClamp(*worst.point, t, ground, worst.value - kClamp) < kInjected;
+  const bool held = worst.point && worst.value > most && !hard(s, t) && !sourceAt(s, t, false) &&
+                    intoClamp(*worst.point, t, ground, worst.value - most) < kInjected;
   auto m = marginOf(s, t, "input voltage below ground", Unit::Volt, worst,
-                    {atMost(LimitKind::Absolute, Severity::Stop, kClamp, "what its protection diode begins at")});
+                    {atMost(LimitKind::Absolute, Severity::Stop, most, "what its protection diode begins at")});
   if (held) m.limits.clear();
   return {std::move(m), Against::Below, t, worst, nullptr, {}};
 }
@@ -165,20 +173,25 @@ Input lifted(const SolvedBench& s, const Input& pushed, const PinGroup& group) {
   return {std::move(m), Against::Lifted, pushed.terminal, worst, most, rail};
 }
 
+// A wire ends on it, or on another terminal that its part joins to it.
+bool reached(const SolvedBench& s, TerminalIndex t) {
+  return std::ranges::any_of(s.nets.members(s.nets.of(t)), [&](TerminalIndex u) { return s.bench.connected(u); });
+}
+
 std::vector<Input> measure(const SolvedBench& s) {
   std::vector<Input> out;
   std::map<TerminalIndex, Input> rails;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& facts = s.bench.facts(t);
-    if (!s.bench.connected(t)) continue;
+    if (!reached(s, t)) continue;
     if (facts.input && facts.input->absolute.typical()) out.push_back(absolute(s, t, facts.input->absolute, facts.input->ground));
     if (facts.limit && facts.limit->absolute.typical()) out.push_back(absolute(s, t, facts.limit->absolute, facts.limit->ground));
     if (facts.limit && !facts.limit->of.empty()) out.push_back(aboveSupply(s, t, *facts.limit));
-    if (facts.input || facts.limit) {
-      auto below = belowGround(s, t, s.bench.terminal(s.bench.deviceOf(t), facts.input ? facts.input->ground : facts.limit->ground));
+    const auto group = pinGroup(s.bench, t);
+    if (facts.input || facts.limit || (group && !group->pins->behind)) {
+      auto below = belowGround(s, t, groundOf(s, t));
       if (below.worst.value > kClamp) out.push_back(std::move(below));
     }
-    const auto group = pinGroup(s.bench, t);
     if (!group || group->pins->behind) continue;
     const bool clampless = std::ranges::count(group->pins->tolerant, facts.id) > 0;
     out.push_back(clampless ? tolerated(s, t, *group) : aboveRail(s, t, *group));
@@ -226,8 +239,7 @@ Finding outside(const SolvedBench& s, const Input& m) {
   const Volts most{*m.margin.passed()->most};
   const auto name = s.bench.called(m.terminal);
   const auto& limit = s.bench.facts(m.terminal).limit;
-  const auto ground = limit ? limit->ground : s.bench.facts(m.terminal).input->ground;
-  const auto against = s.bench.called(s.bench.terminal(s.bench.deviceOf(m.terminal), above ? limit->of : ground));
+  const auto against = s.bench.called(above ? s.bench.terminal(s.bench.deviceOf(m.terminal), limit->of) : groundOf(s, m.terminal));
   auto f = finding(fmt::format("{} gets {} {} {}", name, show(v), above ? "more than" : "less than", against),
                    fmt::format("With {} {} stands {} {} {}; {} is the most before its protection diode conducts.", during(*m.worst.point),
                                name, show(v), above ? "above" : "below", against, show(most)),

@@ -41,7 +41,8 @@ std::optional<Hanging> onSignal(const SolvedBench& s, int d, const parts::Capaci
       if (!pulses || pin < 0) continue;
       for (const auto& n : {c.a, c.b}) {
         const auto t = at(s.bench, d, n);
-        if (t < 0 || !s.nets.same(t, pin)) continue;
+        // A signal that stands on a rail is what is wrong there.
+        if (t < 0 || !s.nets.same(t, pin) || s.nets.rail(s.nets.of(t))) continue;
         return hanging(
             c,
             finding(

@@ -16,6 +16,18 @@ struct Joint {
   TerminalIndex supply, back;
 };
 
+// What a terminal stands against which ground: of a supply, of an input, of a pin what its rail stands.
+std::pair<const Figure*, TerminalIndex> limitOf(const SolvedBench& s, TerminalIndex t) {
+  const auto& facts = s.bench.facts(t);
+  const int d = s.bench.deviceOf(t);
+  if (facts.supply) return {&facts.supply->absolute, s.bench.terminal(d, facts.supply->back)};
+  if (facts.input) return {&facts.input->absolute, s.bench.terminal(d, facts.input->ground)};
+  if (facts.limit && facts.limit->absolute.known()) return {&facts.limit->absolute, s.bench.terminal(d, facts.limit->ground)};
+  if (const auto group = pinGroup(s.bench, t); group && group->rail >= 0)
+    if (const auto& rail = s.bench.facts(group->rail).supply) return {&rail->absolute, group->ground};
+  return {nullptr, -1};
+}
+
 // The one wire between the two parts, if there is just one.
 std::optional<int> theWire(const SolvedBench& s, TerminalIndex supply) {
   std::optional<int> found;
@@ -33,22 +45,21 @@ std::vector<Joint> measure(const SolvedBench& s) {
     const auto full = fullVoltage(s.bench, pole);
     if (pole.positive < 0 || pole.negative < 0 || !full) continue;
     for (const auto t : s.nets.members(s.nets.of(pole.positive))) {
-      const auto& supply = s.bench.facts(t).supply;
-      if (!supply || s.bench.deviceOf(t) == pole.device || !supply->absolute.known()) continue;
-      const auto back = s.bench.terminal(s.bench.deviceOf(t), supply->back);
+      const auto [absolute, back] = limitOf(s, t);
+      if (!absolute || s.bench.deviceOf(t) == pole.device || !absolute->known()) continue;
       // With a way back through copper the voltage is there now, and others speak of it.
       if (back < 0 || s.nets.same(back, pole.negative)) continue;
       const bool fed = std::ranges::any_of(s.nets.sources(), [&](const auto& o) { return s.nets.same(o.negative, back); });
       if (!fed) continue;  // its ground is missing altogether: that is what there is to say
-      out.push_back({{.quantity = "voltage once the grounds are joined",
-                      .subjects = {s.bench.address(t), idOf(s.bench, pole.device)},
-                      .unit = Unit::Volt,
-                      .value = full->value,
-                      .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, supply->absolute.greatest(), "absolute maximum",
-                                              supply->absolute.source))},
-                     &pole,
-                     t,
-                     back});
+      out.push_back(
+          {{.quantity = "voltage once the grounds are joined",
+            .subjects = {s.bench.address(t), idOf(s.bench, pole.device)},
+            .unit = Unit::Volt,
+            .value = full->value,
+            .limits = rising(atMost(LimitKind::Absolute, Severity::Stop, absolute->greatest(), "absolute maximum", absolute->source))},
+           &pole,
+           t,
+           back});
     }
   }
   return out;
@@ -100,7 +111,7 @@ Said judge(const SolvedBench& s) {
     f.formula = against(full, ">", most);
     f.args = {{"voltage", full}, {"limit", most}};
     f.bar = barOf(m.margin, most.value, "absolute maximum");
-    f.sources = sourcesOf({&s.bench.facts(m.supply).supply->absolute});
+    f.sources = sourcesOf({limitOf(s, m.supply).first});
     if (const auto wire = theWire(s, m.supply); wire && s.bench.connections[*wire].kind == harness::ConnectionKind::Wire)
       f.repair =
           RepairDraft(s.bench).remove(*wire).repair(fmt::format("Take away the wire {} at {}.", s.bench.connections[*wire].id, name));
