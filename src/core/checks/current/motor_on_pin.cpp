@@ -12,9 +12,12 @@ Findings judge(const SolvedBench& s) {
     std::vector<TerminalIndex> pins;
     for (std::size_t i = 0; i < motor.windings.size(); ++i) {
       const auto& w = bench::windingOf(s.bench, motor, i);
-      for (const auto& lead : {w.a, w.b})
-        for (const auto t : s.nets.members(s.nets.of(s.bench.terminal(motor.device, lead))))
+      for (const auto& lead : {w.a, w.b}) {
+        const int net = s.nets.of(s.bench.terminal(motor.device, lead));
+        if (s.nets.rail(net)) continue;  // a pin on that rail is what is wrong, not the motor
+        for (const auto t : s.nets.members(net))
           if (pinGroup(s.bench, t)) pins.push_back(t);
+      }
     }
     if (pins.empty()) continue;
     std::vector<std::string> subjects{idOf(s.bench, motor.device)};

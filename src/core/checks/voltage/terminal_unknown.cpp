@@ -35,7 +35,8 @@ Findings judge(const SolvedBench& s) {
     const auto& device = s.bench.devices[s.bench.deviceOf(t)];
     const auto& facts = s.bench.facts(t);
     const bool active = parts::isController(*device.part) || !device.part->channels.empty();
-    if (!active || device.unknown || !s.bench.connected(t) || facts.id.starts_with("NC") || !nothingKnown(device, facts) || ledThrough(s, t))
+    if (!active || device.unknown || !s.bench.connected(t) || facts.id.starts_with("NC") || !nothingKnown(device, facts) ||
+        ledThrough(s, t))
       continue;
     auto f = finding(Severity::NotJudged, fmt::format("Nothing is known of {}", s.bench.called(t)),
                      fmt::format("What {} may be brought to is not known: nothing is said about what is wired to it.", s.bench.called(t)),
