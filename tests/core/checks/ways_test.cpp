@@ -1,8 +1,10 @@
+#include <algorithm>
 #include <catch2/catch.hpp>
 #include <map>
 #include <set>
 
 #include "core/checks/check.h"
+#include "core/checks/field_edit.h"
 #include "core/checks/wired_signals.h"
 #include "core/harness/intent.h"
 #include "support/benches.h"
@@ -101,6 +103,42 @@ TEST_CASE("a base resistor that is taken as the way says mends what was found, a
     ++told;
   }
   CHECK(told > 3);
+}
+
+TEST_CASE("a figure that a way names takes its finding away, on every bench of strangers") {
+  int told = 0;
+  for (const auto* folder : {"strangers", "strangers-3", "batch-1", "batch-2", "batch-4"})
+    for (const auto& name : namesIn(folder)) {
+      const auto h = wiredBench(textOf(folder, name));
+      const auto before = analyse(h, library());
+      for (const auto& f : before.findings) {
+        if (f.severity == Severity::Note || !f.explainedBy.empty()) continue;
+        for (const auto& way : f.ways) {
+          const auto edit = fieldEdit(h, way);
+          if (!edit) continue;
+          ++told;
+          auto obeyed = h;
+          harness::apply(obeyed, *edit);
+          INFO(folder << "/" << name << ": " << f.headline << ": " << way.text);
+          CHECK_FALSE(analyseFast(obeyed).find(f.identity()));
+        }
+      }
+    }
+  WARN(told << " figures named");
+  CHECK(told > 5);
+}
+
+TEST_CASE("a trimmer is never advised past the crest that its stage takes") {
+  for (const auto* reference : {"0.1 V", "0.4 V", "1.9 V", "2.5 V"}) {
+    const std::string bench = "from step-dir\nfigure s1.reference ";
+    const auto found = findingsOf(analyse(wiredBench(bench + reference), library()), "current-limit-setting");
+    REQUIRE(found.size() == 1);
+    REQUIRE_FALSE(found.front().ways.empty());
+    const auto& way = found.front().ways.front();
+    INFO(reference << ": " << way.text);
+    CHECK(std::ranges::none_of(findingsOf(analyseFast(wiredBench(bench + way.to)), "current-limit-setting"),
+                               [](const Finding& f) { return f.severity != Severity::Note; }));
+  }
 }
 
 TEST_CASE("what the wires say of a motor's pins is stated as if it were typed") {
