@@ -38,6 +38,8 @@ TEST_CASE("the currents step lists every command and shows the first motor runni
   REQUIRE(w.session.shownPoint());
   CHECK(box->currentData().toString().toStdString() == w.session.shownPoint()->command().id);
   CHECK(w.find<QLabel>("does")->text().contains("runs forward"));
+  w.session.selection.showCommand("all off", bench::Corner::Nominal);  // from elsewhere, as a finding does
+  CHECK(box->currentData().toString() == "all off");
 }
 
 TEST_CASE("a chosen command turns the arrows in the picture round") {

@@ -147,7 +147,10 @@ CurrentsPanel::CurrentsPanel(Session& session, QWidget* parent) : QWidget(parent
     fillCommands();
     refresh();
   });
-  connect(&m_session.selection, &Selection::commandShown, this, &CurrentsPanel::refresh);
+  connect(&m_session.selection, &Selection::commandShown, this, [this] {
+    fillCommands();  // asked for from elsewhere: the lists say what is shown
+    refresh();
+  });
   connect(&m_session.selection, &Selection::changed, this, &CurrentsPanel::refresh);
   fillCommands();
   refresh();
