@@ -29,8 +29,9 @@ std::vector<Mover> moversOf(const SolvedBench& s, const bench::Nets& fixed) {
   for (const auto& m : bench::movedContacts(s.bench, s.nets)) {
     Mover one{m.contacts.front().first, m.title, m.relay, {}, {}};
     bool slides = false;
-    for (const auto& [d, e] : m.contacts) {
-      const auto& body = s.bench.devices[d].part->elements[e].body;
+    for (const auto& contact : m.contacts) {
+      const int d = contact.first;
+      const auto& body = s.bench.devices[d].part->elements[contact.second].body;
       const auto join = [&](const parts::Node& a, const parts::Node& b, bool atRest, bool otherWay) {
         const auto from = at(s.bench, d, a), to = at(s.bench, d, b);
         if (from < 0 || to < 0) return;
