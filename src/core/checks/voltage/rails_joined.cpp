@@ -45,7 +45,9 @@ std::vector<Joint> measure(const SolvedBench& s) {
     const auto full = fullVoltage(s.bench, pole);
     if (pole.positive < 0 || pole.negative < 0 || !full) continue;
     for (const auto t : s.nets.members(s.nets.of(pole.positive))) {
-      const auto [absolute, back] = limitOf(s, t);
+      const auto limit = limitOf(s, t);
+      const auto* absolute = limit.first;
+      const auto back = limit.second;
       if (!absolute || s.bench.deviceOf(t) == pole.device || !absolute->known()) continue;
       // With a way back through copper the voltage is there now, and others speak of it.
       if (back < 0 || s.nets.same(back, pole.negative)) continue;
