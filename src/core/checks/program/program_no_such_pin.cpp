@@ -11,8 +11,8 @@ namespace bold::checks::program_no_such_pin {
 Findings judge(const ProgramOnBench& program) {
   const auto& s = program.solved();
   Findings out;
-  const auto slips = program.mismatch().slips;
-  const auto counted = program.numberings();
+  const auto& slips = program.mismatch().slips;
+  const auto& counted = program.numberings();
   const auto otherwise = [&](const harness::PinUse* use) {
     return std::ranges::any_of(
         counted, [&](const OtherNumbering& o) { return std::ranges::any_of(o.pins, [&](const auto& x) { return x.first->use == use; }); });
