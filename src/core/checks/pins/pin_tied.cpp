@@ -1,6 +1,7 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <optional>
 #include <set>
 
 #include "core/checks/check.h"
@@ -44,9 +45,15 @@ Findings judge(const ProgramOnBench& program) {
   const auto& s = program.solved();
   Findings out;
   const bench::Nets fixed(s.bench, false);
-  Bench bare = s.bench;
-  bare.links.clear();
-  const bench::Nets inside(bare, false);
+  std::optional<bench::Nets> bare;  // only where something is joined: every trial of a repair comes by here
+  const auto inside = [&](TerminalIndex a, TerminalIndex b) {
+    if (!bare) {
+      Bench without = s.bench;
+      without.links.clear();
+      bare.emplace(without, false);
+    }
+    return bare->same(a, b);
+  };
   std::set<std::pair<int, int>> told;  // net, device
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     if (!s.bench.connected(t) || !canDrive(s, t)) continue;
@@ -56,7 +63,7 @@ Findings judge(const ProgramOnBench& program) {
     std::vector<TerminalIndex> pins;
     for (const auto u : fixed.members(net))
       if (s.bench.deviceOf(u) == d && canDrive(s, u)) pins.push_back(u);
-    const auto apart = std::ranges::find_if(pins, [&](TerminalIndex u) { return !inside.same(t, u); });
+    const auto apart = std::ranges::find_if(pins, [&](TerminalIndex u) { return u != t && !inside(t, u); });
     if (apart != pins.end()) {
       // Both planned is pin-conflict; one that is only looked at does no harm.
       if ((stated(s, t) && stated(s, *apart)) || onlyRead(program, t) || onlyRead(program, *apart)) continue;
@@ -70,8 +77,8 @@ Findings judge(const ProgramOnBench& program) {
       continue;
     }
     const auto group = *pinGroup(s.bench, t);
-    const bool high = fixed.same(t, group.rail) && !inside.same(t, group.rail);
-    const bool low = fixed.same(t, group.ground) && !inside.same(t, group.ground);
+    const bool high = fixed.same(t, group.rail) && !inside(t, group.rail);
+    const bool low = fixed.same(t, group.ground) && !inside(t, group.ground);
     if ((!high && !low) || stated(s, t) || onlyRead(program, t)) continue;
     auto f = finding(Severity::Caution, fmt::format("{} is tied to {}", s.bench.called(t), high ? "its supply" : "ground"),
                      fmt::format("{} is on {} by copper: if the program makes it an output and writes it {}, {}.", s.bench.called(t),
