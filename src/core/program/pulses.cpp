@@ -14,7 +14,8 @@ constexpr std::size_t kCoils = 4;
 // From wait to wait: the pins that are written, with their levels afterwards.
 struct Step {
   std::map<std::string, int> levels;
-  double wait = -1;  // s; -1: not known
+  std::vector<std::string> order;  // in which they were written
+  double wait = -1;                // s; -1: not known
   int event = -1;
 };
 
@@ -28,6 +29,7 @@ std::vector<Step> stepsOf(const std::vector<Moment>& moments) {
       continue;
     }
     if (m.level < 0 || (m.level > 0 && m.level < 1)) continue;
+    if (!out.back().levels.contains(m.pin)) out.back().order.push_back(m.pin);
     out.back().levels[m.pin] = m.level > 0;
     if (out.back().event < 0) out.back().event = m.event;
   }
@@ -90,8 +92,9 @@ std::vector<CoilSequence> inOneRun(const std::vector<Moment>& moments, const std
     if (pins.size() != kCoils || count < kLeastStates) continue;
     if (std::ranges::any_of(pins, [&](const std::string& p) { return taken.contains(p); })) continue;
     CoilSequence one;
-    for (const auto& m : moments)
-      if (pins.contains(m.pin) && std::ranges::count(one.pins, m.pin) == 0) one.pins.push_back(m.pin);
+    // As the states write them, not as they were made outputs.
+    one.pins = std::find_if(steps.rbegin(), steps.rend(), [&](const Step& s) { return std::set(s.order.begin(), s.order.end()) == pins; })
+                   ->order;
     for (const auto& s : steps) {
       std::string state;
       for (const auto& p : one.pins) {

@@ -19,7 +19,7 @@ std::map<std::string, Pulses> pulsesOf(const std::vector<Moment>& moments);
 
 /// Four pins that take turns: a stepper's coils, written out by the program.
 struct CoilSequence {
-  std::vector<std::string> pins;    ///< in the order in which they are first written
+  std::vector<std::string> pins;    ///< in the order in which a state writes them
   std::vector<std::string> states;  ///< one digit a pin, each once until they repeat
   std::optional<double> wait;       ///< s, the shortest between two states
   int event = -1;                   ///< the first that writes one of them

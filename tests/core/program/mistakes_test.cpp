@@ -175,3 +175,29 @@ TEST_CASE("a function that is only called from too deep is open, and one that ca
   INFO(all(again));
   CHECK(again.empty());
 }
+
+TEST_CASE("the coils behind direction and PWM inputs are switched in an order that goes round") {
+  const auto gate = [](const std::string& states) {
+    return said(
+        "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-5a\npart s1 bridge-dir-pwm-2x10a\n"
+        "part m stepper-nema17-0a4 Gate\nwire psu.P s1.VM\nwire psu.N s1.GND-M\nwire uno.GND s1.GND\nwire uno.D7 s1.DIR1\nwire uno.D5 s1.PWM1\n"
+        "wire uno.D8 s1.DIR2\nwire uno.D6 s1.PWM2\nwire s1.M1A m.A-P\nwire s1.M1B m.A-N\nwire s1.M2A m.B-P\nwire s1.M2B m.B-N\n"
+        "intent m both stage=s1 dir=uno.D7 speed=uno.D5 dir2=uno.D8 speed2=uno.D6\nprogram uno gate.ino\n| void coils(int a, int b, int c, int d) {\n"
+        "|   digitalWrite(7, a); digitalWrite(5, b); digitalWrite(8, c); digitalWrite(6, d); delay(10);\n| }\n"
+        "| void setup() { for (int p = 5; p <= 8; p++) pinMode(p, OUTPUT); }\n| void loop() {\n" +
+        states + "| }\n");
+  };
+  // One winding at a time: along A, along B, back along A, back along B.
+  const auto right = gate("|   coils(1, 1, 0, 0); coils(0, 0, 1, 1); coils(0, 1, 0, 0); coils(0, 0, 0, 1);\n");
+  INFO(all(right));
+  CHECK(right.empty());
+  const auto wrong = gate("|   coils(1, 1, 0, 0); coils(0, 1, 0, 0); coils(0, 0, 1, 1); coils(0, 0, 0, 1);\n");
+  INFO(all(wrong));
+  REQUIRE(wrong.size() == 1);
+  CHECK(wrong[0].starts_with("program-coil-order: "));
+  // Written as if PWM came before direction: the names in another order mend it.
+  const auto exchanged = gate("|   coils(1, 1, 0, 0); coils(0, 0, 1, 1); coils(1, 0, 0, 0); coils(0, 0, 1, 0);\n");
+  INFO(all(exchanged));
+  REQUIRE(exchanged.size() == 1);
+  CHECK(exchanged[0].find("Name the pins in the order 5, 7, 6, 8") != std::string::npos);
+}

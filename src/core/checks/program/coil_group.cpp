@@ -42,8 +42,8 @@ bool high(const OperatingPoint& p, TerminalIndex input, TerminalIndex pin) {
 }
 
 // The quarter that each input stands for, so that every step which was solved gives the field its direction.
-std::optional<std::array<int, 4>> quartersOf(const SolvedBench& s, int motor, const std::vector<TerminalIndex>& inputs,
-                                             const std::vector<TerminalIndex>& pins) {
+std::optional<CoilInputs> fromSteps(const SolvedBench& s, int motor, const std::vector<TerminalIndex>& inputs,
+                                    const std::vector<TerminalIndex>& pins) {
   struct Seen {
     std::array<bool, 4> high;
     Arrow field;
@@ -66,14 +66,16 @@ std::optional<std::array<int, 4>> quartersOf(const SolvedBench& s, int motor, co
           for (std::size_t c = 0; c < 2; ++c) sum[c] += kDirections[q[k]][c];
       return signOf(sum[0]) == x.field[0] && signOf(sum[1]) == x.field[1];
     });
-    if (fits) return q;
+    if (fits) return CoilInputs{{{q[0]}, {q[1]}, {q[2]}, {q[3]}}};
   } while (std::ranges::next_permutation(q).found);
   return std::nullopt;
 }
 
-// Two bridges: each has a winding between its outputs, whose current follows the input of the one or of the other side.
-std::optional<std::array<int, 4>> quartersOfBridges(const SolvedBench& s, const Motor& m, const std::vector<TerminalIndex>& inputs) {
-  std::array<int, 4> out{-1, -1, -1, -1};
+// Two bridges: each has a winding between its outputs, whose current follows the input of the one or of the other side, or a direction
+// while its PWM input is high.
+std::optional<CoilInputs> fromBridges(const SolvedBench& s, const Motor& m, const std::vector<TerminalIndex>& inputs) {
+  CoilInputs out;
+  std::size_t known = 0;
   for (const auto& channel : bench::meantChannels(s.bench, m)) {
     const auto& facts = bench::channelOf(s.bench, channel.ref);
     if (facts.out.size() != 2) return std::nullopt;
@@ -86,15 +88,27 @@ std::optional<std::array<int, 4>> quartersOfBridges(const SolvedBench& s, const 
       if (s.nets.same(a, second) && s.nets.same(b, first)) quarter = static_cast<int>(w) + 2;
     }
     if (quarter < 0) return std::nullopt;
+    const auto other = (quarter + 2) % 4;
+    const auto place = [&](const std::string& input) {
+      const auto at = std::ranges::find(inputs, s.bench.terminal(channel.ref.device, input));
+      return at == inputs.end() ? -1 : static_cast<int>(at - inputs.begin());
+    };
     int side = 0;
     for (const auto& [role, input] : channel.inputs) {  // by role: the first input is the first output's
-      if (!role.starts_with("in")) continue;
-      const auto at = std::ranges::find(inputs, s.bench.terminal(channel.ref.device, input));
-      if (at == inputs.end() || side > 1) return std::nullopt;
-      out[at - inputs.begin()] = (quarter + 2 * side++) % 4;
+      const auto at = place(input);
+      if (role.starts_with("in")) {
+        if (at < 0 || side > 1) return std::nullopt;
+        out[at].high = side++ == 0 ? quarter : other;
+        ++known;
+      } else if (role.starts_with("dir")) {
+        const auto gate = std::ranges::find_if(channel.inputs, [](const auto& x) { return x.first.starts_with("speed"); });
+        if (at < 0 || gate == channel.inputs.end() || place(gate->second) < 0) return std::nullopt;
+        out[at] = {quarter, other, place(gate->second)};
+        known += 2;
+      }
     }
   }
-  return std::ranges::count(out, -1) == 0 ? std::optional(out) : std::nullopt;
+  return known == kCoilPins ? std::optional(out) : std::nullopt;
 }
 
 }  // namespace
@@ -118,26 +132,29 @@ std::vector<CoilGroup> coilGroups(const ProgramOnBench& program) {
         pins.push_back(u->pin);
       }
       if (c.inputs.size() != kCoilPins) continue;
-      auto q = quartersOf(s, c.motor, c.inputs, pins);
-      if (!q && s.motors[c.motor].kind == MotorKind::BipolarStepper) q = quartersOfBridges(s, s.motors[c.motor], c.inputs);
-      if (!q) continue;
-      c.quarters = *q;
+      auto does = fromSteps(s, c.motor, c.inputs, pins);
+      if (!does && s.motors[c.motor].kind == MotorKind::BipolarStepper) does = fromBridges(s, s.motors[c.motor], c.inputs);
+      if (!does) continue;
+      c.does = *does;
       out.push_back(std::move(c));
     }
   return out;
 }
 
-std::vector<int> fieldOf(const std::vector<std::string>& states, const std::array<int, 4>& quarters) {
+std::vector<int> fieldOf(const std::vector<std::string>& states, const CoilInputs& does) {
   // By its two components: where the arrow points, in eighths.
   static constexpr std::array<std::array<int, 3>, 3> kEighths{{{5, 4, 3}, {6, -1, 2}, {7, 0, 1}}};
   std::vector<int> out;
   for (const auto& state : states) {
     int x = 0, y = 0;
-    for (std::size_t k = 0; k < state.size() && k < 4; ++k)
-      if (state[k] == '1') {
-        x += kDirections[quarters[k]][0];
-        y += kDirections[quarters[k]][1];
-      }
+    const auto high = [&](std::size_t k) { return state[k] == '1'; };
+    for (std::size_t k = 0; k < state.size() && k < kCoilPins; ++k) {
+      const auto& input = does[k];
+      const int quarter = high(k) ? input.high : input.low;
+      if (quarter < 0 || (input.gate >= 0 && !high(static_cast<std::size_t>(input.gate)))) continue;
+      x += kDirections[quarter][0];
+      y += kDirections[quarter][1];
+    }
     out.push_back(kEighths[(x > 0) - (x < 0) + 1][(y > 0) - (y < 0) + 1]);
   }
   return out;

@@ -14,13 +14,14 @@ std::vector<std::string> rightOrder(const CoilGroup& c) {
   std::vector<std::string> best;
   int fewest = 5;
   do {
-    std::array<int, 4> quarters{};
+    CoilInputs does;
     int moved = 0;
-    for (std::size_t k = 0; k < 4; ++k) {
-      quarters[k] = c.quarters[at[k]];
-      moved += at[k] != static_cast<int>(k);
+    for (int k = 0; k < 4; ++k) {
+      does[k] = c.does[at[k]];
+      if (does[k].gate >= 0) does[k].gate = static_cast<int>(std::ranges::find(at, does[k].gate) - at.begin());
+      moved += at[k] != k;
     }
-    if (moved >= fewest || !goesRound(fieldOf(c.group->states, quarters))) continue;
+    if (moved >= fewest || !goesRound(fieldOf(c.group->states, does))) continue;
     fewest = moved;
     best.clear();
     for (std::size_t k = 0; k < 4; ++k) best.push_back(c.group->words[at[k]]);
@@ -41,7 +42,7 @@ Findings judge(const ProgramOnBench& program) {
   const auto& s = program.solved();
   Findings out;
   for (const auto& c : coilGroups(program)) {
-    if (c.group->states.size() < 4 || goesRound(fieldOf(c.group->states, c.quarters))) continue;
+    if (c.group->states.size() < 4 || goesRound(fieldOf(c.group->states, c.does))) continue;
     const auto& motor = called(s, s.motors[c.motor]);
     const auto right = rightOrder(c);
     auto f = programFinding(
@@ -51,7 +52,7 @@ Findings judge(const ProgramOnBench& program) {
         {idOf(s.bench, s.motors[c.motor].device), s.bench.address(c.inputs.front())}, *c.any->use);
     if (c.group->place.line > 0) f.spots = {c.group->place};
     std::string field;
-    for (const int e : fieldOf(c.group->states, c.quarters))
+    for (const int e : fieldOf(c.group->states, c.does))
       field += (field.empty() ? "" : ", ") + (e < 0 ? std::string("none") : fmt::format("{}°", e * 45));
     f.formula = "field: " + field;
     f.ways = {{right.empty() ? std::string("Compare the states in the program with the coils.")
