@@ -226,10 +226,10 @@ void Follower::interrupts() {
   if (m_runs.empty()) return;
   m_journals.emplace_back();
   widenCalled(Blur::Moved);  // they may come at any time
-  std::set<const Code*> seen;
+  std::set<std::pair<const Code*, int>> seen;
   for (std::size_t k = 0; k < m_runs.size() && k < kMostInterrupts && !spent(); ++k) {
     const auto f = m_runs[k];
-    if (f.code && seen.insert(f.code).second) withNothingKnown(*f.code, f, outside);
+    if (f.code && seen.insert({f.code, f.within}).second) withNothingKnown(*f.code, f, outside);
   }
   takeBack();
 }

@@ -196,6 +196,20 @@ std::shared_ptr<Scope> Follower::newScope() {
   return m_scopes.emplace_back(std::make_shared<Scope>());
 }
 
+// A function that is defined here; where another one is being run, it sees that run's names for as long as it lives.
+Value Follower::functionHere(const Code& code, Scope& scope) {
+  Value f;
+  f.kind = Value::Kind::Function;
+  f.code = &code;
+  if (scope.closed < 0 && scope.outside && m_closed.size() < kMostCreated)
+    if (auto kept = scope.weak_from_this().lock()) {
+      scope.closed = static_cast<int>(m_closed.size());
+      m_closed.push_back(std::move(kept));
+    }
+  f.within = scope.closed;
+  return f;
+}
+
 // A coroutine that was called and that nobody waits for yet.
 Value Follower::deferred(const Code& function, const Value& self, std::vector<Argument> given) {
   Value v;
@@ -237,7 +251,7 @@ Value Follower::callFunction(const Code& function, const Value& self, std::vecto
   auto& home = known && python ? module(function.place.file, true) : known ? module(-1, false) : outside;
   const auto kept = newScope();
   auto& scope = *kept;
-  scope.outside = &home;
+  scope.outside = self.within < 0 ? &home : m_closed[static_cast<std::size_t>(self.within)].get();
   scope.python = home.python;
   scope.file = home.file;
   scope.intBits = home.intBits;

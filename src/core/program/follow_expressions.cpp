@@ -171,9 +171,7 @@ Value Follower::evaluated(const Code& code, Scope& scope) {
       return made(code.text, std::move(given), code, scope, braces);
     }
     case Kind::Lambda: {
-      Value f;
-      f.kind = Value::Kind::Function;
-      f.code = &code;
+      auto f = functionHere(code, scope);
       f.object = scope.self.object;
       return f;
     }

@@ -100,10 +100,10 @@ void Follower::handOver(Value v, Scope& scope, int depth) {
   switch (v.kind) {
     case Value::Kind::Deferred:
     case Value::Kind::Function:
-      if (m_handed.insert({v.code, v.object.get()}).second) runs(v, scope);
+      if (m_handed.insert({v.code, v.object.get(), v.within}).second) runs(v, scope);
       return;
     case Value::Kind::Class:
-      if (m_handed.insert({v.code, nullptr}).second) methodsRun(*v.code, scope);
+      if (m_handed.insert({v.code, nullptr, -1}).second) methodsRun(*v.code, scope);
       return;
     case Value::Kind::List:
     case Value::Kind::Either:

@@ -74,10 +74,7 @@ Flow Follower::stated(const Code& code, Scope& scope) {
     case Kind::For:
       return each(code, scope);
     case Kind::Define: {
-      Value f;
-      f.kind = Value::Kind::Function;
-      f.code = &code;
-      put({&scope.names[code.text]}, f);
+      put({&scope.names[code.text]}, functionHere(code, scope));
       break;
     }
     case Kind::Class:

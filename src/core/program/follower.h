@@ -12,7 +12,7 @@
 namespace bold::program {
 
 /// Names of one function's run, or of all that stand outside.
-struct Scope {
+struct Scope : std::enable_shared_from_this<Scope> {
   std::map<std::string, Value> names;
   std::set<std::string> global;        ///< names that mean those outside
   std::map<std::string, Value*> kept;  ///< names whose values outlive a call
@@ -21,6 +21,7 @@ struct Scope {
   bool python = false;
   int file = -1;
   int intBits = 0;  ///< of int on the controller; 0: numbers have no width
+  int closed = -1;  ///< its place among those that functions standing in it see; -1: there are none yet
 };
 
 enum class Flow { On, Break, Continue, Return, Raise, Exit, Forever };
@@ -61,7 +62,8 @@ class Follower {
   std::vector<Value> m_created;                              // objects of public classes, for "release all"
   std::set<std::string> m_neverLevels;                       // pins that only what nobody calls gives a level
   std::vector<Value> m_runs;                                 // what something else calls while the program goes on
-  std::set<std::pair<const Code*, const Object*>> m_handed;  // functions that were handed over
+  std::set<std::tuple<const Code*, const Object*, int>> m_handed;  // functions that were handed over
+  std::vector<std::shared_ptr<Scope>> m_closed;                    // runs of functions that functions standing in them see
 
   // Where a value is kept, and what keeps that place in being.
   struct Slot {
@@ -159,6 +161,7 @@ class Follower {
 
   // follow_calls.cpp
   std::shared_ptr<Scope> newScope();
+  Value functionHere(const Code& code, Scope& scope);
   Value call(const Code& code, Scope& scope);
   std::vector<Argument> arguments(const Code& code, std::size_t from, Scope& scope);
   Value callValue(const Value& callee, std::vector<Argument> given, const Code& at, Scope& scope);

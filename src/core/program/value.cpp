@@ -86,7 +86,7 @@ bool sameWithin(const Value& a, const Value& b, int& budget, int depth) {
       return a.object == b.object;
     case Value::Kind::Function:
     case Value::Kind::Deferred:
-      return a.code == b.code && a.object == b.object;
+      return a.code == b.code && a.object == b.object && a.within == b.within;
     case Value::Kind::Class:
       return a.code == b.code;
     case Value::Kind::Bits:

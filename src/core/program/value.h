@@ -45,6 +45,7 @@ struct Value {
   const Code* code = nullptr;
   std::uint64_t set = 0, cleared = 0, flipped = 0;  ///< of Bits
   int shift = 0;
+  int within = -1;   ///< of a function: the run of another that it stands in, whose names it sees; -1: none
   Place digits;      ///< of a number that stands in the source as it is: where
   std::string name;  ///< what the source calls it
 

@@ -201,3 +201,47 @@ TEST_CASE("the coils behind direction and PWM inputs are switched in an order th
   REQUIRE(exchanged.size() == 1);
   CHECK(exchanged[0].find("Name the pins in the order 5, 7, 6, 8") != std::string::npos);
 }
+
+TEST_CASE("a function that is made by another one sees what it was made with") {
+  const auto tank = [](const std::string& more) {
+    return said(
+        "from tb6612\nprogram pico tank.py\n| from machine import Pin, PWM\n| import time\n" + more +
+        "| def motor(pwm, a, b):\n|     p = PWM(Pin(pwm)); p.freq(1000)\n|     a, b = Pin(a, Pin.OUT), Pin(b, Pin.OUT)\n|     def run(v):\n"
+        "|         a.value(v > 0); b.value(v < 0)\n|         p.duty_u16(int(abs(v) * 655.35))\n|     return run\n| left = motor(2, 3, 4)\n"
+        "| right = motor(6, 7, 8)\n| for v in (50, -50, 0):\n|     left(v); right(v); time.sleep(2)\n");
+  };
+  const auto asleep = tank("");
+  INFO(all(asleep));
+  REQUIRE(asleep.size() == 1);
+  CHECK(asleep[0].starts_with("program-pin-undriven: The program never drives Controller GP5"));
+  CHECK(tank("| Pin(5, Pin.OUT).on()\n").empty());
+}
+
+TEST_CASE("a call that is handed step and direction the wrong way round is told, and so is a speed written to the wrong input") {
+  const auto carriage = [](const std::string& pins) {
+    return said("from step-dir\nprogram uno carriage.ino\n| #include <AccelStepper.h>\n| AccelStepper carriage(1, " + pins +
+                ");\n| void setup() { pinMode(4, OUTPUT); digitalWrite(4, LOW); carriage.setMaxSpeed(600); carriage.setSpeed(300); }\n"
+                "| void loop() { carriage.runSpeed(); }\n");
+  };
+  const auto exchanged = carriage("3, 2");
+  INFO(all(exchanged));
+  REQUIRE(!exchanged.empty());
+  CHECK(exchanged[0].starts_with("program-pins-exchanged: Controller D3 and D2 are exchanged | Exchange 3 and 2"));
+  CHECK(all(carriage("2, 3")).find("exchanged") == std::string::npos);
+  const auto speed = said(
+      "from bridge\nprogram uno tank.ino\n| const byte pwmL = 7, aL = 5, bL = 8;\n| void go(bool on) { digitalWrite(aL, on); digitalWrite(bL, "
+      "!on); analogWrite(pwmL, 120); delay(900); }\n| void setup() { pinMode(pwmL, OUTPUT); pinMode(aL, OUTPUT); pinMode(bL, OUTPUT); }\n| void "
+      "loop() { go(true); go(false); }\n");
+  INFO(all(speed));
+  REQUIRE(!speed.empty());
+  CHECK(speed[0].starts_with("program-no-pwm: The program asks Controller D7 for PWM | Exchange 7 (pwmL) and 5 (aL) in tank.ino, line 1"));
+}
+
+TEST_CASE("a dial that is read at the pin beside the wired one is told") {
+  const auto dial = [](const std::string& pin) {
+    return all(said("from dial\nprogram uno dial.ino\n| void setup() { Serial.begin(9600); }\n| void loop() { Serial.println(analogRead(" + pin +
+                    ")); }\n"));
+  };
+  CHECK(dial("A1").find("program-read-slip: The program reads A1 where Controller A0 is wired") != std::string::npos);
+  CHECK(dial("A0").find("program-read-slip") == std::string::npos);
+}

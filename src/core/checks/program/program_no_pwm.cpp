@@ -4,6 +4,21 @@
 #include "core/checks/program/on_bench.h"
 
 namespace bold::checks::program_no_pwm {
+namespace {
+
+// The pin that the wires bring to this motor's speed input, and that the program only switches: the two may be exchanged.
+const UsedPin* onlySwitched(const ProgramOnBench& program, const WiredRole& role) {
+  if (role.role.starts_with("speed")) return nullptr;
+  for (const auto* other : program.rolesOf(role.motor)) {
+    const auto* used = program.at(other->pin);
+    const auto& pin = program.solved().bench.facts(other->pin).pin;
+    if (other->role.starts_with("speed") && used && drives(*used->use) && !used->use->does.contains("pwm") && pin && !pin->pwm.empty())
+      return used;
+  }
+  return nullptr;
+}
+
+}  // namespace
 
 // PWM that the program asks of a pin without any.
 Findings judge(const ProgramOnBench& program) {
@@ -30,6 +45,10 @@ Findings judge(const ProgramOnBench& program) {
     f.formula = free.empty() ? "no free pin with PWM is left" : "free pins with PWM: " + free;
     f.ways = {{free.empty() ? fmt::format("Give up another PWM pin for {}.", motor)
                             : fmt::format("Take one of {} for {}, in the program and by the wire.", free, said(*u.use))}};
+    if (const auto* other = onlySwitched(program, *roles.front()))
+      f.ways.insert(f.ways.begin(),
+                    {fmt::format("Exchange {} and {}{}: {} goes to the input that sets the speed.", said(*u.use), said(*other->use),
+                                 f.spots.empty() ? "" : " in " + where(f.spots.front()), s.bench.called(other->pin))});
     out.push_back(std::move(f));
   }
   return out;
