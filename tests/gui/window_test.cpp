@@ -222,9 +222,30 @@ TEST_CASE("a setting changes what is judged") {
   auto* box = w.find<QComboBox>("setting-heatSink");
   REQUIRE(box);
   box->setCurrentText("none");
-  Q_EMIT box->textActivated("none");
+  Q_EMIT box->activated(box->currentIndex());
   w.settle();
   CHECK(verdict(w).startsWith("Look again"));
+}
+
+TEST_CASE("how a link stands is not stated until it is chosen, and again after undo") {
+  Window w;
+  w.open("demo/wave-tank.harness");
+  w.main.rail().setStep(gui::Step::Bench);
+  auto device = *w.session.document.harness().device("s1");
+  device.settings.clear();
+  w.session.document.apply({"Forget", {harness::Put<harness::Device>{device, {}}}});
+  w.session.selection.select("s1");
+  auto* box = w.find<QComboBox>("setting-reg");
+  REQUIRE(box);
+  CHECK(box->currentText() == "not stated: taken as on");
+  box->setCurrentIndex(0);
+  Q_EMIT box->activated(0);
+  CHECK(w.session.document.harness().device("s1")->settings.at("reg").value == "on");
+  CHECK(box->currentText() == "on");
+  CHECK(box->count() == 2);
+  w.session.document.undoStack().undo();
+  QTest::qWait(10);
+  CHECK(box->currentText() == "not stated: taken as on");
 }
 
 TEST_CASE("a signal of the plan is typed as a pin") {

@@ -11,6 +11,7 @@
 #include "core/bench/steering.h"
 #include "core/checks/explain.h"
 #include "core/checks/margin_words.h"
+#include "core/checks/suppose.h"
 #include "core/checks/wired_signals.h"
 #include "core/harness/left_out.h"
 #include "core/harness/marks.h"
@@ -281,7 +282,9 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
   a.openChanges = h.openChanges();
   a.explained = options.explain;
   if (options.explain && !(same && previous->explained)) {
+    auto supposed = suppose(a, h, library, options);
     explain(a, h, library, options);
+    a.findings.insert(a.findings.end(), std::make_move_iterator(supposed.begin()), std::make_move_iterator(supposed.end()));
     fold(a.findings);
   }
   number(a.findings);
@@ -292,6 +295,14 @@ Analysis analyse(const harness::Harness& h, const parts::Library& library, const
 
 void carryOver(Analysis& a, const Analysis& before) {
   if (a.explained) return;
+  // What is asked by trials is not asked yet: what was found last is shown until it is, and nothing is Clear meanwhile.
+  for (const auto& f : before.findings) {
+    const auto* check = checks::findCheck(f.check);
+    const bool stands = check && check->supposes() && a.solved && a.solved->bench.deviceIndex(f.subjects.front()) >= 0;
+    if (!stands || a.find(f.identity())) continue;
+    a.findings.push_back(f);
+    if (f.severity == Severity::Caution && a.verdict == Verdict::Clear) a.verdict = Verdict::LookAgain;
+  }
   for (auto& f : a.findings) {
     const auto* known = before.find(f.identity());
     if (known && !known->explainedBy.empty() && a.find(known->explainedBy)) f.explainedBy = known->explainedBy;

@@ -1,5 +1,7 @@
 #pragma once
 
+#include <functional>
+#include <optional>
 #include <span>
 #include <string_view>
 #include <variant>
@@ -21,13 +23,19 @@ struct Check {
   /// Decided by what the program does at the pins.
   using OfProgram = Findings (*)(const ProgramOnBench&);
 
+  /// What would be found if something stood otherwise than the document says or takes for granted; nothing: it was not tried.
+  using Otherwise = std::function<std::optional<Findings>(const harness::Edit&)>;
+  /// Decided by that. Asked of the bench as it stands alone, and never of a bench that is tried for something else.
+  using Supposing = Findings (*)(const bench::SolvedBench&, const Findings& now, const Otherwise&);
+
   std::string_view id;
   std::string_view family;  ///< its folder: voltage, current, levels, pins, flyback, grounds, steppers, heat, commands, program
   std::string_view title;
   Harm harm;  ///< of its stops
-  std::variant<Measuring, Deciding, OfProgram> judge;
+  std::variant<Measuring, Deciding, OfProgram, Supposing> judge;
 
   bool measures() const { return std::holds_alternative<Measuring>(judge); }
+  bool supposes() const { return std::holds_alternative<Supposing>(judge); }
   Said run(const bench::SolvedBench& solved, const ProgramOnBench& program) const;
 };
 

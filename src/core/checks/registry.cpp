@@ -151,6 +151,7 @@
   X(program_left_on)             \
   X(program_pin_unwired)         \
   X(end_switch)                  \
+  X(setting_unstated)            \
   X(command_outcome)
 
 namespace bold::checks {
@@ -165,7 +166,8 @@ BOLD_CHECKS(BOLD_DECLARE)
 Said Check::run(const bench::SolvedBench& solved, const ProgramOnBench& program) const {
   if (const auto* measuring = std::get_if<Measuring>(&judge)) return (*measuring)(solved);
   if (const auto* ofProgram = std::get_if<OfProgram>(&judge)) return {(*ofProgram)(program), {}};
-  return {std::get<Deciding>(judge)(solved), {}};
+  if (const auto* deciding = std::get_if<Deciding>(&judge)) return {(*deciding)(solved), {}};
+  return {};  // supposed (suppose.h)
 }
 
 std::span<const Check> registry() {

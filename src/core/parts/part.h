@@ -99,6 +99,7 @@ struct Setting {
   std::vector<std::string> values;  ///< empty: a quantity of `unit`
   Unit unit = Unit::One;
   std::string standard;  ///< what it is when the document says nothing; empty: unknown
+  bool byHand = false;   ///< a link, jumper or step switch: how it stands is asked where another position destroys something
 };
 
 enum class Protection { None, Thermal, OverCurrent, CurrentLimit };

@@ -109,6 +109,7 @@ class PartReader {
       s.label = r.text("label", s.id);
       s.values = r.texts("values");
       s.standard = r.text("default");
+      s.byHand = r.flag("byHand");
       if (s.values.size() < 2) r.report("values", "needs at least two values");
       if (!s.standard.empty() && std::ranges::count(s.values, s.standard) == 0) r.report("default", "is not one of the values");
       for (const auto& k : r.unknown()) r.report(k, "is not a field of a setting");

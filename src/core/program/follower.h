@@ -56,12 +56,12 @@ class Follower {
   std::map<std::string, std::string> m_numbering;               // of an interface, where the program chooses it
   std::map<std::string, std::uint64_t> m_everSet;               // registers that nobody describes: bits that ever were
   std::set<std::string> m_registersSeen;
-  std::set<std::string> m_noRegister;                        // names that were looked for among them
-  std::vector<std::string> m_modulesOpen;                    // Python modules taken whole
-  std::map<std::string, int> m_known;                        // events by what they do and where
-  std::vector<Value> m_created;                              // objects of public classes, for "release all"
-  std::set<std::string> m_neverLevels;                       // pins that only what nobody calls gives a level
-  std::vector<Value> m_runs;                                 // what something else calls while the program goes on
+  std::set<std::string> m_noRegister;                              // names that were looked for among them
+  std::vector<std::string> m_modulesOpen;                          // Python modules taken whole
+  std::map<std::string, int> m_known;                              // events by what they do and where
+  std::vector<Value> m_created;                                    // objects of public classes, for "release all"
+  std::set<std::string> m_neverLevels;                             // pins that only what nobody calls gives a level
+  std::vector<Value> m_runs;                                       // what something else calls while the program goes on
   std::set<std::tuple<const Code*, const Object*, int>> m_handed;  // functions that were handed over
   std::vector<std::shared_ptr<Scope>> m_closed;                    // runs of functions that functions standing in them see
 

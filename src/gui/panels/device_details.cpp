@@ -164,6 +164,26 @@ DeviceDetails::DeviceDetails(Session& session, std::string device, QWidget* pare
   refresh();
 }
 
+namespace {
+
+const QString kNotStated = QStringLiteral("not stated");  // data of the entry that stands for it
+
+// What is set by hand is shown as not stated until somebody has looked; it is taken as the part comes.
+void showSetting(QComboBox& box, const parts::Setting& s, const harness::Device& d) {
+  const auto it = d.settings.find(s.id);
+  const bool stated = it != d.settings.end();
+  const int open = box.findData(kNotStated);
+  if (stated || !s.byHand) {
+    if (open >= 0) box.removeItem(open);
+    box.setCurrentText(qs(stated ? it->second.value : s.standard));
+    return;
+  }
+  if (open < 0) box.addItem(DeviceDetails::tr("not stated: taken as %1").arg(qs(s.standard)), kNotStated);
+  box.setCurrentIndex(box.findData(kNotStated));
+}
+
+}  // namespace
+
 void DeviceDetails::buildSettings(QFormLayout* form) {
   const auto* d = m_session.document.harness().device(m_device);
   const auto part = m_session.document.library().find(d->part);
@@ -174,10 +194,11 @@ void DeviceDetails::buildSettings(QFormLayout* form) {
     box->setToolTip(tr("As it stands on the bench"));
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     for (const auto& v : s.values) box->addItem(qs(v));
-    const auto it = d->settings.find(s.id);
-    box->setCurrentText(qs(it == d->settings.end() ? s.standard : it->second.value));
+    showSetting(*box, s, *d);
     box->setEnabled(!m_session.document.readOnly());
-    connect(box, &QComboBox::textActivated, this, [this, id = s.id](const QString& v) {
+    connect(box, &QComboBox::activated, this, [this, box, id = s.id](int index) {
+      if (index == box->findData(kNotStated)) return;
+      const auto v = box->itemText(index);
       auto changed = *m_session.document.harness().device(m_device);
       changed.settings[id] = {v.toStdString(), {}};
       m_session.document.apply(
@@ -194,10 +215,9 @@ bool DeviceDetails::isFor(const harness::Device& device) const {
 void DeviceDetails::refresh() {
   const auto* d = m_session.document.harness().device(m_device);
   if (!d) return;
-  for (auto* box : findChildren<QComboBox*>())
-    if (box->objectName().startsWith("setting-"))
-      if (const auto it = d->settings.find(box->objectName().mid(8).toStdString()); it != d->settings.end())
-        box->setCurrentText(qs(it->second.value));
+  if (const auto part = m_session.document.library().find(d->part))
+    for (const auto& s : part->settings)
+      if (auto* box = findChild<QComboBox*>("setting-" + qs(s.id))) showSetting(*box, s, *d);
   if (auto* name = findChild<QLineEdit*>("deviceName"); name && !name->isModified() && name->text() != qs(d->name))
     name->setText(qs(d->name));
   if (m_intent) m_intent->refresh();

@@ -179,10 +179,13 @@ TEST_CASE("a function that is only called from too deep is open, and one that ca
 TEST_CASE("the coils behind direction and PWM inputs are switched in an order that goes round") {
   const auto gate = [](const std::string& states) {
     return said(
-        "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-5a\npart s1 bridge-dir-pwm-2x10a\n"
-        "part m stepper-nema17-0a4 Gate\nwire psu.P s1.VM\nwire psu.N s1.GND-M\nwire uno.GND s1.GND\nwire uno.D7 s1.DIR1\nwire uno.D5 s1.PWM1\n"
+        "part usb usb-port-0a5\npart uno board-uno-atmega328p\nplug usb.USB uno.USB\npart psu adapter-12v-5a\npart s1 "
+        "bridge-dir-pwm-2x10a\n"
+        "part m stepper-nema17-0a4 Gate\nwire psu.P s1.VM\nwire psu.N s1.GND-M\nwire uno.GND s1.GND\nwire uno.D7 s1.DIR1\nwire uno.D5 "
+        "s1.PWM1\n"
         "wire uno.D8 s1.DIR2\nwire uno.D6 s1.PWM2\nwire s1.M1A m.A-P\nwire s1.M1B m.A-N\nwire s1.M2A m.B-P\nwire s1.M2B m.B-N\n"
-        "intent m both stage=s1 dir=uno.D7 speed=uno.D5 dir2=uno.D8 speed2=uno.D6\nprogram uno gate.ino\n| void coils(int a, int b, int c, int d) {\n"
+        "intent m both stage=s1 dir=uno.D7 speed=uno.D5 dir2=uno.D8 speed2=uno.D6\nprogram uno gate.ino\n| void coils(int a, int b, int c, "
+        "int d) {\n"
         "|   digitalWrite(7, a); digitalWrite(5, b); digitalWrite(8, c); digitalWrite(6, d); delay(10);\n| }\n"
         "| void setup() { for (int p = 5; p <= 8; p++) pinMode(p, OUTPUT); }\n| void loop() {\n" +
         states + "| }\n");
@@ -229,8 +232,10 @@ TEST_CASE("a call that is handed step and direction the wrong way round is told,
   CHECK(exchanged[0].starts_with("program-pins-exchanged: Controller D3 and D2 are exchanged | Exchange 3 and 2"));
   CHECK(all(carriage("2, 3")).find("exchanged") == std::string::npos);
   const auto speed = said(
-      "from bridge\nprogram uno tank.ino\n| const byte pwmL = 7, aL = 5, bL = 8;\n| void go(bool on) { digitalWrite(aL, on); digitalWrite(bL, "
-      "!on); analogWrite(pwmL, 120); delay(900); }\n| void setup() { pinMode(pwmL, OUTPUT); pinMode(aL, OUTPUT); pinMode(bL, OUTPUT); }\n| void "
+      "from bridge\nprogram uno tank.ino\n| const byte pwmL = 7, aL = 5, bL = 8;\n| void go(bool on) { digitalWrite(aL, on); "
+      "digitalWrite(bL, "
+      "!on); analogWrite(pwmL, 120); delay(900); }\n| void setup() { pinMode(pwmL, OUTPUT); pinMode(aL, OUTPUT); pinMode(bL, OUTPUT); }\n| "
+      "void "
       "loop() { go(true); go(false); }\n");
   INFO(all(speed));
   REQUIRE(!speed.empty());
@@ -239,8 +244,8 @@ TEST_CASE("a call that is handed step and direction the wrong way round is told,
 
 TEST_CASE("a dial that is read at the pin beside the wired one is told") {
   const auto dial = [](const std::string& pin) {
-    return all(said("from dial\nprogram uno dial.ino\n| void setup() { Serial.begin(9600); }\n| void loop() { Serial.println(analogRead(" + pin +
-                    ")); }\n"));
+    return all(said("from dial\nprogram uno dial.ino\n| void setup() { Serial.begin(9600); }\n| void loop() { Serial.println(analogRead(" +
+                    pin + ")); }\n"));
   };
   CHECK(dial("A1").find("program-read-slip: The program reads A1 where Controller A0 is wired") != std::string::npos);
   CHECK(dial("A0").find("program-read-slip") == std::string::npos);

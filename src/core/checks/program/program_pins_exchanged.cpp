@@ -51,7 +51,8 @@ std::string calledThere(const UsedPin& used) {
 std::string meant(const Pair& x) {
   const auto roleA = givenRole(*x.usedA), roleB = givenRole(*x.usedB);
   const auto &a = *x.usedA->use, &b = *x.usedB->use;
-  if (roleA.empty() || roleB.empty()) return fmt::format("calls {} {} and {} {}", a.word, calledThere(*x.usedA), b.word, calledThere(*x.usedB));
+  if (roleA.empty() || roleB.empty())
+    return fmt::format("calls {} {} and {} {}", a.word, calledThere(*x.usedA), b.word, calledThere(*x.usedB));
   return fmt::format("uses {} as {} and {} as {}", a.word, roleA, b.word, roleB);
 }
 

@@ -19,8 +19,7 @@ Findings judge(const ProgramOnBench& program) {
     const int d = s.bench.deviceIndex(source.controller);
     std::vector<const UsedPin*> loose;
     for (const auto& u : program.used())
-      if (u.source == &source && u.pin >= 0 && reads(*u.use) && !writes(*u.use) && !program.wired(u.pin))
-        loose.push_back(&u);
+      if (u.source == &source && u.pin >= 0 && reads(*u.use) && !writes(*u.use) && !program.wired(u.pin)) loose.push_back(&u);
     std::vector<const bench::SensedPin*> unread;
     for (const auto& x : sensed) {
       const auto* u = program.at(x.pin);
