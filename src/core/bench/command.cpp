@@ -9,6 +9,7 @@
 #include "core/bench/end_switches.h"
 #include "core/bench/isolated_enable.h"
 #include "core/bench/peripheral_commands.h"
+#include "core/bench/reversing.h"
 #include "core/bench/signal_nets.h"
 #include "core/bench/signal_path.h"
 #include "core/bench/steering.h"
@@ -251,6 +252,7 @@ class CommandList {
   const std::map<TerminalIndex, Level>& wantedBy(int motor, Action action, int step) {
     const auto [it, fresh] = m_wanted.try_emplace({motor, action, step});
     const auto& m = m_motors[motor];
+    if (fresh && !m.poles.empty()) it->second = reversingInputs(m_bench, m, action);
     if (fresh)
       for (const auto& channel : meantChannels(m_bench, m))
         for (const auto& [t, level] : inputsFor(m_tables, m, channel, action, step).inputs)
@@ -320,7 +322,8 @@ class CommandList {
         if (const auto pin = input && !input->levels.empty() ? -1 : wiredPin(t); pin >= 0)
           c.pins[pin] = (level == Level::High) != turnsOver(path(pin, t)) ? PinState::High : PinState::Low;
         else
-          c.forced.emplace(t, level);
+          for (const auto other : m_nets.members(m_nets.of(t)))  // inputs of channels in parallel too
+            if (other == t || m_bench.facts(other).input) c.forced.emplace(other, level);
       }
       return;
     }
@@ -336,8 +339,8 @@ class CommandList {
                    s.active == harness::Active::Unsaid ? runsAt(m_bench, m_nets, m, inputOf(m_bench, m, s.role), pin) : std::nullopt)
         level = level == Level::High ? *runs : !*runs;
       // A bridge made of loose transistors has no truth table: its intent says which pins are high for which way.
-      if (s.role == "forward") level = action == Action::Forward ? Level::High : Level::Low;
-      if (s.role == "reverse") level = action == Action::Reverse ? Level::High : Level::Low;
+      if (s.role == "forward" && !known) level = action == Action::Forward ? Level::High : Level::Low;
+      if (s.role == "reverse" && !known) level = action == Action::Reverse ? Level::High : Level::Low;
       if (s.role == "step")
         level = action == Action::Step ? Level::High : Level::Low;
       else if (s.role == "dir" && isStepper(m.kind))

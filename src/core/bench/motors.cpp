@@ -6,6 +6,7 @@
 #include "core/bench/coils.h"
 #include "core/bench/copper_distance.h"
 #include "core/bench/queries.h"
+#include "core/bench/reversing.h"
 #include "core/bench/signal_nets.h"
 
 namespace bold::bench {
@@ -202,6 +203,7 @@ std::vector<MeantChannel> meantChannels(const Bench& bench, const Motor& m) {
 
 std::vector<std::string> rolesOf(const Bench& bench, const Motor& m) {
   if (m.kind == MotorKind::Servo) return {"pulse"};
+  if (!m.poles.empty()) return {"forward", "reverse"};
   std::vector<std::string> out;
   for (const auto& c : meantChannels(bench, m))
     for (const auto& [role, input] : c.inputs)
@@ -218,6 +220,7 @@ std::vector<std::string> rolesOf(const Bench& bench, const Motor& m) {
 }
 
 TerminalIndex inputOf(const Bench& bench, const Motor& m, const std::string& role) {
+  if (!m.poles.empty()) return reversingInput(bench, m, role);
   for (const auto& c : meantChannels(bench, m))
     if (const auto it = c.inputs.find(role); it != c.inputs.end()) return bench.terminal(c.ref.device, it->second);
   return -1;
@@ -285,6 +288,18 @@ std::optional<bool> closedAtRest(const Bench& bench, ChannelRef ref) {
   return std::nullopt;
 }
 
+// Channels whose outputs are joined, each to one of the first's: nobody has to say which of them is meant.
+bool paralleled(const Bench& bench, const Nets& nets, const std::vector<ChannelRef>& all) {
+  if (all.empty()) return false;
+  std::set<int> first;
+  for (const auto& o : channelOf(bench, all.front()).out) first.insert(nets.of(bench.terminal(all.front().device, o)));
+  return std::ranges::all_of(all, [&](ChannelRef r) {
+    std::set<int> mine;
+    for (const auto& o : channelOf(bench, r).out) mine.insert(nets.of(bench.terminal(r.device, o)));
+    return mine == first;
+  });
+}
+
 void findCoils(const Bench& bench, std::vector<Motor>& motors) {
   for (auto& m : motors)
     for (std::size_t k = 0; k < motors.size(); ++k) {
@@ -338,9 +353,11 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
           m.meant = {s, static_cast<int>(c - channels.begin())};
       }
     }
-    if (m.meant.device < 0 && m.reached.size() == 1) m.meant = m.reached.front();
+    if (m.meant.device < 0 && (m.reached.size() == 1 || paralleled(bench, nets, m.reached))) m.meant = m.reached.front();
     if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
     if (m.kind == MotorKind::UnipolarStepper) findSwitches(bench, nets, m);
+    m.poles = poleContacts(bench, nets, m);
+    if (!m.poles.empty()) m.meant = {};
     m.half = halfBridge(bench, nets, m);
     m.tiedLow = tiedLow(bench, nets, m);
     m.buffers = buffersOf(bench, nets, m);

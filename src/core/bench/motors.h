@@ -26,6 +26,16 @@ struct HalfBridge {
   bool high;           ///< pulls its motor up: the other lead is on ground
 };
 
+/// A relay's contact that brings a lead of a motor to a pole.
+struct PoleContact {
+  int lead;             ///< 0: the winding's first, 1: its second
+  bool plus;            ///< the pole
+  TerminalIndex far;    ///< its end there
+  TerminalIndex input;  ///< of the relay
+  parts::Level closes;  ///< of that input, that closes it
+  bool atRest;          ///< it is closed while the relay has no supply
+};
+
 /// Within this much wire at a stage's supply and ground a capacitor takes up what is switched there.
 inline constexpr Metres kNear{0.1};
 
@@ -40,6 +50,7 @@ struct Motor {
   ChannelRef meant;                          ///< the channel the intent names, else the one reached; device -1: none
   std::vector<ChannelRef> further;           ///< of a stepper on several channels: its second bridge, the switches of its other coils
   std::optional<HalfBridge> half;            ///< of the meant channel
+  std::vector<PoleContact> poles;            ///< contacts of relays that turn it round; then no one channel is meant
   int coil = -1;                             ///< the motor that is the coil of the relay whose contact is meant; -1: none
   bool atRest = false;                       ///< that contact is closed while its coil carries nothing
   std::vector<std::pair<int, int>> buffers;  ///< capacitors on its stages or within kNear of them: device, element

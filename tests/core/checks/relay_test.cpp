@@ -1,4 +1,5 @@
 #include <catch2/catch.hpp>
+#include <sstream>
 
 #include "core/bench/queries.h"
 #include "core/checks/analysis.h"
@@ -67,4 +68,64 @@ TEST_CASE("a contact may be wired by either end, in either lead, and two turn a 
       "k.IN2 GN\nwire psu.P k.NO1 RD\nwire psu.P k.NO2 RD\nwire psu.N k.NC1 BK\nwire psu.N k.NC2 BK\nwire k.COM1 m.P BN\nwire "
       "k.COM2 m.N WH";
   for (const char* check : {"output-short", "paralleled-channels", "command-outcome"}) CHECK(Judged(check, round).quiet());
+}
+
+namespace {
+
+// Two changeover relays: each brings one lead of the motor to plus while it is on, and to minus at rest.
+std::string reversing(const std::string& second, const std::string& intent) {
+  return "part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-5a Adapter\n"
+         "part k1 relay-module-5v-2 Relays\npart m brushed-gear37-12v Gate\nfigure m.winding 6 ohm\nwire uno.5V k1.VCC RD\n"
+         "wire uno.GND k1.GND BK\nwire uno.D7 k1.IN1 YE\nwire uno.D8 k1.IN2 GN\nwire k1.COM1 m.P BN 18AWG 0.3m\n"
+         "wire k1.COM2 m.N WH 18AWG 0.3m\nwire psu.P k1.NO1 RD 18AWG 0.2m\nwire psu.N k1.NC1 BK 18AWG 0.2m\n" +
+         second + intent;
+}
+const std::string kSecond = "wire psu.P k1.NO2 RD 18AWG 0.2m\nwire psu.N k1.NC2 BK 18AWG 0.2m\n";
+
+}  // namespace
+
+TEST_CASE("a motor that two relays turn round is stated by a pin for each way, and judged both ways") {
+  for (const auto* stage : {"", "stage=k1 "}) {
+    INFO(stage);
+    const auto sound = analyse(
+        wiredBench(reversing(kSecond, "intent m both forward=P " + std::string(stage) + "forward=uno.D7 reverse=uno.D8\n")), library());
+    INFO(summary(sound));
+    CHECK(sound.verdict == Verdict::Clear);
+  }
+  const auto turned = analyse(wiredBench(reversing(kSecond, "intent m both forward=N forward=uno.D8 reverse=uno.D7\n")), library());
+  INFO(summary(turned));
+  CHECK(turned.verdict == Verdict::Clear);
+  const auto crossed = analyse(wiredBench(reversing(kSecond, "intent m both forward=P forward=uno.D8 reverse=uno.D7\n")), library());
+  REQUIRE(crossed.causes(checks::Severity::Stop) == 1);
+  CHECK(crossed.findings.front().headline == "Relays IN1 and IN2 are crossed");
+  // Without a plan the wires say which pin is for which way.
+  const auto unstated = analyse(wiredBench(reversing(kSecond, "")), library());
+  REQUIRE(unstated.unstated.size() == 1);
+  CHECK(unstated.unstated[0].text.find("Controller D7 reaches forward, Controller D8 reaches reverse") != std::string::npos);
+}
+
+TEST_CASE("relays that bring the leads to both poles at rest are told by their contacts, and exchanging those mends it") {
+  const std::string plan = "intent m both forward=P forward=uno.D7 reverse=uno.D8\n";
+  const auto bench = wiredBench(reversing("wire psu.N k1.NO2 BK 18AWG 0.2m\nwire psu.P k1.NC2 RD 18AWG 0.2m\n", plan));
+  const auto a = analyse(bench, library());
+  const auto found = findingsOf(a, "pin-boot-state");
+  REQUIRE(found.size() == 1);
+  REQUIRE(found[0].repair);
+  CHECK(found[0].repair->text.find("NC2") != std::string::npos);
+  auto mended = bench;
+  harness::apply(mended, found[0].repair->edit);
+  CHECK(analyse(harness::asPlanned(mended), library()).verdict == Verdict::Clear);
+}
+
+TEST_CASE("channels in parallel need nobody to say which of them is meant") {
+  for (const auto* name : {"array-parallel", "l298n-parallel", "tb6612-parallel"}) {
+    INFO(name);
+    std::istringstream lines(readFile("tests/benches/good/" + std::string(name) + ".bench"));
+    std::string text;
+    for (std::string line; std::getline(lines, line);)
+      if (!line.starts_with("intent")) text += line + "\n";
+    const auto a = analyse(wiredBench(text), library());
+    CHECK(a.count(checks::Severity::Stop) == 0);
+    CHECK(a.unstated.size() == 1);
+  }
 }

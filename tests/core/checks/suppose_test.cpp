@@ -1,6 +1,7 @@
+#include "core/checks/suppose.h"
+
 #include <catch2/catch.hpp>
 
-#include "core/checks/suppose.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -10,9 +11,11 @@ namespace {
 
 // A stacked four-bridge board on 24 V, whose link would bring the motor supply to the board's VIN.
 std::string stacked(const std::string& more) {
-  return "part usb usb-port-0a5 USB port\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart s1 bridge-stack-l293d S1\n" + more +
+  return "part usb usb-port-0a5 USB port\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart s1 bridge-stack-l293d S1\n" +
+         more +
          "plug uno.power-left s1.power-left\nplug uno.analogue-left s1.analogue-left\nplug uno.digital-7-0-right s1.digital-7-0-right\n"
-         "plug uno.digital-13-8-right s1.digital-13-8-right\npart psu adapter-24v-5a\npart m brushed-gear25-12v Gate\nfigure m.winding 48 ohm\n"
+         "plug uno.digital-13-8-right s1.digital-13-8-right\npart psu adapter-24v-5a\npart m brushed-gear25-12v Gate\nfigure m.winding 48 "
+         "ohm\n"
          "figure m.run 80 mA\nwire psu.P s1.VM RD\nwire psu.N s1.GND-M BK\nwire s1.M1-1 m.P BN\nwire s1.M1-2 m.N WH\n"
          "intent m both speed duty=0.45 forward=P stage=s1 channel=M1 in1=s1.M1A in2=s1.M1B speed=uno.D11\n";
 }

@@ -143,6 +143,25 @@ std::string named(const Bench& bench, const std::vector<TerminalIndex>& all) {
   return out;
 }
 
+// Contacts of one lead of a motor that relays turn round; closed at rest, and open.
+struct RestingLead {
+  TerminalIndex closed = -1, open = -1;
+};
+
+// Where the relays at rest bring its leads to different poles: the lead that stands at plus.
+std::optional<RestingLead> acrossAtRest(const Motor& m) {
+  std::array<std::optional<bool>, 2> plus;
+  std::array<RestingLead, 2> leads;
+  for (const auto& c : m.poles) {
+    auto& lead = leads[static_cast<std::size_t>(c.lead)];
+    (c.atRest ? lead.closed : lead.open) = c.far;
+    if (c.atRest) plus[static_cast<std::size_t>(c.lead)] = c.plus;
+  }
+  if (!plus[0] || !plus[1] || *plus[0] == *plus[1]) return std::nullopt;
+  const auto& lead = leads[*plus[0] ? 0 : 1];
+  return lead.open < 0 ? std::nullopt : std::optional(lead);
+}
+
 // The register, latch or divider that may power up with its outputs high; empty: pins of a controller chatter at boot.
 std::string remembering(const Bench& bench) {
   std::string out;
@@ -223,6 +242,13 @@ Findings judge(const SolvedBench& s) {
                       : m.half && !m.half->high ? Level::High
                                                 : Level::Low);
       if (f.repair && hold.input >= 0 && drivenBy(s, hold.input) < 0) f.repair.reset();
+      if (const auto lead = runs ? acrossAtRest(m) : std::nullopt) {
+        f.repair = RepairDraft(s.bench)
+                       .exchange(lead->closed, lead->open)
+                       .repair(fmt::format("Exchange the wires at {} and {}: at rest both leads of {} stand at one pole then.",
+                                           found(s.bench, lead->closed), found(s.bench, lead->open), called(s, m)));
+        f.ways.clear();
+      }
       if (hold.tied >= 0 && !runs) {  // a pull at one input alone may set the motor going
         f.repair.reset();
         f.ways = {{fmt::format("Take {} off its rail and pull it to where it keeps {} off, or pull every other input of {} down by 10 kΩ.",

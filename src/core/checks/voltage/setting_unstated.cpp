@@ -45,10 +45,10 @@ Finding said(const SolvedBench& s, const bench::BenchDevice& device, const parts
     f.ways = {{fmt::format("Leave the {} of {} at {}.", setting.label, name, now)}};
     return f;
   }
-  auto f = finding(Severity::Caution, fmt::format("How does the {} of {} stand?", setting.label, name),
-                   fmt::format("Nothing says how the {} of {} stands; it is taken as {}. At {}: {}.", setting.label, name, now, value,
-                               then.headline),
-                   {id});
+  auto f = finding(
+      Severity::Caution, fmt::format("How does the {} of {} stand?", setting.label, name),
+      fmt::format("Nothing says how the {} of {} stands; it is taken as {}. At {}: {}.", setting.label, name, now, value, then.headline),
+      {id});
   f.formula = fmt::format("{} at {}: {}", setting.label, value, then.formula.empty() ? then.headline : then.formula);
   f.ways = {{fmt::format("Look at {}, and state how the {} stands: {} is right here.", name, setting.label, now),
              Field{id, "setting " + setting.id}}};

@@ -1,0 +1,88 @@
+#include "core/bench/reversing.h"
+
+#include <algorithm>
+#include <array>
+#include <set>
+
+namespace bold::bench {
+namespace {
+
+using parts::Level;
+
+constexpr double kFed = 1000;  // V across whatever a condition asks for: supplies that are there
+
+// What a relay's contact is while its input has this level, supplied or not.
+Level closed(const parts::Switch& contact, Level input, double volts) {
+  return contact.on.evaluate({[&](const parts::Node&) { return input; },
+                              [&](const parts::Node&, const parts::Node&) -> std::optional<double> { return volts; }});
+}
+
+enum class Pole { Plus, Minus, Unknown };
+
+Pole poleAt(const Nets& nets, TerminalIndex t) {
+  for (const auto& p : nets.sources()) {
+    if (nets.same(p.positive, t)) return Pole::Plus;
+    if (nets.same(p.negative, t)) return Pole::Minus;
+  }
+  return nets.grounded(nets.of(t)) ? Pole::Minus : Pole::Unknown;
+}
+
+}  // namespace
+
+std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, const Motor& m) {
+  if (m.kind != MotorKind::TwoLead || m.windings.empty()) return {};
+  const auto& w = windingOf(bench, m, 0);
+  const std::array<TerminalIndex, 2> leads{bench.terminal(m.device, w.a), bench.terminal(m.device, w.b)};
+  if (leads[0] < 0 || leads[1] < 0 || nets.same(leads[0], leads[1])) return {};
+  std::vector<PoleContact> out;
+  std::set<int> stages;
+  for (const auto& ref : m.reached)
+    if (isContact(bench, ref)) stages.insert(ref.device);
+  for (int lead = 0; lead < 2; ++lead) {
+    bool plus = false, minus = false;
+    for (const int d : stages)
+      for (const auto& e : bench.devices[d].part->elements) {
+        const auto* contact = std::get_if<parts::Switch>(&e.body);
+        if (!contact || !contact->contact || !bench.devices[d].has(e) || contact->on.inputs().size() != 1) continue;
+        const auto a = bench.terminal(d, contact->a), b = bench.terminal(d, contact->b);
+        const bool first = nets.same(a, leads[lead]);
+        if (a < 0 || b < 0 || (!first && !nets.same(b, leads[lead]))) continue;
+        const auto pole = poleAt(nets, first ? b : a);
+        const auto input = bench.terminal(d, *contact->on.inputs().begin());
+        if (pole == Pole::Unknown || input < 0) continue;
+        const auto high = closed(*contact, Level::High, kFed), low = closed(*contact, Level::Low, kFed);
+        if (high == low || high == Level::Undefined || low == Level::Undefined) continue;
+        plus = plus || pole == Pole::Plus;
+        minus = minus || pole == Pole::Minus;
+        out.push_back({lead, pole == Pole::Plus, first ? b : a, input, high == Level::High ? Level::High : Level::Low,
+                       closed(*contact, Level::Undefined, 0) == Level::High});
+      }
+    if (!plus || !minus) return {};
+  }
+  std::set<TerminalIndex> inputs;
+  for (const auto& c : out) inputs.insert(c.input);
+  return inputs.size() < 2 ? std::vector<PoleContact>{} : out;
+}
+
+std::map<TerminalIndex, Level> reversingInputs(const Bench& bench, const Motor& m, Action action) {
+  std::map<TerminalIndex, Level> out;
+  if (m.poles.empty()) return out;
+  const bool turned = m.intent && m.intent->forwardLead == windingOf(bench, m, 0).b;
+  const bool turns = action == Action::Forward || action == Action::Reverse;
+  const int plusLead = (action == Action::Forward) != turned ? 0 : 1;
+  for (const auto& c : m.poles) {
+    const bool closes = turns ? c.plus == (c.lead == plusLead) : c.atRest;
+    out[c.input] = closes ? c.closes : !c.closes;
+  }
+  return out;
+}
+
+TerminalIndex reversingInput(const Bench& bench, const Motor& m, const std::string& role) {
+  if (m.poles.empty() || (role != "forward" && role != "reverse")) return -1;
+  const auto rest = reversingInputs(bench, m, Action::AllOff);
+  for (const auto& [input, level] : reversingInputs(bench, m, role == "forward" ? Action::Forward : Action::Reverse))
+    if (rest.at(input) != level) return input;
+  return -1;
+}
+
+}  // namespace bold::bench
