@@ -88,7 +88,8 @@ std::vector<CoilSequence> inOneRun(const std::vector<Moment>& moments, const std
   }
   std::vector<CoilSequence> out;
   std::set<std::string> taken;
-  for (const auto& [pins, count] : together) {
+  for (const auto& [all, count] : together) {
+    const auto& pins = all;  // clang lets no lambda take a structured binding
     if (pins.size() != kCoils || count < kLeastStates) continue;
     if (std::ranges::any_of(pins, [&](const std::string& p) { return taken.contains(p); })) continue;
     CoilSequence one;
