@@ -13,8 +13,8 @@ constexpr double kFed = 1000;  // V across whatever a condition asks for: suppli
 
 // What a relay's contact is while its input has this level, supplied or not.
 Level closed(const parts::Switch& contact, Level input, double volts) {
-  return contact.on.evaluate({[&](const parts::Node&) { return input; },
-                              [&](const parts::Node&, const parts::Node&) -> std::optional<double> { return volts; }});
+  return contact.on.evaluate(
+      {[&](const parts::Node&) { return input; }, [&](const parts::Node&, const parts::Node&) -> std::optional<double> { return volts; }});
 }
 
 enum class Pole { Plus, Minus, Unknown };
@@ -35,11 +35,13 @@ std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, cons
   const std::array<TerminalIndex, 2> leads{bench.terminal(m.device, w.a), bench.terminal(m.device, w.b)};
   if (leads[0] < 0 || leads[1] < 0 || nets.same(leads[0], leads[1])) return {};
   std::vector<PoleContact> out;
+  int guessed = 0;  // leads one of whose poles nothing is wired to
   std::set<int> stages;
   for (const auto& ref : m.reached)
     if (isContact(bench, ref)) stages.insert(ref.device);
   for (int lead = 0; lead < 2; ++lead) {
     bool plus = false, minus = false;
+    std::vector<PoleContact> open;
     for (const int d : stages)
       for (const auto& e : bench.devices[d].part->elements) {
         const auto* contact = std::get_if<parts::Switch>(&e.body);
@@ -49,15 +51,25 @@ std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, cons
         if (a < 0 || b < 0 || (!first && !nets.same(b, leads[lead]))) continue;
         const auto pole = poleAt(nets, first ? b : a);
         const auto input = bench.terminal(d, *contact->on.inputs().begin());
-        if (pole == Pole::Unknown || input < 0) continue;
+        const auto far = first ? b : a;
+        if (input < 0 || (pole == Pole::Unknown && bench.connected(far))) continue;
         const auto high = closed(*contact, Level::High, kFed), low = closed(*contact, Level::Low, kFed);
         if (high == low || high == Level::Undefined || low == Level::Undefined) continue;
         plus = plus || pole == Pole::Plus;
         minus = minus || pole == Pole::Minus;
-        out.push_back({lead, pole == Pole::Plus, first ? b : a, input, high == Level::High ? Level::High : Level::Low,
-                       closed(*contact, Level::Undefined, 0) == Level::High});
+        (pole == Pole::Unknown ? open : out)
+            .push_back({lead, pole == Pole::Plus, far, input, high == Level::High ? Level::High : Level::Low,
+                        closed(*contact, Level::Undefined, 0) == Level::High});
       }
-    if (!plus || !minus) return {};
+    // A contact that nothing is wired to is for the pole that the others leave, where the other lead has both: else the relays only switch
+    // both leads on and off.
+    if (!open.empty() && plus != minus) {
+      for (auto& c : open) c.plus = minus;
+      out.insert(out.end(), open.begin(), open.end());
+      plus = minus = true;
+      ++guessed;
+    }
+    if (!plus || !minus || guessed > 1) return {};
   }
   std::set<TerminalIndex> inputs;
   for (const auto& c : out) inputs.insert(c.input);

@@ -98,6 +98,15 @@ TEST_CASE("a motor that two relays turn round is stated by a pin for each way, a
   const auto crossed = analyse(wiredBench(reversing(kSecond, "intent m both forward=P forward=uno.D8 reverse=uno.D7\n")), library());
   REQUIRE(crossed.causes(checks::Severity::Stop) == 1);
   CHECK(crossed.findings.front().headline == "Relays IN1 and IN2 are crossed");
+  // A pole that is missing at one lead: which pin is for which way is still told, and one way does not work.
+  const auto open = analyse(
+      wiredBench(reversing("wire psu.N k1.NC2 BK 18AWG 0.2m\n", "intent m both forward=P forward=uno.D7 reverse=uno.D8\n")), library());
+  CHECK(open.findings.front().text.find("Gate reverse: Gate coasts.") != std::string::npos);
+  // Contacts that only switch both leads turn nothing round: its plan is one pin, as of any relay.
+  const auto both = wiredBench(reversing("wire psu.N k1.NO2 BK 18AWG 0.2m\n", ""));
+  auto switched = both;
+  std::erase_if(switched.connections, [](const auto& c) { return c.a.text() == "psu.N" && c.b.text() == "k1.NC1"; });
+  CHECK(solved(switched)->motors.front().poles.empty());
   // Without a plan the wires say which pin is for which way.
   const auto unstated = analyse(wiredBench(reversing(kSecond, "")), library());
   REQUIRE(unstated.unstated.size() == 1);

@@ -207,6 +207,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
     if (onLooseParts(s, m) || throughTransistors(s, m)) addLooseParts(s, m, f.subjects);
     for (const auto& id : connectorsOf(s, m)) add(f.subjects, id);
     if (m.meant.device >= 0 && bench::isContact(s.bench, m.meant)) add(f.subjects, idOf(s.bench, m.meant.device));
+    for (const auto& ref : m.reached)
+      if (bench::isContact(s.bench, ref)) add(f.subjects, idOf(s.bench, ref.device));
     f.text += wrong.size() > 1 ? fmt::format("; and {} more command{} come{} out wrong.", wrong.size() - 1, wrong.size() > 2 ? "s" : "",
                                              wrong.size() > 2 ? "" : "s")
                                : ".";
