@@ -308,6 +308,14 @@ class CommandList {
       if (m_motors[k].coil == coil) c.turning[k] = on != m_motors[k].atRest;
   }
 
+  // Of channels in parallel the inputs that copper joins take one level; another motor's are not this one's to set.
+  bool inputOfReached(const Motor& m, TerminalIndex t) const {
+    return std::ranges::any_of(m.reached, [&](ChannelRef r) {
+      return r.device == m_bench.deviceOf(t) &&
+             std::ranges::any_of(channelOf(m_bench, r).signals, [&](const auto& s) { return s.second == m_bench.facts(t).id; });
+    });
+  }
+
   // The levels that make one motor do this, written to its pins (or put at the stage where the intent names no pins).
   void write(Command& c, int motor, Action action, int step) {
     const auto& m = m_motors[motor];
@@ -322,8 +330,8 @@ class CommandList {
         if (const auto pin = input && !input->levels.empty() ? -1 : wiredPin(t); pin >= 0)
           c.pins[pin] = (level == Level::High) != turnsOver(path(pin, t)) ? PinState::High : PinState::Low;
         else
-          for (const auto other : m_nets.members(m_nets.of(t)))  // inputs of channels in parallel too
-            if (other == t || m_bench.facts(other).input) c.forced.emplace(other, level);
+          for (const auto other : m_nets.members(m_nets.of(t)))
+            if (other == t || inputOfReached(m, other)) c.forced.emplace(other, level);
       }
       return;
     }

@@ -356,7 +356,9 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     if (m.meant.device < 0 && (m.reached.size() == 1 || paralleled(bench, nets, m.reached))) m.meant = m.reached.front();
     if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
     if (m.kind == MotorKind::UnipolarStepper) findSwitches(bench, nets, m);
-    m.poles = poleContacts(bench, nets, m);
+    // A plan that names one pin for one contact is judged as it is stated.
+    const auto eachWay = [](const harness::Signal& s) { return s.role == "forward" || s.role == "reverse"; };
+    if (!m.intent || m.intent->signals.empty() || std::ranges::any_of(m.intent->signals, eachWay)) m.poles = poleContacts(bench, nets, m);
     if (!m.poles.empty()) m.meant = {};
     m.half = halfBridge(bench, nets, m);
     m.tiedLow = tiedLow(bench, nets, m);

@@ -27,6 +27,24 @@ Pole poleAt(const Nets& nets, TerminalIndex t) {
   return nets.grounded(nets.of(t)) ? Pole::Minus : Pole::Unknown;
 }
 
+// What contacts of both leads end on, and that is no pole of a source: what a converter or a protection feeds.
+std::optional<int> feedOf(const Bench& bench, const Nets& nets, const std::set<int>& stages, const std::array<TerminalIndex, 2>& leads) {
+  std::array<std::set<int>, 2> ends;
+  for (const int d : stages)
+    for (const auto& e : bench.devices[d].part->elements) {
+      const auto* contact = std::get_if<parts::Switch>(&e.body);
+      if (!contact || !contact->contact || !bench.devices[d].has(e)) continue;
+      const auto a = bench.terminal(d, contact->a), b = bench.terminal(d, contact->b);
+      for (std::size_t lead = 0; lead < 2; ++lead)
+        for (const auto& [near, far] : {std::pair(a, b), std::pair(b, a)})
+          if (near >= 0 && far >= 0 && nets.same(near, leads[lead]) && bench.connected(far) && poleAt(nets, far) == Pole::Unknown)
+            ends[lead].insert(nets.of(far));
+    }
+  for (const int net : ends[0])
+    if (ends[1].contains(net)) return net;
+  return std::nullopt;
+}
+
 }  // namespace
 
 std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, const Motor& m) {
@@ -39,6 +57,7 @@ std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, cons
   std::set<int> stages;
   for (const auto& ref : m.reached)
     if (isContact(bench, ref)) stages.insert(ref.device);
+  const auto feed = feedOf(bench, nets, stages, leads);
   for (int lead = 0; lead < 2; ++lead) {
     bool plus = false, minus = false;
     std::vector<PoleContact> open;
@@ -49,9 +68,9 @@ std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, cons
         const auto a = bench.terminal(d, contact->a), b = bench.terminal(d, contact->b);
         const bool first = nets.same(a, leads[lead]);
         if (a < 0 || b < 0 || (!first && !nets.same(b, leads[lead]))) continue;
-        const auto pole = poleAt(nets, first ? b : a);
-        const auto input = bench.terminal(d, *contact->on.inputs().begin());
         const auto far = first ? b : a;
+        const auto pole = feed && nets.of(far) == *feed ? Pole::Plus : poleAt(nets, far);
+        const auto input = bench.terminal(d, *contact->on.inputs().begin());
         if (input < 0 || (pole == Pole::Unknown && bench.connected(far))) continue;
         const auto high = closed(*contact, Level::High, kFed), low = closed(*contact, Level::Low, kFed);
         if (high == low || high == Level::Undefined || low == Level::Undefined) continue;

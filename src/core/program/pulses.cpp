@@ -94,8 +94,12 @@ std::vector<CoilSequence> inOneRun(const std::vector<Moment>& moments, const std
     if (std::ranges::any_of(pins, [&](const std::string& p) { return taken.contains(p); })) continue;
     CoilSequence one;
     // As the states write them, not as they were made outputs.
-    one.pins =
-        std::find_if(steps.rbegin(), steps.rend(), [&](const Step& s) { return std::set(s.order.begin(), s.order.end()) == pins; })->order;
+    for (const auto& s : steps) {
+      std::vector<std::string> order;
+      for (const auto& p : s.order)
+        if (pins.contains(p)) order.push_back(p);
+      if (order.size() == pins.size()) one.pins = std::move(order);
+    }
     for (const auto& s : steps) {
       std::string state;
       for (const auto& p : one.pins) {

@@ -171,7 +171,7 @@ const QString kNotStated = QStringLiteral("not stated");  // data of the entry t
 // What is set by hand is shown as not stated until somebody has looked; it is taken as the part comes.
 void showSetting(QComboBox& box, const parts::Setting& s, const harness::Device& d) {
   const auto it = d.settings.find(s.id);
-  const bool stated = it != d.settings.end();
+  const bool stated = it != d.settings.end() && !it->second.value.empty();  // a change may be planned of what nobody has stated
   const int open = box.findData(kNotStated);
   if (stated || !s.byHand) {
     if (open >= 0) box.removeItem(open);

@@ -113,6 +113,31 @@ TEST_CASE("a motor that two relays turn round is stated by a pin for each way, a
   CHECK(unstated.unstated[0].text.find("Controller D7 reaches forward, Controller D8 reaches reverse") != std::string::npos);
 }
 
+TEST_CASE("what turns a motor round may be fed by a converter, and one pin for one contact is judged as it is stated") {
+  auto bench = wiredBench(reversing(kSecond + "part bk buck-lm2596 Buck\nfigure bk.set 9 V\nwire psu.P bk.IN-P RD 18AWG 0.2m\n"
+                                              "wire psu.N bk.IN-N BK 18AWG 0.2m\n",
+                                    "intent m both forward=P forward=uno.D7 reverse=uno.D8\n"));
+  for (auto& c : bench.connections)
+    if (c.b.text().starts_with("k1.NO")) c.a = *parseAddress("bk.OUT-P");
+  const auto fed = analyse(bench, library());
+  INFO(summary(fed));
+  CHECK(fed.count(checks::Severity::Stop) == 0);
+  CHECK(fed.solved->motors.front().poles.size() == 4);
+  const auto one = wiredBench(reversing(kSecond, "intent m stage=k1 channel=1-NO in=uno.D7\n"));
+  CHECK(solved(one)->motors.front().poles.empty());
+}
+
+TEST_CASE("inputs that two motors share are set by each for itself") {
+  const auto a = analyse(
+      wiredBench("part usb usb-port-0a5\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-5a\n"
+                 "part s1 l298n-module S1\nset s1.reg on\npart a brushed-gear25-12v A\npart b brushed-gear25-12v B\nwire psu.P s1.12V\n"
+                 "wire psu.N s1.GND\nwire uno.GND s1.GND\nwire uno.D7 s1.IN1\nwire uno.D8 s1.IN2\nwire s1.IN1 s1.IN3\nwire s1.IN2 s1.IN4\n"
+                 "wire s1.OUT1 a.P\nwire s1.OUT2 a.N\nwire s1.OUT3 b.P\nwire s1.OUT4 b.N\n"),
+      library());
+  INFO(summary(a));
+  CHECK(a.count(checks::Severity::Stop) == 0);
+}
+
 TEST_CASE("relays that bring the leads to both poles at rest are told by their contacts, and exchanging those mends it") {
   const std::string plan = "intent m both forward=P forward=uno.D7 reverse=uno.D8\n";
   const auto bench = wiredBench(reversing("wire psu.N k1.NO2 BK 18AWG 0.2m\nwire psu.P k1.NC2 RD 18AWG 0.2m\n", plan));

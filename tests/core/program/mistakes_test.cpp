@@ -250,3 +250,26 @@ TEST_CASE("a dial that is read at the pin beside the wired one is told") {
   CHECK(dial("A1").find("program-read-slip: The program reads A1 where Controller A0 is wired") != std::string::npos);
   CHECK(dial("A0").find("program-read-slip") == std::string::npos);
 }
+
+TEST_CASE("a pin of something else that is written among the coils is none of them") {
+  // D2 belongs to a step pulse: it is written in every state, between the coils.
+  const auto gate = said(
+      "from array\nprogram uno gate.ino\n| #include <AccelStepper.h>\n| AccelStepper other(1, 2, 3);\n| void state(int a, int b, int c, "
+      "int d) {\n"
+      "|   digitalWrite(8, a); digitalWrite(9, b); digitalWrite(2, HIGH); digitalWrite(10, c); digitalWrite(11, d); delay(4);\n| }\n"
+      "| void setup() { for (int p = 8; p < 12; p++) pinMode(p, OUTPUT); }\n"
+      "| void loop() { state(1, 0, 0, 0); state(0, 0, 1, 0); state(0, 1, 0, 0); state(0, 0, 0, 1); }\n");
+  INFO(all(gate));
+  CHECK(all(gate).find("Name the pins in the order 8, 10, 9, 11") != std::string::npos);
+}
+
+TEST_CASE("a motor that relays turn round, and whose program turns it one way only") {
+  const auto gate = [](const std::string& back) {
+    return all(said(
+        "from relays-reversing\nprogram uno gate.ino\n| void setup() { digitalWrite(7, HIGH); pinMode(7, OUTPUT); digitalWrite(8, HIGH); "
+        "pinMode(8, OUTPUT); }\n| void loop() { digitalWrite(7, LOW); delay(2000); digitalWrite(7, HIGH); delay(500); " +
+        back + "}\n"));
+  };
+  CHECK(gate("").find("The program never lets Gate turn the other way") != std::string::npos);
+  CHECK(gate("digitalWrite(8, LOW); delay(2000); digitalWrite(8, HIGH); delay(500); ").empty());
+}

@@ -71,6 +71,7 @@ class Serving {
   }
   bool oneWay() const {
     if (has("in1") && has("in2") && !coils()) return !both("in1") || !both("in2");
+    if (has("forward") && has("reverse")) return !both("forward") || !both("reverse");
     return has("dir") && !both("dir");
   }
   bool chopped() const {

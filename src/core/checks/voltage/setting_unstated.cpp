@@ -38,7 +38,8 @@ Finding said(const SolvedBench& s, const bench::BenchDevice& device, const parts
   const auto id = idOf(s.bench, static_cast<int>(&device - s.bench.devices.data()));
   const auto& name = device.called();
   const auto now = device.settings.at(setting.id);
-  if (device.doc.settings.contains(setting.id)) {
+  const auto stated = device.doc.settings.find(setting.id);
+  if (stated != device.doc.settings.end() && stated->second.value == now) {
     auto f = finding(Severity::Note, fmt::format("The {} of {} never at {}", setting.label, name, value),
                      fmt::format("The {} of {} is stated as {}. At {}: {}.", setting.label, name, now, value, then.headline), {id});
     f.formula = fmt::format("{} at {}: {}", setting.label, value, then.formula.empty() ? then.headline : then.formula);
