@@ -69,6 +69,13 @@ std::string instead(const Bench& bench, const Address& end) {
 
 }  // namespace
 
+Bench::Bench() = default;
+Bench::Bench(const Bench&) = default;
+Bench::Bench(Bench&&) noexcept = default;
+Bench& Bench::operator=(const Bench&) = default;
+Bench& Bench::operator=(Bench&&) noexcept = default;
+Bench::~Bench() = default;
+
 // What is wired to it is not open, and nothing more is known.
 std::shared_ptr<const parts::Part> opaquePart(const harness::Harness& h, const harness::Device& d) {
   auto part = std::make_shared<parts::Part>();

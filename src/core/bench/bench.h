@@ -68,6 +68,14 @@ struct Bench {
   std::map<int, Gauge> gauges;                       ///< what the library says of wire gauges, by AWG
   std::shared_ptr<const std::set<std::string>> ids;  ///< of the document, planned things included: repairs need free ones
 
+  // In bench.cpp, so that copying all of this is compiled once.
+  Bench();
+  Bench(const Bench&);
+  Bench(Bench&&) noexcept;
+  Bench& operator=(const Bench&);
+  Bench& operator=(Bench&&) noexcept;
+  ~Bench();
+
   int deviceIndex(const std::string& id) const;          ///< -1 when not on the bench
   TerminalIndex terminal(const Address& address) const;  ///< -1 when there is none
   TerminalIndex terminal(int device, const std::string& id) const;

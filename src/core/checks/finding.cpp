@@ -4,6 +4,13 @@
 
 namespace bold::checks {
 
+Finding::Finding() = default;
+Finding::Finding(const Finding&) = default;
+Finding::Finding(Finding&&) noexcept = default;
+Finding& Finding::operator=(const Finding&) = default;
+Finding& Finding::operator=(Finding&&) noexcept = default;
+Finding::~Finding() = default;
+
 std::string Finding::identity() const {
   auto sorted = subjects;
   std::ranges::sort(sorted);

@@ -76,6 +76,13 @@ struct Finding {
   std::string explainedBy;  ///< identity of its cause; empty when it is a cause itself
   int mendedAfter = 0;      ///< this many planned changes mend it; 0: no
 
+  // In finding.cpp, so that copying all of this is compiled once.
+  Finding();
+  Finding(const Finding&);
+  Finding(Finding&&) noexcept;
+  Finding& operator=(const Finding&);
+  Finding& operator=(Finding&&) noexcept;
+  ~Finding();
   /// Check id and sorted subjects: the same finding on the same bench.
   std::string identity() const;
 };

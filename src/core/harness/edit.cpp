@@ -112,6 +112,12 @@ Change applyOne(Harness& h, const PutCopy& put) {
 
 }  // namespace
 
+Change::Change(const Change&) = default;
+Change::Change(Change&&) noexcept = default;
+Change& Change::operator=(const Change&) = default;
+Change& Change::operator=(Change&&) noexcept = default;
+Change::~Change() = default;
+
 Edit apply(Harness& harness, const Edit& edit) {
   std::vector<Change> undone;
   for (const auto& change : edit.changes) undone.push_back(std::visit([&](const auto& c) { return applyOne(harness, c); }, change));

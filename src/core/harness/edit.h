@@ -54,10 +54,21 @@ struct PutCopy {
   std::size_t at;
 };
 
-using Change =
+using AnyChange =
     std::variant<Put<Device>, Drop<Device>, Put<Connection>, Drop<Connection>, Put<Goal>, Drop<Goal>, Put<Assignment>, Drop<Assignment>,
                  Put<ProgramFacts>, Drop<ProgramFacts>, Put<SourceRead>, Drop<SourceRead>, Put<Mark>, Drop<Mark>, Put<Round>, Drop<Round>,
                  SetTitle, SetAmbient, SetNames, SetSource, DropUnread, PutUnread, DropCopy, PutCopy>;
+
+/// One of them. How one of any kind is copied, moved and destroyed stands in edit.cpp, once: inline it is compiled anew in every unit that
+/// has a list of changes, in seconds each.
+struct Change : AnyChange {
+  using AnyChange::AnyChange;
+  Change(const Change&);
+  Change(Change&&) noexcept;
+  Change& operator=(const Change&);
+  Change& operator=(Change&&) noexcept;
+  ~Change();
+};
 
 /// The only road by which a document changes.
 struct Edit {

@@ -19,6 +19,13 @@ std::set<std::string> idsOf(const std::vector<Unread>& unread) {
 
 }  // namespace
 
+Harness::Harness() = default;
+Harness::Harness(const Harness&) = default;
+Harness::Harness(Harness&&) noexcept = default;
+Harness& Harness::operator=(const Harness&) = default;
+Harness& Harness::operator=(Harness&&) noexcept = default;
+Harness::~Harness() = default;
+
 const Device* Harness::device(const std::string& id) const {
   return byId(devices, id);
 }

@@ -175,6 +175,14 @@ struct Harness {
   bool newerFormat = false;
   Raw raw;  ///< the whole file
 
+  // In harness.cpp, so that copying all of this is compiled once.
+  Harness();
+  Harness(const Harness&);
+  Harness(Harness&&) noexcept;
+  Harness& operator=(const Harness&);
+  Harness& operator=(Harness&&) noexcept;
+  ~Harness();
+
   const Device* device(const std::string& id) const;
   const Connection* connection(const std::string& id) const;
 

@@ -56,6 +56,13 @@ struct PinUse {
   std::string last;      ///< once the program is over: "high", "low", "pwm", "unsure" or "released"; empty: it never ends
   bool sure = true;      ///< false: only where something is not known
   bool onBoard = false;  ///< a pin of the chip that leads to nothing outside, as to the board's own light
+  // In source_read.cpp, so that copying all of this is compiled once.
+  PinUse();
+  PinUse(const PinUse&);
+  PinUse(PinUse&&) noexcept;
+  PinUse& operator=(const PinUse&);
+  PinUse& operator=(PinUse&&) noexcept;
+  ~PinUse();
   bool operator==(const PinUse&) const = default;
 };
 /// "analog", "bus", "high", "input", "interrupt", "low", "output", "pull-down", "pull-up", "pulse", "pwm", "read", "serial", "servo",
@@ -97,6 +104,13 @@ struct SourceRead {
   std::optional<Spot> console;  ///< where the serial console is opened
   std::optional<Spot> counted;  ///< where the program chooses how pins are counted
   Raw raw;
+  // In source_read.cpp, so that copying all of this is compiled once.
+  SourceRead();
+  SourceRead(const SourceRead&);
+  SourceRead(SourceRead&&) noexcept;
+  SourceRead& operator=(const SourceRead&);
+  SourceRead& operator=(SourceRead&&) noexcept;
+  ~SourceRead();
   bool operator==(const SourceRead&) const = default;
 };
 

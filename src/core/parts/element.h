@@ -217,8 +217,19 @@ struct Contact {
   Moved moved = Moved::No;
 };
 
-using ElementBody = std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Phototransistor, Mosfet, Winding, Source, Sink,
-                                 Regulator, Pins, Chopper, Contact>;
+using AnyBody = std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Phototransistor, Mosfet, Winding, Source, Sink, Regulator,
+                             Pins, Chopper, Contact>;
+
+/// One of them; copied, moved and destroyed in element.cpp, so that this is compiled once.
+struct ElementBody : AnyBody {
+  using AnyBody::AnyBody;
+  ElementBody();
+  ElementBody(const ElementBody&);
+  ElementBody(ElementBody&&) noexcept;
+  ElementBody& operator=(const ElementBody&);
+  ElementBody& operator=(ElementBody&&) noexcept;
+  ~ElementBody();
+};
 
 struct Element {
   std::string id;                                         ///< unique in its part

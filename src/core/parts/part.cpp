@@ -6,6 +6,13 @@
 
 namespace bold::parts {
 
+Part::Part() = default;
+Part::Part(const Part&) = default;
+Part::Part(Part&&) noexcept = default;
+Part& Part::operator=(const Part&) = default;
+Part& Part::operator=(Part&&) noexcept = default;
+Part::~Part() = default;
+
 int Part::indexOf(const std::string& terminal) const {
   for (std::size_t i = 0; i < terminals.size(); ++i)
     if (terminals[i].id == terminal) return static_cast<int>(i);

@@ -175,6 +175,14 @@ struct Part {
   bool own = false;           ///< from the user's folder or the document, not shipped
   bool fromDocument = false;  ///< known from the document alone, or as it has it
 
+  // In part.cpp, so that copying all of this is compiled once.
+  Part();
+  Part(const Part&);
+  Part(Part&&) noexcept;
+  Part& operator=(const Part&);
+  Part& operator=(Part&&) noexcept;
+  ~Part();
+
   int indexOf(const std::string& terminal) const;  ///< -1 when there is none; knows former ids
   const Terminal* find(const std::string& terminal) const;
   const NamedFigure* figure(const std::string& which) const;

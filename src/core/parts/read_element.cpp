@@ -409,13 +409,6 @@ std::optional<double> ratedCurrent(const Winding& coil) {
   return volts && ohms && *ohms > 0 ? std::optional(*volts / *ohms) : std::nullopt;
 }
 
-std::optional<Amps> tripCurrent(const Chopper& c) {
-  const auto reference = c.reference.typical();
-  const auto sense = c.senseResistor.typical();
-  if (!reference || !sense || *sense <= 0 || c.perVolt <= 0) return std::nullopt;
-  return Amps{*reference / (c.perVolt * *sense)};
-}
-
 std::vector<Node> inputsOf(const Element& element) {
   const Condition* c = nullptr;
   if (const auto* s = std::get_if<Switch>(&element.body)) c = &s->on;
