@@ -229,8 +229,9 @@ void Follower::complete(Facts& facts, const PublicCall& what, const Object* self
   };
   if (self) merge(self->facts);
   Scope formula;
+  // In plain numbers: the formulas are the interface's, and no type of the source narrows what they work out.
   const auto work = [&](const Code& code) {
-    for (const auto& [role, v] : facts) formula.names[role] = v;
+    for (const auto& [role, v] : facts) (formula.names[role] = v).type = {};
     return evaluate(code, formula);
   };
   for (const auto* first : {"unit", "shares"})  // by which the others are found

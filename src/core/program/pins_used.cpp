@@ -320,9 +320,9 @@ class Collecting {
       const bool chopped = p.role != "dir" && p.role != "echo" && p.role != "trigger" &&
                            truth(e.facts.contains("pwm") ? e.facts.at("pwm") : number(1)).value_or(true) &&
                            !(p.role == "speed" && e.facts.contains("pin.in1"));
-      if (chopped && text(e, "soft") == "yes") {
+      if (chopped) {
         does(k, "pwm", e);
-        does(k, "soft", e);
+        if (text(e, "soft") == "yes") does(k, "soft", e);
         if (const auto f = num(e, "frequency")) m_out.pins[k].frequency = Hertz{*f};
       }
     } else if (d == "motor-write") {

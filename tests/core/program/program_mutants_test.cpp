@@ -6,6 +6,7 @@
 
 #include "core/program/corpus.h"
 #include "support/benches.h"
+#include "support/run_length.h"
 
 using namespace bold;
 using namespace bold::test;
@@ -90,6 +91,8 @@ TEST_CASE("a pin's number that is changed in a program is noticed") {
 
 TEST_CASE("a line that is dropped from a program is noticed, or does nothing to a pin") {
   Share share;
+  const int every = oneOf(3);
+  int number = 0;
   for (const auto& c : programCases()) {
     const auto base = benchOf(c);
     const auto said = saidOf(base);
@@ -100,7 +103,7 @@ TEST_CASE("a line that is dropped from a program is noticed, or does nothing to 
       const auto first = line.find_first_not_of(' ');
       const bool code = first != std::string::npos && line[first] != '/' && line[first] != '#' && line[first] != '}' &&
                         line.back() != '{' && line.back() != ':';
-      if (code) {
+      if (code && ++number % every == 0) {
         auto texts = c.texts;
         texts.front().second = text.substr(0, at) + text.substr(std::min(end + 1, text.size()));
         one(c, texts, base, said, line, share);
@@ -110,7 +113,7 @@ TEST_CASE("a line that is dropped from a program is noticed, or does nothing to 
   }
   INFO(share.missed);
   INFO(fmt::format("{} lines: {} noticed, {} harmless, {} flagged before", share.all, share.noticed, share.harmless, share.flagged));
-  CHECK(share.all >= 400);
+  CHECK(share.all >= 250);
   CHECK(share.noticed >= 0.6 * share.all);
   CHECK(share.noticed + share.harmless + share.flagged >= 0.93 * share.all);
 }

@@ -6,6 +6,7 @@
 
 #include "core/base/embedded.h"
 #include "core/parts/shipped_parts.h"
+#include "core/program/reading.h"
 #include "support/benches.h"
 
 using namespace bold;
@@ -79,4 +80,40 @@ TEST_CASE("a file of public calls that cannot be used says what and where") {
         std::string::npos);
   CHECK(why(R"({"format": 1, "id": "t", "calls": [{"name": "f", "facts": {"scale": "1 +"}}]})").find("scale") != std::string::npos);
   CHECK(why(R"({"format": 1, "id": "t", "colls": []})").find("colls") != std::string::npos);
+}
+
+TEST_CASE("what the guide to public calls writes as an example can be added as it stands") {
+  const auto guide = readFile("docs/program-calls.md");
+  const auto from = guide.find("```json\n") + 8;
+  std::vector<std::pair<std::string, std::string>> files;
+  for (const auto& f : embedded::programCalls()) files.emplace_back(f.path, f.text);
+  files.emplace_back("tide.json", guide.substr(from, guide.find("```", from) - from));
+  const auto calls = program::readPublicCalls(files);
+  INFO((calls ? std::string() : text(calls.error())));
+  REQUIRE(calls);
+  const auto read = program::pinsUsed(program::readTexts({{"gate.ino",
+                                                           "#include <Tide.h>\n"
+                                                           "Tide pump(9, 10, 2000);\n"
+                                                           "void setup() {}\n"
+                                                           "void loop() { pump.run(40 + TIDE_SLOW); }\n"}},
+                                                         "board-uno-atmega328p", *calls),
+                                      "uno", *library().find("board-uno-atmega328p"), *calls);
+  CHECK(pins(read) == "D10 output pwm, D9 output pwm");
+  const auto& in1 = use(read, "D9");
+  REQUIRE(in1.written);
+  CHECK(*in1.written == Approx(0.41));
+  CHECK(read.untold.empty());
+}
+
+TEST_CASE("every word that a call says is one that the guide describes") {
+  const auto guide = readFile("docs/program-calls.md");
+  int words = 0;
+  for (const auto& i : program::shippedCalls().interfaces)
+    for (const auto& c : i.calls)
+      for (const auto& [word, value] : c.said) {
+        INFO(i.id << ": " << c.name << ": " << word);
+        ++words;
+        CHECK(guide.find("\n| `" + word + "` |") != std::string::npos);
+      }
+  CHECK(words > 20);
 }
