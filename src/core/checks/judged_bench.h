@@ -22,7 +22,7 @@ struct JudgedFrom {
   bool operator==(const JudgedFrom&) const = default;
 };
 
-/// What every check says of one cell of a bench (circuit/cells.h), before anything is explained. Never changed, so that an
+/// What every check says of one cell of a bench (bench/cells.h), before anything is explained. Never changed, so that an
 /// analysis can take it over from an earlier one.
 struct JudgedCell {
   JudgedFrom from;

@@ -55,7 +55,7 @@ TEST_CASE("every file of public calls can be used, and every word in it is known
         const auto p = library().find(part);
         REQUIRE(p);
         CHECK(std::ranges::any_of(p->terminals,
-                                  [&](const parts::Terminal& t) { return t.pin && t.pin->chip == pin && !t.pin->pwm.empty(); }));
+                                  [&pin = pin](const parts::Terminal& t) { return t.pin && t.pin->chip == pin && !t.pin->pwm.empty(); }));
       }
   }
   CHECK(calls >= 250);

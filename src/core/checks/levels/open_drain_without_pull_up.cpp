@@ -3,11 +3,13 @@
 #include <algorithm>
 
 #include "core/checks/check.h"
+#include "core/checks/levels/pin_pulls.h"
 #include "core/checks/queries.h"
 
 namespace bold::checks::open_drain_without_pull_up {
-// An output that only pulls low, read by a pin, with nothing that pulls it up.
-Findings judge(const SolvedBench& s) {
+// An output that only pulls low, read by a pin, with nothing that pulls it up: no resistor, and no pull of the pin that is known to be on.
+Findings judge(const ProgramOnBench& program) {
+  const auto& s = program.solved();
   Findings out;
   const auto* p = s.point(Action::AllOff, Corner::Nominal);
   if (!p) return out;
@@ -18,6 +20,8 @@ Findings judge(const SolvedBench& s) {
     const auto group = pinGroup(s.bench, pin);
     const auto r = p->resistance(t, group->rail);
     if (r && r->value < 500e3) continue;
+    const auto pulls = pullsOf(s.bench, pin);
+    if (pullSaid(program, pin, s.bench.deviceOf(t)) == "up" && (pulls.empty() || canPull(pulls, "up"))) continue;
     auto f =
         finding(Severity::Caution, fmt::format("{} is pulled up by nothing", s.bench.called(t)),
                 fmt::format("{} only pulls low; read by {} it needs a pull-up of about 10 kΩ, or the pin's own switched on by the program.",

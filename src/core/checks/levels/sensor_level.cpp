@@ -7,6 +7,7 @@
 #include "core/bench/sensed_pins.h"
 #include "core/bench/signal_nets.h"
 #include "core/checks/check.h"
+#include "core/checks/levels/pin_pulls.h"
 #include "core/checks/program/on_bench.h"
 #include "core/checks/queries.h"
 #include "core/checks/repair_draft.h"
@@ -84,21 +85,6 @@ std::vector<Sensed> sensed(const SolvedBench& s) {
   return out;
 }
 
-std::string settingAt(const Bench& bench, int device, const char* id) {
-  const auto& settings = bench.devices[device].settings;
-  const auto it = settings.find(id);
-  return it == settings.end() ? std::string() : it->second;
-}
-
-// What a program can switch on at this pin; empty: not known.
-std::string pullsOf(const Bench& bench, const Sensed& x) {
-  const auto& own = bench.facts(x.pin).pin;
-  return own && !own->pulls.empty() ? own->pulls : x.group.pins->pulls;
-}
-bool can(const std::string& pulls, const std::string& which) {
-  return pulls == which || pulls == "both";
-}
-
 std::string_view word(Reads r) {
   return r == Reads::High ? "high" : r == Reads::Low ? "low" : r == Reads::Nothing ? "open" : "between high and low";
 }
@@ -117,10 +103,10 @@ Finding floats(const SolvedBench& s, const Sensed& x) {
   const bool atRest = x.rest == Reads::Nothing;
   const auto other = atRest ? x.moved : x.rest;
   const bool up = other != Reads::High;
-  const auto pulls = pullsOf(s.bench, x);
+  const auto pulls = pullsOf(s.bench, x.pin);
   const char* way = up ? "up" : "down";
   const auto said = settingAt(s.bench, x.device, "pull");
-  const bool none = said == "none" || (!pulls.empty() && !can(pulls, way));
+  const bool none = said == "none" || (!pulls.empty() && !canPull(pulls, way));
   const auto& pin = s.bench.called(x.pin);
   const auto& name = called(s.bench, x.device);
   auto f = finding(none ? Severity::Stop : Severity::Caution,
@@ -278,16 +264,6 @@ void sliders(const SolvedBench& s, Findings& out) {
   }
 }
 
-// "up", "down" or "none": as its program has it, else as it is said of the sensor; empty: not known.
-std::string pullAt(const ProgramOnBench& program, const Sensed& x) {
-  const auto* u = program.at(x.pin);
-  if (u && reads(*u->use) && u->use->sure) {
-    if (u->use->does.contains("pull-up")) return "up";
-    if (u->use->does.contains("pull-down")) return "down";
-  }
-  return settingAt(program.solved().bench, x.device, "pull");
-}
-
 // Whether the program looks at the pin with no pull on, which program-read-floats says.
 bool readWithout(const ProgramOnBench& program, const Sensed& x) {
   const auto* u = program.at(x.pin);
@@ -297,7 +273,7 @@ bool readWithout(const ProgramOnBench& program, const Sensed& x) {
 
 // What it reads with that pull on.
 Reads pulled(const SolvedBench& s, const Sensed& x, const std::string& said, Reads reads) {
-  const bool on = (said == "up" || said == "down") && (pullsOf(s.bench, x).empty() || can(pullsOf(s.bench, x), said));
+  const bool on = (said == "up" || said == "down") && (pullsOf(s.bench, x.pin).empty() || canPull(pullsOf(s.bench, x.pin), said));
   return reads != Reads::Nothing || !on ? reads : said == "up" ? Reads::High : Reads::Low;
 }
 
@@ -310,7 +286,7 @@ Findings judge(const ProgramOnBench& program) {
   bypassed(s, out);
   sliders(s, out);
   for (const auto& x : sensed(s)) {
-    const auto pull = pullAt(program, x);
+    const auto pull = pullSaid(program, x.pin, x.device);
     const auto rest = pulled(s, x, pull, x.rest);
     const auto moved = pulled(s, x, pull, x.moved);
     if (rest == Reads::Between || moved == Reads::Between)

@@ -139,3 +139,15 @@ TEST_CASE("the enable of a box with isolated inputs, unsaid, is driven so that t
   CHECK(verdict("sunk", "^") == Verdict::Clear);
   CHECK(verdict("sunk", "!") == Verdict::DoNotSwitchOn);
 }
+
+TEST_CASE("open-drain-without-pull-up: a pull-up that the program switches on is one") {
+  const std::string wired = "from drv8833\nwire s1.FLT esp.IO21\n";
+  const auto with = [&](const char* mode) {
+    return Judged("open-drain-without-pull-up", wired + "program esp gate.ino\n| void setup() { pinMode(21, " + mode +
+                                                    "); }\n| void loop() { if (digitalRead(21) == LOW) {} }");
+  };
+  CHECK(Judged("open-drain-without-pull-up", wired).only() == kCaution);
+  CHECK(with("INPUT").only() == kCaution);
+  CHECK(with("INPUT_PULLDOWN").only() == kCaution);
+  CHECK(with("INPUT_PULLUP").quiet());
+}
