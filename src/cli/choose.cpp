@@ -30,9 +30,9 @@ int put(const Taken& a) {
   apply(h, *edit);
   say(edit->title + ":\n");
   for (const auto& change : edit->changes) {
-    if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change))
+    if (const auto* d = change.as<harness::Put<harness::Device>>())
       if (const auto part = bench->library.find(d->value.part)) say(fmt::format("  add {} ({})\n", shownName(h, d->value), part->name));
-    if (const auto* c = std::get_if<harness::Put<harness::Connection>>(&change))
+    if (const auto* c = change.as<harness::Put<harness::Connection>>())
       say(fmt::format("  {} {}{}\n", word(c->value.kind), shownEnds(h, bench->library, c->value),
                       c->value.colour.empty() ? std::string() : " " + c->value.colour));
   }

@@ -58,7 +58,7 @@ Json jsonOf(const Taken& a, const Loaded& bench, const Analysis& analysis, const
   out["untold"] = Json::array();
   for (const auto& u : source.untold) out["untold"].push_back({{"what", u.what}, {"place", spotJson(u.place)}});
   out["agreement"] = wiring::agreementWords(analysis, source);
-  const auto whole = Json::parse(report::json(a.file, bench.harness, analysis));
+  const auto whole = parsedJson(report::json(a.file, bench.harness, analysis));
   out["findings"] = whole["findings"];
   out["otherFindings"] = std::ranges::count_if(analysis.findings, [](const checks::Finding& f) { return !ofPrograms(f); });
   return out;

@@ -35,7 +35,7 @@ void MainWindow::duplicatePicked() {
   const auto edit = harness::duplicate(m_session.document.harness(), device);
   if (!edit) return;
   m_session.document.apply(*edit);
-  m_session.selection.select(QString::fromStdString(std::get<harness::Put<harness::Device>>(edit->changes.front()).value.id));
+  m_session.selection.select(QString::fromStdString(edit->changes.front().as<harness::Put<harness::Device>>()->value.id));
 }
 
 void MainWindow::compareWith() {

@@ -2,6 +2,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "core/base/json.h"
 #include "core/checks/check.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -45,7 +46,7 @@ TEST_CASE("check --margins lists how near everything comes, the tightest first, 
   CHECK(widest(text.out) <= 80);
   CHECK(run({"check", kDemo}).out.find("Margins") == std::string::npos);
 
-  const auto j = nlohmann::json::parse(run({"check", "--margins", "--format", "json", kDemo}).out);
+  const auto j = parsedJson(run({"check", "--margins", "--format", "json", kDemo}).out);
   REQUIRE(j["margins"].size() > 100);
   double last = 1000;
   for (const auto& m : j["margins"]) {
@@ -58,7 +59,7 @@ TEST_CASE("check --margins lists how near everything comes, the tightest first, 
   std::size_t measuring = 0;
   for (const auto& c : checks::registry()) measuring += c.measures();
   CHECK(j["withoutNumber"].size() == checks::registry().size() - measuring);
-  CHECK_FALSE(nlohmann::json::parse(run({"check", "--format", "json", kDemo}).out).contains("margins"));
+  CHECK_FALSE(parsedJson(run({"check", "--format", "json", kDemo}).out).contains("margins"));
   CHECK(run({"check", "--margins", "--format", "sarif", kDemo}).code == 2);
   CHECK(run({"check", "--margins", "--summary", kDemo}).code == 2);
 }
@@ -146,7 +147,7 @@ TEST_CASE("a bench that cannot be judged ends 1 and says why") {
 TEST_CASE("check as JSON holds findings in a stable form") {
   const auto r = run({"check", "--format", "json", kFirstTry});
   CHECK(r.code == 1);
-  const auto j = nlohmann::json::parse(r.out);
+  const auto j = parsedJson(r.out);
   CHECK(j["verdict"] == "Do not switch on");
   REQUIRE(j["findings"].is_array());
   CHECK(j["findings"].size() == 33);
@@ -161,7 +162,7 @@ TEST_CASE("check as JSON holds findings in a stable form") {
 }
 
 TEST_CASE("checks lists every check, explain prints its page") {
-  const auto j = nlohmann::json::parse(run({"checks", "--format", "json"}).out);
+  const auto j = parsedJson(run({"checks", "--format", "json"}).out);
   CHECK(j["checks"].size() == checks::registry().size());
   const auto text = run({"checks"}).out;
   for (const auto& c : checks::registry()) {
@@ -178,7 +179,7 @@ TEST_CASE("checks lists every check, explain prints its page") {
 TEST_CASE("parts finds parts by words, own parts too, and names broken files") {
   CHECK(run({"parts", "drv8825", "cooled"}).out ==
         "drv8825-carrier          Step/dir carrier DRV8825: one bipolar stepper, 1.5 A a coil bare, 2.2 A cooled\n");
-  const auto j = nlohmann::json::parse(run({"parts", "uln2003", "board", "--format", "json"}).out);
+  const auto j = parsedJson(run({"parts", "uln2003", "board", "--format", "json"}).out);
   REQUIRE(j["parts"].size() == 1);
   CHECK(j["parts"][0]["id"] == "uln2003-board");
   CHECK(j["parts"][0]["figures"][0]["unit"] == "A");
@@ -199,7 +200,7 @@ TEST_CASE("parts makes a part of figures that are typed") {
   CHECK(r.code == 0);
   CHECK(r.out.find("Brushed motor 12 V, 500 mA running, 2 A stalled, as typed (highest 12 V, nominal 12 V, run 500 mA, winding 6 ohm)") !=
         std::string::npos);
-  const auto j = nlohmann::json::parse(run({"parts", "stepper", "1.5", "A", "3", "V", "--format", "json"}).out);
+  const auto j = parsedJson(run({"parts", "stepper", "1.5", "A", "3", "V", "--format", "json"}).out);
   CHECK(j["parts"].back()["overrides"]["winding"] == "2 ohm");
 }
 
@@ -221,7 +222,7 @@ TEST_CASE("a mistyped wire is named in the report, with its place, and nothing i
   CHECK(r.code == 1);
   CHECK(r.out.find("Not judged: 1 note, 1 left out of the file") != std::string::npos);
   CHECK(r.out.find("left out of #/connections/1/wire") != std::string::npos);
-  const auto j = nlohmann::json::parse(run({"check", "--format", "json", path}).out);
+  const auto j = parsedJson(run({"check", "--format", "json", path}).out);
   REQUIRE(j["leftOut"].size() == 1);
   CHECK(j["leftOut"][0]["where"] == "#/connections/1/wire");
   CHECK(run({"solve", path}).code == 1);
@@ -243,7 +244,7 @@ TEST_CASE("what a file says is shown on a terminal and never acts there") {
     CHECK(r.code == 1);
     CHECK_FALSE(acts(r.out));
     CHECK_FALSE(acts(r.err));
-    if (format == "json") CHECK(nlohmann::json::parse(r.out)["title"] == "a\\u{1B}[2J\\nb.harness: Clear to switch on");
+    if (format == "json") CHECK(parsedJson(r.out)["title"] == "a\\u{1B}[2J\\nb.harness: Clear to switch on");
   }
   for (const auto& r :
        {run({"solve", path}), run({"explain", "\x1b[2J"}), run({"part", "\x1b[2J"}), run({"check", folder.path("\x1b]0;x\a")})}) {

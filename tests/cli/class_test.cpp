@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -24,7 +25,7 @@ TEST_CASE("class: twelve benches against the reference, one command") {
         std::string::npos);
   CHECK(text.out.find("bench-7.harness: Do not switch on") != std::string::npos);
   arguments.insert(arguments.end(), {"--format", "json"});
-  const auto j = nlohmann::json::parse(run(arguments).out);
+  const auto j = parsedJson(run(arguments).out);
   REQUIRE(j.size() == 12);
   for (int k = 0; k < 12; ++k) {
     const bool wrong = k == 2 || k == 6;

@@ -2,6 +2,7 @@
 #include <nlohmann/json.hpp>
 #include <set>
 
+#include "core/base/json.h"
 #include "core/checks/check.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -41,7 +42,7 @@ bool balanced(const std::string& xml) {
 TEST_CASE("SARIF holds one log with every rule, and a result for every finding at its line") {
   const auto r = run({"check", "--format", "sarif", kDemo, kFirstTry});
   CHECK(r.code == 1);
-  const auto j = nlohmann::json::parse(r.out);
+  const auto j = parsedJson(r.out);
   CHECK(j["version"] == "2.1.0");
   REQUIRE(j["runs"].size() == 1);
   const auto& one = j["runs"][0];
@@ -50,8 +51,8 @@ TEST_CASE("SARIF holds one log with every rule, and a result for every finding a
   std::set<std::string> ids;
   for (const auto& rule : rules) ids.insert(rule["id"].get<std::string>());
 
-  const auto first = nlohmann::json::parse(run({"check", "--format", "json", kFirstTry}).out);
-  const auto second = nlohmann::json::parse(run({"check", "--format", "json", kDemo}).out);
+  const auto first = parsedJson(run({"check", "--format", "json", kFirstTry}).out);
+  const auto second = parsedJson(run({"check", "--format", "json", kDemo}).out);
   CHECK(one["results"].size() == first["findings"].size() + second["findings"].size());
   const auto source = readFile("demo/wave-tank-first-try.harness");
   for (const auto& result : one["results"]) {
@@ -74,8 +75,8 @@ TEST_CASE("SARIF holds one log with every rule, and a result for every finding a
 }
 
 TEST_CASE("a stop is an error in SARIF, a caution a warning") {
-  const auto plain = nlohmann::json::parse(run({"check", "--format", "json", kFirstTry}).out);
-  const auto sarif = nlohmann::json::parse(run({"check", "--format", "sarif", kFirstTry}).out);
+  const auto plain = parsedJson(run({"check", "--format", "json", kFirstTry}).out);
+  const auto sarif = parsedJson(run({"check", "--format", "sarif", kFirstTry}).out);
   const auto level = [&](const std::string& identity) -> std::string {
     for (const auto& r : sarif["runs"][0]["results"])
       if (r["partialFingerprints"]["boldHarnessIdentity/v1"] == identity) return r["level"];
@@ -98,7 +99,7 @@ TEST_CASE("JUnit holds a suite a bench and a case a check; its failures are the 
   CHECK(countOf(r.out, "<testsuite ") == 2);
   CHECK(countOf(r.out, "<testcase ") == 2 * static_cast<int>(checks::registry().size() + 1));
   std::set<std::string> failing;
-  const auto j = nlohmann::json::parse(run({"check", "--format", "json", kFirstTry}).out);
+  const auto j = parsedJson(run({"check", "--format", "json", kFirstTry}).out);
   int stops = 0;
   for (const auto& f : j["findings"])
     if (f["severity"] == "stop") {
@@ -127,7 +128,7 @@ TEST_CASE("a broken file among good ones ends 2 and leaves the log whole") {
   const auto r = run({"check", "--format", "sarif", broken, kDemo});
   CHECK(r.code == 2);
   CHECK(r.err.find("broken.harness") != std::string::npos);
-  CHECK(nlohmann::json::parse(r.out)["runs"][0]["artifacts"].size() == 2);  // the broken one is named too
+  CHECK(parsedJson(r.out)["runs"][0]["artifacts"].size() == 2);  // the broken one is named too
 }
 
 TEST_CASE("SARIF and JUnit name files that cannot be read and what was left out, with escaped names") {
@@ -136,7 +137,7 @@ TEST_CASE("SARIF and JUnit name files that cannot be read and what was left out,
   const auto doubtful = folder.write("doubtful.harness", R"({"format": 2, "devices": [], "connections": [7], "goals": []})");
   const auto sarif = run({"check", "--format", "sarif", broken, doubtful});
   CHECK(sarif.code == 2);
-  const auto one = nlohmann::json::parse(sarif.out)["runs"][0];
+  const auto one = parsedJson(sarif.out)["runs"][0];
   const auto& invocation = one["invocations"][0];
   CHECK(invocation["executionSuccessful"] == false);
   const auto& told = invocation["toolExecutionNotifications"];
@@ -168,7 +169,7 @@ TEST_CASE("many benches are judged as each alone, in their order") {
 
 TEST_CASE("what is written as SARIF meets the published schema") {
   const auto schema = readFile("tests/data/sarif-2.1.0.schema.json");
-  const auto meets = [&](const nlohmann::json& log) {
+  const auto meets = [&](const bold::Json& log) {
     const auto problems = againstSchema(schema, log.dump());
     for (const auto& p : problems) UNSCOPED_INFO(p);
     return problems.empty();
@@ -179,7 +180,7 @@ TEST_CASE("what is written as SARIF meets the published schema") {
   for (const auto& files : {std::vector<std::string>{kDemo, kFirstTry, broken, doubtful}, {kDemo}, {broken}}) {
     auto arguments = files;
     arguments.insert(arguments.begin(), {"check", "--format", "sarif"});
-    auto log = nlohmann::json::parse(run(arguments).out);
+    auto log = parsedJson(run(arguments).out);
     CHECK(meets(log));
     log["runs"][0]["results"].push_back({{"level", "grave"}});
     CHECK_FALSE(meets(log));  // the schema does look

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -32,14 +33,14 @@ TEST_CASE("diff: the same, different, unusable; what changed, what is said now a
   CHECK(nearer.code == 1);
   CHECK(nearer.out.find("Nearer to its limit\n  ") != std::string::npos);
   CHECK(nearer.out.find("stall current of Wave paddle") != std::string::npos);
-  const auto j = nlohmann::json::parse(run({"diff", one, other, "--format", "json"}).out);
+  const auto j = parsedJson(run({"diff", one, other, "--format", "json"}).out);
   CHECK(j["same"] == false);
   CHECK(j["changes"].size() == 2);
   CHECK(j["new"].size() >= 1);
   CHECK(j["gone"].empty());
   for (const auto& s : j["worse"]) CHECK(s["after"].get<double>() > s["before"].get<double>());
   // The other way round what is new is gone.
-  const auto back = nlohmann::json::parse(run({"diff", other, one, "--format", "json"}).out);
+  const auto back = parsedJson(run({"diff", other, one, "--format", "json"}).out);
   CHECK(back["gone"] == j["new"]);
   CHECK(back["new"] == j["gone"]);
   CHECK(back["better"].size() == j["worse"].size());

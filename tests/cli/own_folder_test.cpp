@@ -4,6 +4,7 @@
 #include <filesystem>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "core/harness/document_file.h"
 #include "core/harness/source_standing.h"
 #include "support/benches.h"
@@ -62,7 +63,7 @@ TEST_CASE("a source in the bench's own folder is looked at by itself, one elsewh
   const auto said = run({"check", c.bench});
   CHECK(said.code == 1);
   CHECK(notOpened(said.out));
-  CHECK(nlohmann::json::parse(run({"check", "--format", "json", c.bench}).out)["verdict"] != "Clear to switch on");
+  CHECK(parsedJson(run({"check", "--format", "json", c.bench}).out)["verdict"] != "Clear to switch on");
   // Naming it is asking for it; naming another is not.
   const auto source = c.folder.path("elsewhere/tank.ino");
   CHECK_FALSE(notOpened(run({"check", c.bench, "--source", source}).out));
@@ -82,11 +83,11 @@ TEST_CASE("links are followed before it is said where a source lies, and devices
   fs::create_symlink(c.folder.path("bench/src/real.ino"), c.folder.path("bench/tank.ino"));
   CHECK(c.standing() == Standing::AsRead);
   // A stranger's bench names whatever it likes.
-  auto j = nlohmann::json::parse(readFile("demo/wave-tank.harness"));
+  auto j = parsedJson(readFile("demo/wave-tank.harness"));
   for (const std::string file : {"/etc/passwd", "../../etc/passwd", "/dev/zero", "src/../../elsewhere/tank.ino", "/proc/self/environ"}) {
     INFO(file);
-    j["sources"] = nlohmann::json::array(
-        {{{"id", "s"}, {"controller", "uno"}, {"files", nlohmann::json::array({{{"file", file}, {"digest", "abc"}}})}}});
+    j["sources"] =
+        bold::Json::array({{{"id", "s"}, {"controller", "uno"}, {"files", bold::Json::array({{{"file", file}, {"digest", "abc"}}})}}});
     c.folder.write("bench/tank.harness", j.dump());
     CHECK(c.standing() == Standing::Elsewhere);
   }

@@ -2,6 +2,7 @@
 #include <fstream>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "support/benches.h"
 #include "support/process.h"
 
@@ -18,8 +19,7 @@ TEST_CASE("pins places open signals, says why, writes them as planned; what clas
 
   // The pump's signal taken away, in the file itself.
   TemporaryFolder folder;
-  std::ifstream in(kDemo);
-  auto j = nlohmann::json::parse(in);
+  auto j = parsedJson(readFile("demo/wave-tank.harness"));
   auto& wires = j["connections"];
   std::string torn;
   for (std::size_t k = 0; k < wires.size(); ++k)
@@ -30,7 +30,7 @@ TEST_CASE("pins places open signals, says why, writes them as planned; what clas
   REQUIRE_FALSE(torn.empty());
   const auto open = folder.path() + "/open.harness";
   std::ofstream(open) << j.dump();
-  const auto out = nlohmann::json::parse(run({"pins", open, "--motor", "pump", "--format", "json", "--why"}).out);
+  const auto out = parsedJson(run({"pins", open, "--motor", "pump", "--format", "json", "--why"}).out);
   REQUIRE(out["signals"].size() == 1);
   CHECK(out["possible"] == true);
   CHECK(out["signals"][0]["pin"] == "uno.D5");  // where the program has it

@@ -2,12 +2,13 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "support/benches.h"
 #include "support/process.h"
 
 using namespace bold;
 using namespace bold::test;
-using nlohmann::json;
+using json = bold::Json;
 
 namespace {
 
@@ -40,7 +41,7 @@ TEST_CASE("program: a good one agrees with the wires and ends 0, a faulty one en
 
 TEST_CASE("program: the same as JSON, and as SARIF with the place in the source") {
   Course c("demo/wave-tank-first-try.ino");
-  const auto j = json::parse(run({"program", c.bench, c.source, "--format", "json"}).out);
+  const auto j = bold::parsedJson(run({"program", c.bench, c.source, "--format", "json"}).out);
   CHECK(j["controller"] == "uno");
   CHECK(j["files"] == json::array({"src/tank.ino"}));
   CHECK(j["told"] == j["asked"]);
@@ -52,7 +53,7 @@ TEST_CASE("program: the same as JSON, and as SARIF with the place in the source"
   CHECK(ids == std::set<std::string>{"program-pin-slip", "program-enable-inverted", "program-duty-scale", "program-step-timing",
                                      "program-goal-unserved", "program-pin-unwired", "pwm-frequency"});  // whatever the verdict counts
   CHECK(j["otherFindings"] == 1);
-  const auto sarif = json::parse(run({"program", c.bench, c.source, "--format", "sarif"}).out);
+  const auto sarif = bold::parsedJson(run({"program", c.bench, c.source, "--format", "sarif"}).out);
   const auto& r = sarif["runs"][0];
   CHECK(r["columnKind"] == "unicodeCodePoints");
   REQUIRE(r["results"].size() == j["findings"].size());
@@ -68,7 +69,7 @@ TEST_CASE("program: what was read is kept in the bench, and a source that is gon
   const auto out = c.folder.path("with.harness");
   REQUIRE(run({"program", c.bench, c.source, "--output", out}).code == 0);
   CHECK(run({"check", out}).code == 0);
-  const auto kept = json::parse(readFile("demo/wave-tank.harness"));
+  const auto kept = bold::parsedJson(readFile("demo/wave-tank.harness"));
   CHECK_FALSE(kept.contains("sources"));
   (void)c.folder.write("src/tank.ino", readFile("demo/wave-tank.ino") + "// changed\n");
   const auto changed = run({"check", out});

@@ -3,6 +3,7 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -11,12 +12,12 @@ using namespace bold;
 using namespace bold::test;
 
 namespace {
-nlohmann::json solvedJson(const std::vector<std::string>& more) {
+bold::Json solvedJson(const std::vector<std::string>& more) {
   std::vector<std::string> arguments{"solve", "--format", "json", kDemo};
   arguments.insert(arguments.end(), more.begin(), more.end());
   const auto r = run(arguments);
   CHECK(r.code == 0);
-  return nlohmann::json::parse(r.out);
+  return parsedJson(r.out);
 }
 }  // namespace
 

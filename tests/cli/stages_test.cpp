@@ -2,6 +2,7 @@
 #include <map>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "support/benches.h"
 #include "support/process.h"
 
@@ -15,7 +16,7 @@ TEST_CASE("stages lists what can drive a motor, best first, as text and as JSON;
   CHECK(text.out.find("more cannot drive it; --all says why.") != std::string::npos);
   CHECK(run({"stages", kDemo, "pump", "--all"}).out.find("has no channel for Circulation pump") != std::string::npos);
 
-  const auto j = nlohmann::json::parse(run({"stages", kDemo, "pump", "--format", "json"}).out);
+  const auto j = parsedJson(run({"stages", kDemo, "pump", "--format", "json"}).out);
   CHECK(j["motor"] == "pump");
   bool excluded = false;
   std::size_t last = 0;

@@ -1,6 +1,7 @@
 #include <catch2/catch.hpp>
 #include <nlohmann/json.hpp>
 
+#include "core/base/json.h"
 #include "core/harness/read_harness.h"
 #include "support/benches.h"
 #include "support/process.h"
@@ -18,7 +19,7 @@ TEST_CASE("wires: both ends, where they are, what to measure; filtered and group
   const auto gate = run({"wires", kDemo, "--only", "sluice motor", "--by", "motor"}).out;
   CHECK(gate.starts_with("Sluice gate\n  [ ] w16"));
   CHECK(gate.ends_with("2 of 2 still to be looked at.\n"));
-  const auto j = nlohmann::json::parse(run({"wires", kDemo, "--only", "ground", "--format", "json"}).out);
+  const auto j = parsedJson(run({"wires", kDemo, "--only", "ground", "--format", "json"}).out);
   CHECK(j["left"].get<int>() > 5);
   for (const auto& g : j["groups"])
     for (const auto& w : g["wires"]) {

@@ -16,7 +16,7 @@ class TellingDisk : public Disk {
  public:
   Result<bool> replace(const std::string& path, const std::string& text, Readers readers) override {
     auto done = Disk::replace(path, text, readers);
-    if (done) tell("kept", std::stoi(Json::parse(Json::parse(text)["bench"].get<std::string>())["title"].get<std::string>()));
+    if (done) tell("kept", std::stoi(parsedJson(parsedJson(text)["bench"].get<std::string>())["title"].get<std::string>()));
     return done;
   }
   static void tell(const char* what, int n) {

@@ -420,7 +420,7 @@ TEST_CASE("every field of a part is edited in a tree made from the schema: added
     dialog->findChild<QPushButton*>(name)->click();
     QTest::qWait(5);
   };
-  const auto written = [&] { return Json::parse(dialog->findChild<QPlainTextEdit*>("ownText")->toPlainText().toStdString()); };
+  const auto written = [&] { return parsedJson(dialog->findChild<QPlainTextEdit*>("ownText")->toPlainText().toStdString()); };
   const auto row = [&](const QStringList& path) -> QTreeWidgetItem* {
     for (QTreeWidgetItemIterator it(tree); *it; ++it)
       if ((*it)->data(0, Qt::UserRole).toStringList() == path) return *it;

@@ -284,8 +284,8 @@ TEST_CASE("on a slow disk the newest document is kept next, not every one that c
   keeper.wait();
   CHECK(disk.writing == 2);
   const auto written = [&] {
-    const auto kept = Json::parse(disk.read(folder.path("recovery/window-1.recovery")).value());
-    return Json::parse(kept["bench"].get<std::string>())["title"];
+    const auto kept = parsedJson(disk.read(folder.path("recovery/window-1.recovery")).value());
+    return parsedJson(kept["bench"].get<std::string>())["title"];
   };
   CHECK(written() == "4");
 

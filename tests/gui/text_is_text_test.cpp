@@ -221,7 +221,7 @@ TEST_CASE("where the file's copy of an own part counts, the window says so and o
   mine.addOwn({{"c.json", cell("4 V")}}, problems);
   harness::Harness h;
   h.devices.push_back({.id = "cell", .part = "my-cell"});
-  h.parts.push_back({"my-cell", std::make_shared<const Json>(Json::parse(cell("3 V"))), nullptr});
+  h.parts.push_back({"my-cell", std::make_shared<const Json>(parsedJson(cell("3 V"))), nullptr});
   const auto path = folder.write("b.harness", harness::writeHarness(h));
   gui::Session session(mine, disk, folder.path("state"));
   gui::LeftOutCard card(session);

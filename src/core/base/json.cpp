@@ -211,4 +211,8 @@ std::string digest(const Json& value) {
   return fmt::format("{:016x}", h);
 }
 
+Json parsedJson(std::string_view text) {
+  return Json::parse(text);
+}
+
 }  // namespace bold

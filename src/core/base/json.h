@@ -19,6 +19,10 @@ inline constexpr std::size_t kLargestText = std::size_t{16} << 20U;  ///< bytes;
 /// Errors: the text is not whole JSON, is nested deeper than 200 levels, or is larger than kLargestText.
 [[nodiscard]] Result<Json> parseJson(std::string_view text, const std::string& where, std::vector<Problem>& problems);
 
+/// Of a text that is known to be JSON: one that was written here or is compiled in.
+/// Errors: throws what the JSON library throws.
+Json parsedJson(std::string_view text);
+
 /// Two-space indented text with a final newline; short arrays and objects on one line.
 std::string jsonText(const Json& value);
 /// The same inside another text, without the final newline: lines after the first stand this many columns in.

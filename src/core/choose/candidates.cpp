@@ -82,8 +82,8 @@ checks::Findings blamed(const Before& before, const Trial& trial, const parts::L
                         const std::string& stage, const harness::Edit& edit) {
   std::set<std::string> own{motor, stage};
   for (const auto& change : edit.changes) {
-    if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change)) own.insert(d->value.id);
-    if (const auto* c = std::get_if<harness::Put<harness::Connection>>(&change)) own.insert(c->value.id);
+    if (const auto* d = change.as<harness::Put<harness::Device>>()) own.insert(d->value.id);
+    if (const auto* c = change.as<harness::Put<harness::Connection>>()) own.insert(c->value.id);
   }
   std::set<std::string> pins;
   for (const auto& a : trial.harness.assignments)
@@ -122,7 +122,7 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
            ((c.a.device == motor && c.b.device == stage) || (c.b.device == motor && c.a.device == stage));
   });
   for (const auto& change : out.edit.changes)
-    if (const auto* d = std::get_if<harness::Put<harness::Device>>(&change)) {
+    if (const auto* d = change.as<harness::Put<harness::Device>>()) {
       if (d->value.state != harness::State::Planned) continue;  // what goes
       if (out.device.empty()) out.device = d->value.id;
       out.parts += d->value.id != out.device;

@@ -69,7 +69,7 @@ std::string writeStock(const Stock& stock, const std::vector<std::string>& unrea
 std::vector<std::pair<std::string, int>> addedParts(const Candidate& c) {
   std::vector<std::pair<std::string, int>> out;
   for (const auto& change : c.edit.changes) {
-    const auto* d = std::get_if<harness::Put<harness::Device>>(&change);
+    const auto* d = change.as<harness::Put<harness::Device>>();
     if (!d || d->value.state != harness::State::Planned) continue;
     const auto it = std::ranges::find(out, d->value.part, &std::pair<std::string, int>::first);
     if (it == out.end())

@@ -47,7 +47,7 @@ std::string called(const Harness&, const Round& r) {
 template <class T>
 std::map<std::string, Json> written(const std::vector<T>& entries) {
   std::map<std::string, Json> out;
-  for (const auto& e : entries) out.emplace(e.id, Json::parse(entryText(e, 0)));
+  for (const auto& e : entries) out.emplace(e.id, parsedJson(entryText(e, 0)));
   return out;
 }
 

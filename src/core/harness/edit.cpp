@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <iterator>
 
+#include "core/harness/any_change.h"
 #include "core/harness/entry_json.h"
 
 namespace bold::harness {
@@ -112,16 +113,55 @@ Change applyOne(Harness& h, const PutCopy& put) {
 
 }  // namespace
 
-Change::Change(const Change&) = default;
+template <ChangeKind T>
+Change::Change(T change) : m_any(std::make_unique<AnyChange>(std::move(change))) {}
+Change::Change(const Change& other) : m_any(std::make_unique<AnyChange>(*other.m_any)) {}
 Change::Change(Change&&) noexcept = default;
-Change& Change::operator=(const Change&) = default;
+Change& Change::operator=(const Change& other) {
+  return *this = Change(other);
+}
 Change& Change::operator=(Change&&) noexcept = default;
 Change::~Change() = default;
 
+template <ChangeKind T>
+const T* Change::as() const {
+  return std::get_if<T>(m_any.get());
+}
+template <ChangeKind T>
+T* Change::as() {
+  return std::get_if<T>(m_any.get());
+}
+
+#define BOLD_CHANGE(T)                     \
+  template Change::Change(T);              \
+  template const T* Change::as<T>() const; \
+  template T* Change::as<T>();
+#define BOLD_ENTRY(T) \
+  BOLD_CHANGE(Put<T>) \
+  BOLD_CHANGE(Drop<T>)
+BOLD_ENTRY(Device)
+BOLD_ENTRY(Connection)
+BOLD_ENTRY(Goal)
+BOLD_ENTRY(Assignment)
+BOLD_ENTRY(ProgramFacts)
+BOLD_ENTRY(SourceRead)
+BOLD_ENTRY(Mark)
+BOLD_ENTRY(Round)
+BOLD_CHANGE(SetTitle)
+BOLD_CHANGE(SetAmbient)
+BOLD_CHANGE(SetNames)
+BOLD_CHANGE(SetSource)
+BOLD_CHANGE(DropUnread)
+BOLD_CHANGE(PutUnread)
+BOLD_CHANGE(DropCopy)
+BOLD_CHANGE(PutCopy)
+#undef BOLD_ENTRY
+#undef BOLD_CHANGE
+
 Edit apply(Harness& harness, const Edit& edit) {
   std::vector<Change> undone;
-  for (const auto& change : edit.changes) undone.push_back(std::visit([&](const auto& c) { return applyOne(harness, c); }, change));
-  // The last one first. (Reversed in place, changes of every kind are swapped with every other, which takes seconds to compile.)
+  for (const auto& change : edit.changes) undone.push_back(std::visit([&](const auto& c) { return applyOne(harness, c); }, change.any()));
+  // The last one first.
   return {edit.title, {std::make_move_iterator(undone.rbegin()), std::make_move_iterator(undone.rend())}};
 }
 

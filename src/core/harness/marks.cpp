@@ -119,10 +119,8 @@ Edit mark(const Harness& h, const parts::Library& library, const std::string& co
 }
 
 bool onlyMarks(const Edit& edit) {
-  return std::ranges::all_of(edit.changes, [](const Change& c) {
-    return std::holds_alternative<Put<Mark>>(c) || std::holds_alternative<Drop<Mark>>(c) || std::holds_alternative<Put<Round>>(c) ||
-           std::holds_alternative<Drop<Round>>(c);
-  });
+  return std::ranges::all_of(
+      edit.changes, [](const Change& c) { return c.as<Put<Mark>>() || c.as<Drop<Mark>>() || c.as<Put<Round>>() || c.as<Drop<Round>>(); });
 }
 
 Edit takeMarksOff(const Harness& h, const std::vector<std::string>& connections) {

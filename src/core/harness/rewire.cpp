@@ -52,7 +52,7 @@ Result<Edit> moveEnd(const Harness& h, const parts::Library& library, const std:
   if (c->kind != ConnectionKind::Jumper) {
     const auto may = join(without, library, moved.a, moved.b);
     if (!may) return fail(may.error());
-    const auto& made = std::get<Put<Connection>>(may->changes.front()).value;
+    const auto& made = may->changes.front().as<Put<Connection>>()->value;
     if (made.kind != c->kind) return fail(fmt::format("{} is no place for a {}.", shownEnd(h, library, to), word(c->kind)));
   }
   return putting(moved, fmt::format("Move {} to {}", shownEnds(h, library, *c), shownEnd(h, library, to)));

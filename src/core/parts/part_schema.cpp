@@ -13,7 +13,7 @@ namespace {
 const Json& root() {
   static const Json kSchema = [] {
     for (const auto& f : embedded::schemas())
-      if (f.path.ends_with("part.schema.json")) return Json::parse(f.text);
+      if (f.path.ends_with("part.schema.json")) return parsedJson(f.text);
     return Json::object();
   }();
   return kSchema;

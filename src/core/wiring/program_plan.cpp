@@ -161,7 +161,7 @@ harness::Edit planEdit(const harness::Harness& h, const std::vector<PlanProposal
     std::erase_if(base.program, [](const auto& x) { return !x.source.typed(); });
     auto edit = harness::stating(base, intent, out.title);
     for (auto& change : edit.changes)
-      if (auto* put = std::get_if<harness::Put<harness::Assignment>>(&change)) {
+      if (auto* put = change.as<harness::Put<harness::Assignment>>()) {
         const auto stands = std::ranges::find_if(
             now.assignments, [&](const auto& a) { return !a.source.typed() && a.motor == put->value.motor && a.role == put->value.role; });
         if (stands != now.assignments.end())

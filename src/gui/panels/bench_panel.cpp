@@ -188,7 +188,7 @@ void BenchPanel::addHit(int row) {
   if (id.empty()) return;
   auto edit = harness::addPart(m_session.document.harness(), m_session.document.library(), id);
   if (!edit) return;
-  auto& put = std::get<harness::Put<harness::Device>>(edit->changes.front()).value;
+  auto& put = edit->changes.front().as<harness::Put<harness::Device>>()->value;
   const auto device = put.id;
   const auto figures = m_hits->item(row)->data(kFigures).toMap();
   for (auto it = figures.begin(); it != figures.end(); ++it) put.overrides[it.key().toStdString()] = it.value().toString().toStdString();

@@ -399,7 +399,7 @@ void WiringPanel::join(const QString& from, const QString& to) {
 
 void WiringPanel::put(const harness::Edit& edit) {
   say({});
-  const auto id = std::get<harness::Put<harness::Connection>>(edit.changes.front()).value.id;
+  const auto id = edit.changes.front().as<harness::Put<harness::Connection>>()->value.id;
   m_session.document.apply(edit);
   m_session.selection.select(qs(id));
 }

@@ -37,7 +37,7 @@ std::string gate(const std::string& up, const std::string& down) {
 
 Analysis withGate(const std::string& up, const std::string& down) {
   auto h = wiredBench("from step-dir\nunwire uno.D2 s1.STEP\n");
-  h.parts.push_back({"my-gate", std::make_shared<const Json>(Json::parse(gate(up, down))), nullptr});
+  h.parts.push_back({"my-gate", std::make_shared<const Json>(parsedJson(gate(up, down))), nullptr});
   h.devices.push_back({});
   h.devices.back().id = "g1";
   h.devices.back().part = "my-gate";

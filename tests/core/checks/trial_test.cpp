@@ -138,7 +138,7 @@ TEST_CASE("no wire to a part that nobody knows is offered as a repair: it would 
   for (const auto& f : a.findings)
     if (f.repair)
       for (const auto& change : f.repair->edit.changes)
-        if (const auto* put = std::get_if<harness::Put<harness::Connection>>(&change))
+        if (const auto* put = change.as<harness::Put<harness::Connection>>())
           CHECK((put->value.a.device != "u9" && put->value.b.device != "u9"));
   CHECK(a.verdict != Verdict::Clear);
   CHECK(a.verdict != Verdict::LookAgain);

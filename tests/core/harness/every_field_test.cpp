@@ -23,7 +23,7 @@ namespace {
 const Json& schema() {
   static const Json json = [] {
     for (const auto& f : embedded::schemas())
-      if (f.path == "harness.schema.json") return Json::parse(f.text);
+      if (f.path == "harness.schema.json") return parsedJson(f.text);
     return Json();
   }();
   return json;
@@ -31,7 +31,7 @@ const Json& schema() {
 
 // The demo with everything that it does not use: a bench that says all that can be said.
 Json everything() {
-  auto j = Json::parse(readFile("demo/wave-tank.harness"));
+  auto j = parsedJson(readFile("demo/wave-tank.harness"));
   j.erase("parts");
   const auto motor = j["goals"][0]["motor"].get<std::string>();
   j["settings"] = {{"ambient", "25 degC"}, {"names", "position"}};
@@ -281,9 +281,9 @@ TEST_CASE("no field of a file is silent: filled in wrongly it is named, or it is
 
 TEST_CASE("quantities that no bench has are told with what one can have") {
   const auto said = [](const char* list, const char* entry) {
-    auto j = Json::parse(readFile("demo/wave-tank.harness"));
+    auto j = parsedJson(readFile("demo/wave-tank.harness"));
     j.erase("parts");
-    j[list].push_back(Json::parse(entry));
+    j[list].push_back(parsedJson(entry));
     const auto reading = readHarness(j.dump(), "b");
     REQUIRE(reading);
     const auto open = leftOut(reading->harness);
@@ -303,19 +303,19 @@ TEST_CASE("quantities that no bench has are told with what one can have") {
 }
 
 TEST_CASE("a list that a file has to have and has not is told in every format") {
-  auto j = Json::parse(readFile("demo/wave-tank.harness"));
+  auto j = parsedJson(readFile("demo/wave-tank.harness"));
   j.erase("goals");
   const auto reading = readHarness(j.dump(), "b");
   REQUIRE(reading);
   const auto a = analyseFast(reading->harness);
   const std::string told = "the file has no \"goals\"";
   CHECK(report::text("b", reading->harness, a, {}).find(told) != std::string::npos);
-  CHECK(Json::parse(report::json("b", reading->harness, a))["judged"]["assumptions"].dump().find("the file has no") != std::string::npos);
+  CHECK(parsedJson(report::json("b", reading->harness, a))["judged"]["assumptions"].dump().find("the file has no") != std::string::npos);
   CHECK(report::html("b", reading->harness, a).find("the file has no") != std::string::npos);
   CHECK(report::sarifEnd({{"b", std::string(headline(a.verdict)), a.why, a.assumptions, {}}}).find("the file has no") != std::string::npos);
   CHECK(report::junitSuite({"b", "", &a}).find("the file has no") != std::string::npos);
   // Nor a motor that nobody stated anything of.
-  auto none = Json::parse(readFile("demo/wave-tank.harness"));
+  auto none = parsedJson(readFile("demo/wave-tank.harness"));
   none["goals"] = none["assignments"] = none["program"] = Json::array();
   const auto h = readHarness(none.dump(), "b")->harness;
   const auto b = analyseFast(h);

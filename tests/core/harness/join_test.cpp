@@ -18,7 +18,7 @@ std::string typed(const Harness& h, std::string_view text) {
   if (!edit) return edit.error().what;
   std::string out;
   for (const auto& c : edit->changes) {
-    const auto& put = std::get<Put<Connection>>(c).value;
+    const auto& put = c.as<Put<Connection>>()->value;
     out +=
         (out.empty() ? "" : "; ") + std::string(put.kind == ConnectionKind::Plug ? "plug " : "wire ") + put.a.text() + " " + put.b.text();
   }

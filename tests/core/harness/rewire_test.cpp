@@ -28,7 +28,7 @@ std::string made(const Harness& h, std::string_view text) {
   if (!edit) return edit.error().what;
   std::string out;
   for (const auto& c : edit->changes) {
-    const auto& put = std::get<Put<Connection>>(c).value;
+    const auto& put = c.as<Put<Connection>>()->value;
     out += (out.empty() ? "" : "; ") + put.a.text() + " " + put.b.text();
   }
   return out;

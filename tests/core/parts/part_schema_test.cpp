@@ -87,7 +87,7 @@ TEST_CASE("every kind of element is offered with all that it must have, and judg
 
 TEST_CASE("items of a list are told apart by id, or by what they are and between what") {
   CHECK(nameOfItem(Json{{"id", "IN1"}, {"contact", "pin"}}) == "IN1");
-  CHECK(nameOfItem(Json::parse(R"({"when": {"power": "on"}, "resistor": ["A", "B"], "r": "1 ohm"})")) == "resistor A B");
-  CHECK(nameOfItem(Json::parse(R"({"for": "1..4", "as": ["n"], "elements": []})")) == "several alike");
+  CHECK(nameOfItem(parsedJson(R"({"when": {"power": "on"}, "resistor": ["A", "B"], "r": "1 ohm"})")) == "resistor A B");
+  CHECK(nameOfItem(parsedJson(R"({"for": "1..4", "as": ["n"], "elements": []})")) == "several alike");
   CHECK(nameOfItem(Json("text")).empty());
 }

@@ -6,6 +6,7 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
+#include "core/base/json.h"
 #include "core/checks/planned.h"
 #include "core/report/wrap.h"
 #include "support/benches.h"
@@ -118,7 +119,7 @@ TEST_CASE("an empty bench is not judged and says so") {
 TEST_CASE("the JSON report says what the text says") {
   const auto h = wiredBench(readFile("demo/wave-tank-first-try.bench"));
   const auto a = analyse(h, library());
-  const auto j = nlohmann::json::parse(json("b.harness", h, a));
+  const auto j = parsedJson(json("b.harness", h, a));
   CHECK(j["title"] == "Wave tank, first try");
   CHECK(j["judged"]["checks"] == checks::registry().size());
   REQUIRE(j["findings"].size() == a.findings.size());
