@@ -21,7 +21,7 @@ Json terminal(const parts::Part& p, const parts::Terminal& t) {
   if (t.ground) out["ground"] = true;
   if (t.output) out["output"] = true;
   if (t.input) out["input"] = true;
-  if (t.supply) out["supply"] = t.supply->purpose;
+  if (t.supply) out["supply"] = parts::wordFor(parts::kSupplyWords, t.supply->purpose);
   if (t.pin)
     out["pin"] = {{"code", t.pin->code}, {"chip", t.pin->chip}, {"pwm", t.pin->pwm}, {"serial", t.pin->serial}, {"strap", t.pin->strap}};
   return out;

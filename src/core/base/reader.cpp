@@ -1,5 +1,7 @@
 #include "core/base/reader.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 #include "core/base/shown_text.h"
@@ -35,6 +37,14 @@ std::string ObjectReader::requiredText(const std::string& key) {
   auto out = text(key);
   if (const auto* v = get(key); v && v->is_string() && out.empty()) report(key, "is empty");
   return out;
+}
+
+std::size_t ObjectReader::oneOf(const std::string& key, std::span<const std::string_view> words, std::size_t fallback) {
+  const auto said = text(key, std::string(words[fallback]));
+  const auto at = static_cast<std::size_t>(std::ranges::find(words, said) - words.begin());
+  if (at < words.size()) return at;
+  report(key, fmt::format("is not one of {}", fmt::join(words, ", ")));
+  return fallback;
 }
 
 bool ObjectReader::flag(const std::string& key, bool fallback) {

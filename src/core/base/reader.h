@@ -2,7 +2,9 @@
 
 #include <functional>
 #include <nlohmann/json.hpp>
+#include <span>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/base/json.h"
@@ -25,6 +27,8 @@ class ObjectReader {
   /// What is of another kind than was asked for is reported, and the fallback taken.
   std::string text(const std::string& key, std::string fallback = {});
   std::string requiredText(const std::string& key);
+  /// Which of these words it is. Another one is reported, and the fallback taken.
+  std::size_t oneOf(const std::string& key, std::span<const std::string_view> words, std::size_t fallback);
   bool flag(const std::string& key, bool fallback = false);
   double number(const std::string& key, double fallback = 0);
   std::vector<std::string> texts(const std::string& key);

@@ -77,13 +77,13 @@ class CommandList {
     add(plain(Action::AllOff, "all off"), {Corner::Full, Corner::Nominal, Corner::Empty});
     auto boot = plain(Action::Boot, "while booting");
     for (auto& [pin, state] : boot.pins)
-      if (const auto& facts = m_bench.facts(pin).pin; !facts || facts->boot != "low") state = PinState::Float;
+      if (const auto& facts = m_bench.facts(pin).pin; !facts || facts->boot != parts::Boot::Low) state = PinState::Float;
     boot.forced.clear();
     auto chatter = boot;
     bool any = false;
     for (TerminalIndex t = 0; t < static_cast<int>(m_bench.terminalCount()); ++t) {
       const auto& pin = m_bench.facts(t).pin;
-      if (!pin || pin->boot != "toggles" || !m_bench.connected(t)) continue;
+      if (!pin || pin->boot != parts::Boot::Toggles || !m_bench.connected(t)) continue;
       chatter.pins[t] = PinState::High;
       any = true;
     }

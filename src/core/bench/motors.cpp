@@ -143,7 +143,7 @@ std::vector<std::pair<int, int>> buffersOf(const Bench& bench, const Nets& nets,
   for (const auto& ref : m.reached)
     if (stages.insert(ref.device).second)
       for (const auto& t : bench.devices[ref.device].part->terminals)
-        if (t.supply && t.supply->purpose == "motor")
+        if (t.supply && t.supply->purpose == parts::SupplyFor::Motor)
           supplies.emplace_back(bench.terminal(ref.device, t.id), bench.terminal(ref.device, t.supply->back));
   std::vector<std::pair<int, int>> out;
   if (supplies.empty()) return out;

@@ -425,8 +425,8 @@ class Builder {
   }
   void bootPull(const parts::Pins& p, TerminalIndex t) {
     const auto& facts = m_bench.facts(t).pin;
-    const bool up = facts && facts->boot == "weak-up";
-    const bool down = facts && facts->boot == "weak-down";
+    const bool up = facts && facts->boot == parts::Boot::WeakUp;
+    const bool down = facts && facts->boot == parts::Boot::WeakDown;
     if (!up && !down) return;
     const double siemens = 1 / known(p.pull.typical(), kBootPull);
     add(up ? solver::conductance(node(p.rail), node(t), siemens) : solver::conductance(node(t), node(p.ground), siemens));

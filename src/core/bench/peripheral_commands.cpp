@@ -100,7 +100,7 @@ std::optional<bool> relayClosed(const parts::Switch& contact, bool on) {
 std::vector<TerminalIndex> lowUntilAsked(const Bench& bench) {
   std::vector<TerminalIndex> out;
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
-    if (const auto& pin = bench.facts(t).pin; pin && pin->boot == "low" && bench.connected(t)) out.push_back(t);
+    if (const auto& pin = bench.facts(t).pin; pin && pin->boot == parts::Boot::Low && bench.connected(t)) out.push_back(t);
   return out;
 }
 

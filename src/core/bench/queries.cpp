@@ -126,7 +126,7 @@ std::optional<Volts> fullVoltage(const Bench& bench, const Nets::Pole& pole) {
   return sourceBody(bench, pole).full.typicalAs<Volts>();
 }
 
-std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose) {
+std::vector<SupplyInput> supplyInputs(const Bench& bench, parts::SupplyFor purpose) {
   std::vector<SupplyInput> out;
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t)
     if (const auto& supply = bench.facts(t).supply; supply && supply->purpose == purpose)
@@ -187,7 +187,7 @@ bool plainGround(const SolvedBench& s, TerminalIndex t) {
 }
 
 bool returnAstray(const SolvedBench& s, int device) {
-  return std::ranges::any_of(supplyInputs(s.bench, "motor"), [&](const SupplyInput& input) {
+  return std::ranges::any_of(supplyInputs(s.bench, parts::SupplyFor::Motor), [&](const SupplyInput& input) {
     const auto* pole = s.bench.deviceOf(input.positive) == device ? sourceAt(s, input.positive, true) : nullptr;
     return pole && !s.nets.same(input.negative, pole->negative);
   });

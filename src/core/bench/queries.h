@@ -101,7 +101,7 @@ struct SupplyInput {
   TerminalIndex positive, negative;
   const parts::SupplyFacts* facts;
 };
-std::vector<SupplyInput> supplyInputs(const Bench& bench, const std::string& purpose);
+std::vector<SupplyInput> supplyInputs(const Bench& bench, parts::SupplyFor purpose);
 /// A part whose motor supply comes from one source and does not go back to it: first things first.
 bool returnAstray(const SolvedBench& s, int device);
 /// Name of the motor a command is about, else its title.

@@ -24,7 +24,7 @@ bool thin(const Bench& bench, const Link& link) {
     const auto& facts = bench.facts(t);
     if (facts.place.contact == "screw") return false;
     const bool controller = parts::isController(*bench.devices[bench.deviceOf(t)].part);
-    return controller || facts.input || (facts.supply && facts.supply->purpose == "logic");
+    return controller || facts.input || (facts.supply && facts.supply->purpose == parts::SupplyFor::Logic);
   });
 }
 

@@ -19,7 +19,7 @@ const bench::Motor* motorOf(const SolvedBench& s, const std::string& motor) {
 // The motor supply of a stage, else what a low-side switch may keep off: its greatest voltage.
 void window(const parts::Part& part, OperatingArea& out) {
   for (const auto& t : part.terminals)
-    if (t.supply && t.supply->purpose == "motor") {
+    if (t.supply && t.supply->purpose == parts::SupplyFor::Motor) {
       out.least = t.supply->recommended.min;
       out.most = t.supply->recommended.max ? t.supply->recommended.max : t.supply->recommended.typ;
       out.absolute = t.supply->absolute.greatest();
@@ -38,7 +38,7 @@ const parts::Source* feeding(const SolvedBench& s, const bench::Motor& m) {
     for (const auto t : s.nets.members(s.nets.of(pole.positive))) {
       const int d = s.bench.deviceOf(t);
       const auto& facts = s.bench.facts(t);
-      if (d == m.device || (d == m.meant.device && facts.supply && facts.supply->purpose == "motor"))
+      if (d == m.device || (d == m.meant.device && facts.supply && facts.supply->purpose == parts::SupplyFor::Motor))
         return std::get_if<parts::Source>(&s.bench.devices[pole.device].part->elements[pole.element].body);
     }
   return nullptr;

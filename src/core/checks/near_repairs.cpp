@@ -97,7 +97,7 @@ class Near {
     }
     eachElement<parts::Pins>(m_b, [&](int d, int, const parts::Pins& p) {
       if (returns || loose(t)) take(m_b.terminal(d, p.ground));
-      if ((facts.supply && facts.supply->purpose == "logic") || facts.input) take(m_b.terminal(d, p.rail));
+      if ((facts.supply && facts.supply->purpose == parts::SupplyFor::Logic) || facts.input) take(m_b.terminal(d, p.rail));
     });
     // Legs of loose parts and motor leads hang on what else is near.
     for (const auto o : m_places)

@@ -28,14 +28,14 @@ int number(const std::string& text) {
 }
 
 // A resistor of the board holds a pin until the program has it.
-std::string bootOf(const parts::Part& part, const parts::Pins& group, const parts::Terminal& pin) {
-  if (pin.pin->boot != "float") return pin.pin->boot;
+parts::Boot bootOf(const parts::Part& part, const parts::Pins& group, const parts::Terminal& pin) {
+  if (pin.pin->boot != parts::Boot::Float) return pin.pin->boot;
   for (const auto& e : part.elements)
     if (const auto* r = std::get_if<parts::Resistor>(&e.body); r && !r->conductor && (r->a == pin.id || r->b == pin.id)) {
       const auto& other = r->a == pin.id ? r->b : r->a;
       const auto* facts = part.find(other);
-      if (other == group.rail || (facts && facts->supply)) return "weak-up";
-      if (facts && facts->ground) return "weak-down";
+      if (other == group.rail || (facts && facts->supply)) return parts::Boot::WeakUp;
+      if (facts && facts->ground) return parts::Boot::WeakDown;
     }
   return pin.pin->boot;
 }
@@ -142,16 +142,16 @@ std::string against(const PinDemand& d, const BoardPins::Pin& pin) {
   if (!facts.serial.empty()) return "is part of the " + facts.serial;
   if (!facts.strap.empty()) return "decides how the board starts (" + facts.strap + ")";
   if (d.at != At::Drives) return {};
-  if (pin.boot == "toggles") return "chatters while the board starts";
-  if (pin.boot == "low" && d.off == parts::Level::High) return "is low while the board starts, which is on";
+  if (pin.boot == parts::Boot::Toggles) return "chatters while the board starts";
+  if (pin.boot == parts::Boot::Low && d.off == parts::Level::High) return "is low while the board starts, which is on";
   if (!d.mayBePulled && pulledOn(d, pin))
-    return fmt::format("is pulled {} while the board starts, which is on", pin.boot == "weak-up" ? "up" : "down");
+    return fmt::format("is pulled {} while the board starts, which is on", pin.boot == parts::Boot::WeakUp ? "up" : "down");
   return {};
 }
 
 bool pulledOn(const PinDemand& d, const BoardPins::Pin& pin) {
-  return d.at == At::Drives &&
-         ((pin.boot == "weak-up" && d.off == parts::Level::Low) || (pin.boot == "weak-down" && d.off == parts::Level::High));
+  return d.at == At::Drives && ((pin.boot == parts::Boot::WeakUp && d.off == parts::Level::Low) ||
+                                (pin.boot == parts::Boot::WeakDown && d.off == parts::Level::High));
 }
 
 std::string againstBoth(const PinDemand& a, const BoardPins::Pin& pa, const PinDemand& b, const BoardPins::Pin& pb) {

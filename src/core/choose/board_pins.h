@@ -21,7 +21,7 @@ class BoardPins {
     const parts::Pins* group;
     PinSpot spot;
     bool busSaid;       ///< its board says where its bus stands
-    std::string boot;   ///< as PinFacts::boot, resistors of the board counted
+    parts::Boot boot;   ///< as PinFacts::boot, resistors of the board counted
     std::string taken;  ///< by what, in words; empty: it is free
   };
 

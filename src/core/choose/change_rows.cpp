@@ -122,7 +122,8 @@ std::string feeding(const bench::Bench& b, const bench::Nets& nets, const std::s
   for (const auto& pole : nets.sources())
     for (const auto t : nets.members(nets.of(pole.positive))) {
       const auto& id = b.devices[b.deviceOf(t)].doc.id;
-      if (id == motor || (id == stage && b.facts(t).supply && b.facts(t).supply->purpose == "motor")) return b.devices[pole.device].doc.id;
+      if (id == motor || (id == stage && b.facts(t).supply && b.facts(t).supply->purpose == parts::SupplyFor::Motor))
+        return b.devices[pole.device].doc.id;
     }
   return {};
 }

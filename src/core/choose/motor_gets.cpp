@@ -33,7 +33,7 @@ MotorGets motorGets(const bench::SolvedBench& s, const std::string& motor) {
     const auto* source = std::get_if<parts::Source>(&s.bench.devices[pole.device].part->elements[pole.element].body);
     const bool feeds = std::ranges::any_of(s.nets.members(s.nets.of(pole.positive)), [&](bench::TerminalIndex t) {
       const int d = s.bench.deviceOf(t);
-      return d == device || (d == m.meant.device && s.bench.facts(t).supply && s.bench.facts(t).supply->purpose == "motor");
+      return d == device || (d == m.meant.device && s.bench.facts(t).supply && s.bench.facts(t).supply->purpose == parts::SupplyFor::Motor);
     });
     if (source && feeds) supply = std::max(supply, source->nominal.typical().value_or(0));
   }

@@ -187,7 +187,7 @@ PinPlan placeSignals(const harness::Harness& h, const parts::Library& library, s
     out.choices.push_back({q.demands[s], pin.address, reason(q, *pins, s), hold});
     if (hold)
       out.choices.back().why +=
-          fmt::format("; pulled {} while the board starts: a resistor has to hold it", pin.boot == "weak-up" ? "up" : "down");
+          fmt::format("; pulled {} while the board starts: a resistor has to hold it", pin.boot == parts::Boot::WeakUp ? "up" : "down");
   }
   return out;
 }

@@ -197,7 +197,7 @@ class Wiring {
     bool motor = false;
     for (const auto& t : m_stage->terminals) {
       if (!t.supply) continue;
-      if (t.supply->purpose == "motor" && !motor) {
+      if (t.supply->purpose == parts::SupplyFor::Motor && !motor) {
         power(m_supply.plus, on(t.id), "RD");
         power(m_supply.minus, on(t.supply->back), "BK");
         m_wired.insert({t.id, t.supply->back});
@@ -205,7 +205,7 @@ class Wiring {
         const bool asked = std::ranges::any_of(m_stage->requirements, [](const auto& r) { return r.kind == Requirement::Kind::Capacitor; });
         if (const auto bulk = t.supply->bulk.typical(); bulk && !asked)
           require({.kind = Requirement::Kind::Capacitor, .a = t.id, .b = t.supply->back, .c = {}, .value = t.supply->bulk});
-      } else if (t.supply->purpose == "logic" && !feedsItself(*m_stage, t.id)) {
+      } else if (t.supply->purpose == parts::SupplyFor::Logic && !feedsItself(*m_stage, t.id)) {
         if (const auto rail = railFor(*m_board, *t.supply)) {
           signal({m_controller, *rail}, on(t.id), "RD");
           m_wired.insert(t.id);
@@ -248,7 +248,7 @@ class Wiring {
       return;
     }
     for (const auto& t : m_stage->terminals)
-      if (t.supply && t.supply->purpose == "logic") return signal(on(input), on(t.id), "RD");
+      if (t.supply && t.supply->purpose == parts::SupplyFor::Logic) return signal(on(input), on(t.id), "RD");
     signal(on(input), {m_controller, first<parts::Pins>(*m_board)->rail}, "RD");
   }
 
@@ -272,7 +272,7 @@ class Wiring {
     std::string to(facts->input->ground);
     if (off == parts::Level::High)
       for (const auto& t : m_stage->terminals)
-        if (t.supply && t.supply->purpose == "logic") to = t.id;
+        if (t.supply && t.supply->purpose == parts::SupplyFor::Logic) to = t.id;
     require({.kind = Requirement::Kind::Pull, .a = input, .b = to, .c = {}, .value = {}});
   }
 
@@ -393,7 +393,7 @@ class Wiring {
     for (const auto& t : m_stage->terminals)
       if (!t.supply && !t.ground && !t.output)
         for (const auto& s : m_stage->terminals)
-          if (s.supply && s.supply->purpose == "motor" && joined(*m_stage, s.id, t.id)) return on(t.id);
+          if (s.supply && s.supply->purpose == parts::SupplyFor::Motor && joined(*m_stage, s.id, t.id)) return on(t.id);
     return m_supply.plus;
   }
 

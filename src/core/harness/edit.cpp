@@ -132,6 +132,7 @@ T* Change::as() {
   return std::get_if<T>(m_any.get());
 }
 
+// NOLINTBEGIN(bugprone-macro-parentheses): a type stands in none
 #define BOLD_CHANGE(T)                     \
   template Change::Change(T);              \
   template const T* Change::as<T>() const; \
@@ -139,6 +140,7 @@ T* Change::as() {
 #define BOLD_ENTRY(T) \
   BOLD_CHANGE(Put<T>) \
   BOLD_CHANGE(Drop<T>)
+// NOLINTEND(bugprone-macro-parentheses)
 BOLD_ENTRY(Device)
 BOLD_ENTRY(Connection)
 BOLD_ENTRY(Goal)

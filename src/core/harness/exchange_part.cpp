@@ -23,7 +23,7 @@ std::string doing(const parts::Part& p, const parts::Terminal& t) {
       if (channel.out[k] == t.id) return fmt::format("channel {} out {}", c, k);
   }
   if (t.ground) return "ground";
-  if (t.supply) return t.supply->purpose + " supply";
+  if (t.supply) return fmt::format("{} supply", parts::wordFor(parts::kSupplyWords, t.supply->purpose));
   if (t.pin && !t.pin->code.empty()) return "pin " + t.pin->code;
   return {};
 }

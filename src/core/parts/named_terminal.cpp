@@ -31,11 +31,11 @@ std::vector<std::string> terminalsNamed(const Part& part, std::string_view text)
                (t.pin && (lower(t.pin->code) == word || lower(t.pin->chip) == word));
       }))
     return out;
-  const auto supply = [&](std::string_view purpose) {
+  const auto supply = [&](SupplyFor purpose) {
     return collect([&](const Terminal& t) { return t.supply && t.supply->purpose == purpose; });
   };
-  if (std::ranges::count(kMotorSupply, word) > 0) supply("motor");
-  if (std::ranges::count(kLogicSupply, word) > 0) supply("logic");
+  if (std::ranges::count(kMotorSupply, word) > 0) supply(SupplyFor::Motor);
+  if (std::ranges::count(kLogicSupply, word) > 0) supply(SupplyFor::Logic);
   return out;
 }
 

@@ -1,8 +1,10 @@
 #pragma once
 
+#include <array>
 #include <map>
 #include <optional>
 #include <string>
+#include <string_view>
 #include <vector>
 
 #include "core/base/figure.h"
@@ -11,6 +13,12 @@
 #include "core/parts/requirement.h"
 
 namespace bold::parts {
+
+/// The word for a value of one of the enums below, of its list of words.
+template <std::size_t N, class Enum>
+constexpr std::string_view wordFor(const std::array<std::string_view, N>& words, Enum value) {
+  return words[static_cast<std::size_t>(value)];
+}
 
 /// What a stage's input takes for high and low, against its own ground.
 struct LevelSet {
@@ -45,8 +53,12 @@ struct LimitFacts {
   std::string high;  ///< the same of high
 };
 
+/// What a supply terminal is for. Board: a raw input behind a regulator.
+enum class SupplyFor { Motor, Logic, Board };
+inline constexpr std::array<std::string_view, 3> kSupplyWords{"motor", "logic", "board"};  ///< in part files, by value
+
 struct SupplyFacts {
-  std::string purpose;                                  ///< "motor", "logic" or "board" (a raw input behind a regulator)
+  SupplyFor purpose = SupplyFor::Motor;
   Node back;                                            ///< the terminal of its return
   Figure recommended;                                   ///< V, min .. max
   Figure absolute;                                      ///< V
@@ -56,6 +68,11 @@ struct SupplyFacts {
   Figure feeds;                                         ///< A that may be drawn out of it where it is an output
   std::vector<std::pair<std::string, Figure>> feedsBy;  ///< the same by the element of the part that feeds it at the time
 };
+
+/// What a pin does from the reset until a program asks for something: Toggles chatters, Low is driven so.
+enum class Boot { Float, WeakUp, WeakDown, Toggles, Low };
+inline constexpr std::array<std::string_view, 5> kBootWords{"float", "weak-up", "weak-down", "toggles",
+                                                            "low"};  ///< in part files, by value
 
 /// What a controller pin can do.
 struct PinFacts {
@@ -67,11 +84,11 @@ struct PinFacts {
   std::string channel;   ///< of that unit, where several pins share one; empty: its own
   bool softPwm = false;  ///< usual libraries make PWM in software
   std::string reserved;  ///< why it must be left alone; empty: free
-  std::string boot;      ///< float, weak-up, weak-down, toggles, low (driven so until a program asks for something else)
-  std::string strap;     ///< what a load on it does to the start: "high: no start"; empty: nothing
-  std::string bus;       ///< "sda" or "scl" where its I2C stands; a board that says it of no pin has it at any
-  std::string pulls;     ///< which a program can switch on, where it differs from its group's
-  std::string serial;    ///< console or programming line it is part of; empty: none
+  Boot boot = Boot::Float;
+  std::string strap;   ///< what a load on it does to the start: "high: no start"; empty: nothing
+  std::string bus;     ///< "sda" or "scl" where its I2C stands; a board that says it of no pin has it at any
+  std::string pulls;   ///< which a program can switch on, where it differs from its group's
+  std::string serial;  ///< console or programming line it is part of; empty: none
 };
 
 struct Terminal {
@@ -103,6 +120,8 @@ struct Setting {
 };
 
 enum class Protection { None, Thermal, OverCurrent, CurrentLimit };
+inline constexpr std::array<std::string_view, 4> kProtectionWords{"none", "thermal", "over-current",
+                                                                  "current-limit"};  ///< in part files, by value
 
 /// A current that a channel stands for a while. Without a duty it is a single event: it may cool down before the next.
 struct PeakRow {

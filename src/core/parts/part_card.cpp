@@ -40,7 +40,7 @@ std::string whatItIs(const Terminal& t) {
   std::vector<std::string> is;
   if (t.ground) is.emplace_back("ground");
   if (t.supply) {
-    std::string s = t.supply->purpose + " supply";
+    auto s = fmt::format("{} supply", wordFor(kSupplyWords, t.supply->purpose));
     if (t.supply->recommended.known()) s += " " + displayText(t.supply->recommended);
     if (t.supply->absolute.known()) s += ", at most " + displayText(t.supply->absolute);
     if (t.supply->feeds.known()) s += ", gives " + displayText(t.supply->feeds);
@@ -61,7 +61,7 @@ std::string whatItIs(const Terminal& t) {
     if (!t.pin->pwm.empty()) s += ", PWM of " + t.pin->pwm;
     if (t.pin->softPwm && t.pin->pwm.empty()) s += ", PWM in software";
     if (!t.pin->serial.empty()) s += ", " + t.pin->serial;
-    if (!t.pin->boot.empty() && t.pin->boot != "float") s += ", at boot " + t.pin->boot;
+    if (t.pin->boot != Boot::Float) s += fmt::format(", at boot {}", wordFor(kBootWords, t.pin->boot));
     if (!t.pin->strap.empty()) s += ", must be " + t.pin->strap + " at the start";
     if (!t.pin->reserved.empty()) s += ", leave alone: " + t.pin->reserved;
     is.push_back(s);

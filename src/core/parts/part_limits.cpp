@@ -58,8 +58,9 @@ class Limits {
 
   void terminal(const Terminal& t) {
     if (t.supply) {
-      figure(t.id, t.supply->purpose + " supply", t.supply->recommended, true);
-      figure(t.id, t.supply->purpose + " supply, absolute maximum", t.supply->absolute, true);
+      const auto supply = std::string(wordFor(kSupplyWords, t.supply->purpose));
+      figure(t.id, supply + " supply", t.supply->recommended, true);
+      figure(t.id, supply + " supply, absolute maximum", t.supply->absolute, true);
       figure(t.id, "asks for a capacitor", t.supply->bulk);
       figure(t.id, "gives", t.supply->feeds);
       for (const auto& [by, f] : t.supply->feedsBy) figure(t.id, "gives, fed by " + by, f);

@@ -19,6 +19,12 @@
 namespace bold::parts {
 namespace {
 
+// The first word where nothing is said.
+template <class Enum, std::size_t N>
+Enum worded(ObjectReader& r, const char* key, const std::array<std::string_view, N>& words) {
+  return static_cast<Enum>(r.oneOf(key, words, 0));
+}
+
 class PartReader {
  public:
   PartReader(const Json& json, std::string file, std::vector<Problem>& problems)
@@ -197,7 +203,8 @@ class PartReader {
     }
     if (const auto* su = r.get("supply")) {
       ObjectReader s(*su, m_root.file(), at + "/supply", m_problems);
-      t.supply = SupplyFacts{s.requiredText("for"),
+      if (!s.has("for")) s.report("", "has no \"for\"");
+      t.supply = SupplyFacts{worded<SupplyFor>(s, "for", kSupplyWords),
                              s.requiredText("return"),
                              m_figures.at(s, "recommended", Unit::Volt),
                              m_figures.at(s, "absolute", Unit::Volt),
@@ -205,8 +212,6 @@ class PartReader {
                              s.flag("ceramicOnly"),
                              s.flag("afterLogic"),
                              m_figures.at(s, "feeds", Unit::Amp)};
-      if (t.supply->purpose != "motor" && t.supply->purpose != "logic" && t.supply->purpose != "board")
-        s.report("for", "is not motor, logic or board");
       if (const auto* by = s.get("feedsBy"); by && by->is_object()) {
         ObjectReader each(*by, m_root.file(), at + "/supply/feedsBy", m_problems);
         for (const auto& [element, figure] : by->items()) t.supply->feedsBy.emplace_back(element, m_figures.at(each, element, Unit::Amp));
@@ -224,7 +229,7 @@ class PartReader {
       facts.channel = s.text("pwmChannel");
       facts.softPwm = s.flag("softPwm");
       facts.reserved = s.text("reserved");
-      facts.boot = s.text("boot", "float");
+      facts.boot = worded<Boot>(s, "boot", kBootWords);
       facts.strap = s.text("strap");
       facts.pulls = s.text("pulls");
       facts.bus = s.text("bus");
@@ -257,11 +262,7 @@ class PartReader {
       for (const auto& k : one.unknown()) one.report(k, "is not a field of a peak");
     });
     c.trip = m_figures.at(r, "trip", Unit::Amp);
-    const auto protection = r.text("protection", "none");
-    c.protection = protection == "thermal"         ? Protection::Thermal
-                   : protection == "over-current"  ? Protection::OverCurrent
-                   : protection == "current-limit" ? Protection::CurrentLimit
-                                                   : Protection::None;
+    c.protection = worded<Protection>(r, "protection", kProtectionWords);
     c.returnTerminal = r.text("return");
     c.lowSide = r.flag("lowSide");
     c.pwmMost = m_figures.at(r, "pwmMost", Unit::Hertz);

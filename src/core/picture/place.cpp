@@ -349,7 +349,7 @@ class Placer {
       // Motor supply and outputs right, everything else left; grounds last.
       for (const int pass : {0, 1, 2})
         for (const auto& t : i.part->terminals) {
-          const bool motorSupply = t.supply && t.supply->purpose == "motor";
+          const bool motorSupply = t.supply && t.supply->purpose == parts::SupplyFor::Motor;
           const bool onRight = t.output || motorSupply || t.side == parts::Side::Right;
           const int rank = onRight ? (motorSupply ? 0 : 1) : t.ground || t.side == parts::Side::Bottom ? 2 : t.supply ? 1 : 0;
           if (rank != pass) continue;

@@ -27,7 +27,8 @@ std::optional<Sum> supply_size(const SumBench& b) {
   for (const auto& pole : s.nets.sources()) {
     const bool feeds = std::ranges::any_of(s.nets.members(s.nets.of(pole.positive)), [&](bench::TerminalIndex t) {
       const int d = s.bench.deviceOf(t);
-      return d == b.motor.device || (d == b.motor.meant.device && s.bench.facts(t).supply && s.bench.facts(t).supply->purpose == "motor");
+      return d == b.motor.device ||
+             (d == b.motor.meant.device && s.bench.facts(t).supply && s.bench.facts(t).supply->purpose == parts::SupplyFor::Motor);
     });
     const auto run = feeds ? given(s, pole, false) : std::nullopt;
     if (!run) continue;

@@ -21,9 +21,9 @@ QString functionOf(const parts::Terminal& t) {
     if (!t.pin->serial.empty()) out << qs(t.pin->serial);
   }
   if (t.supply) {
-    const auto what = t.supply->purpose == "motor"   ? QObject::tr("motor supply")
-                      : t.supply->purpose == "logic" ? QObject::tr("logic supply")
-                                                     : QObject::tr("supply of the board");
+    const auto what = t.supply->purpose == parts::SupplyFor::Motor   ? QObject::tr("motor supply")
+                      : t.supply->purpose == parts::SupplyFor::Logic ? QObject::tr("logic supply")
+                                                                     : QObject::tr("supply of the board");
     out << (t.supply->recommended.known() ? what + ", " + qs(displayText(t.supply->recommended)) : what);
   }
   if (t.output) out << QObject::tr("output");

@@ -115,6 +115,25 @@ TEST_CASE("each kind of broken part file gets its sentence and the others load")
             .find("broken.json#/figures/peak/value/secondReading: \"secondReading\" cannot be used") == 0);
 }
 
+TEST_CASE("a word that a part file may not say is named") {
+  const auto with = [](const std::string& pin, const std::string& supply, const std::string& channel) {
+    return wrong(R"({"format": 1, "id": "me", "name": "Me", "kind": "bridge", "terminals": [
+      {"id": "D1", "pin": {"code": "1", "boot": ")" +
+                 pin + R"("}}, {"id": "GND", "ground": true},
+      {"id": "V", "supply": {"for": ")" +
+                 supply + R"(", "return": "GND"}}],
+      "channels": [{"id": "1", "out": [], "protection": ")" +
+                 channel + R"("}]})");
+  };
+  CHECK(
+      with("weakly-up", "motor", "none")[0] ==
+      "broken.json#/terminals/0/pin/boot: \"boot\" is not one of float, weak-up, weak-down, toggles, low. The part was left out; the other "
+      "parts were loaded.");
+  CHECK(with("low", "motors", "none")[0].starts_with("broken.json#/terminals/2/supply/for: \"for\" is not one of motor, logic, board."));
+  CHECK(with("low", "board", "thermally")[0].starts_with(
+      "broken.json#/channels/0/protection: \"protection\" is not one of none, thermal, over-current, current-limit."));
+}
+
 TEST_CASE("a field that cannot be used is named once") {
   const auto said = wrong(replaced(kMotor, R"("format": 1,)", R"("format": 1, "source": 5,)"));
   CHECK(said ==

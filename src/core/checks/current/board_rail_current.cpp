@@ -73,7 +73,7 @@ std::vector<Draw> measure(const SolvedBench& s) {
   std::vector<int> told;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    if (!supply || supply->purpose == "board" || !supply->feeds.typical()) continue;
+    if (!supply || supply->purpose == parts::SupplyFor::Board || !supply->feeds.typical()) continue;
     const auto& feeds = inUse(s, t);
     out.push_back(drawOf(s, t, "current from the rail", s.bench.called(t), *feeds.typical(), feeds,
                          [&](const OperatingPoint& p) { return leaving(s, p, t).value; }));

@@ -20,13 +20,14 @@ double meanCurrent(const SolvedBench& s, const OperatingPoint& p, const bench::N
     const auto& motor = s.motors[m];
     if (motor.kind != MotorKind::TwoLead || !p.command().turning[m] || dutyOf(motor) >= 1) continue;
     const auto& w = bench::windingOf(s.bench, motor, 0);
-    const bool mine = sourceAt(s, s.bench.terminal(motor.device, w.a), true) == &pole || s.nets.sources().size() == 1 ||
-                      std::ranges::any_of(motor.reached, [&](ChannelRef r) {
-                        const auto& terminals = s.bench.devices[r.device].part->terminals;
-                        return std::ranges::any_of(terminals, [&](const parts::Terminal& t) {
-                          return t.supply && t.supply->purpose == "motor" && s.nets.same(s.bench.terminal(r.device, t.id), pole.positive);
-                        });
-                      });
+    const bool mine =
+        sourceAt(s, s.bench.terminal(motor.device, w.a), true) == &pole || s.nets.sources().size() == 1 ||
+        std::ranges::any_of(motor.reached, [&](ChannelRef r) {
+          const auto& terminals = s.bench.devices[r.device].part->terminals;
+          return std::ranges::any_of(terminals, [&](const parts::Terminal& t) {
+            return t.supply && t.supply->purpose == parts::SupplyFor::Motor && s.nets.same(s.bench.terminal(r.device, t.id), pole.positive);
+          });
+        });
     if (mine) sum -= (1 - dutyOf(motor)) * std::abs(p.element(motor.device, motor.windings[0]).value);
   }
   return sum;

@@ -19,7 +19,7 @@ struct Out {
 
 std::vector<Out> measure(const SolvedBench& s) {
   std::vector<Out> out;
-  for (const auto& input : supplyInputs(s.bench, "board")) {
+  for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Board)) {
     const auto worst = largest(s, steady, [&](const OperatingPoint& p) { return leaving(s, p, input.positive).value; });
     out.push_back({{.quantity = "current out of the pin",
                     .subjects = {s.bench.address(input.positive)},

@@ -56,7 +56,7 @@ Findings judge(const SolvedBench& s) {
       if (channel.returnTerminal.empty()) continue;
       // A bridge whose current comes back by a terminal of its own.
       if (!channel.lowSide)
-        for (const auto& input : supplyInputs(s.bench, "motor"))
+        for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Motor))
           if (s.bench.deviceOf(input.positive) == ref.device && s.bench.connected(input.positive))
             judge(input.positive, s.bench.terminal(ref.device, channel.returnTerminal));
       if (!channel.lowSide) continue;

@@ -167,7 +167,7 @@ std::string remembering(const Bench& bench) {
   std::string out;
   for (TerminalIndex t = 0; t < static_cast<int>(bench.terminalCount()); ++t) {
     const auto group = pinGroup(bench, t);
-    if (!group || !bench.connected(t) || bench.facts(t).pin->boot != "toggles") continue;
+    if (!group || !bench.connected(t) || bench.facts(t).pin->boot != parts::Boot::Toggles) continue;
     if (!group->pins->bus) return {};
     out = called(bench, group->device);
   }

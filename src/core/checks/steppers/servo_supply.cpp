@@ -25,7 +25,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != MotorKind::Servo) continue;
-    for (const auto& input : supplyInputs(s.bench, "motor")) {
+    for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Motor)) {
       if (s.bench.deviceOf(input.positive) != m.device) continue;
       const auto* off = s.point(Action::AllOff, Corner::Full);
       const auto* run = s.running(static_cast<int>(k), Corner::Nominal);

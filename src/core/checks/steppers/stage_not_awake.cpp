@@ -19,7 +19,7 @@ bool drivenBySignal(const SolvedBench& s, const Motor& m, TerminalIndex input) {
 TerminalIndex tie(const SolvedBench& s, int stage, bool high) {
   const auto& part = *s.bench.devices[stage].part;
   for (const auto& t : part.terminals) {
-    if (high && t.supply && t.supply->purpose == "logic") return s.bench.terminal(stage, t.id);
+    if (high && t.supply && t.supply->purpose == parts::SupplyFor::Logic) return s.bench.terminal(stage, t.id);
     if (!high && t.ground) return s.bench.terminal(stage, t.id);
   }
   TerminalIndex rail = -1;

@@ -7,10 +7,10 @@ namespace bold::checks::supply_sequence {
 // A stage that must have its logic before its motor supply, fed from two sources that are switched apart.
 Findings judge(const SolvedBench& s) {
   Findings out;
-  for (const auto& input : supplyInputs(s.bench, "motor")) {
+  for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Motor)) {
     if (!input.facts->afterLogic) continue;
     const int d = s.bench.deviceOf(input.positive);
-    for (const auto& logic : supplyInputs(s.bench, "logic")) {
+    for (const auto& logic : supplyInputs(s.bench, parts::SupplyFor::Logic)) {
       if (s.bench.deviceOf(logic.positive) != d) continue;
       for (const auto& p : s.points) {
         if (!p->solved() || !bench::partlyFed(*p)) continue;

@@ -22,7 +22,7 @@ struct Bulk {
 
 std::vector<Bulk> measure(const SolvedBench& s) {
   std::vector<Bulk> out;
-  for (const auto& input : supplyInputs(s.bench, "motor")) {
+  for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Motor)) {
     const auto asked = input.facts->bulk.typical();
     if (!asked || !inUse(s, input)) continue;
     const auto has = nearCapacitance(s, input).electrolytic;

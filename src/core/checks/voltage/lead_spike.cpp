@@ -22,7 +22,7 @@ std::vector<Ringing> measure(const SolvedBench& s) {
   std::vector<Ringing> out;
   const auto* p = s.point(Action::AllOff, Corner::Full);
   if (!p) return out;
-  for (const auto& input : supplyInputs(s.bench, "motor")) {
+  for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Motor)) {
     const auto absolute = input.facts->absolute.typical();
     if (!input.facts->ceramicOnly || !inUse(s, input)) continue;
     if (nearCapacitance(s, input).electrolytic.value > kDamps) continue;

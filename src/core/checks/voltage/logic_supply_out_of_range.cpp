@@ -92,7 +92,7 @@ struct Logic {
 
 std::optional<Logic> measure(const SolvedBench& s, const OperatingPoint& nominal, TerminalIndex t) {
   const auto& supply = s.bench.facts(t).supply;
-  if (!supply || supply->purpose != "logic") return std::nullopt;
+  if (!supply || supply->purpose != parts::SupplyFor::Logic) return std::nullopt;
   const int d = s.bench.deviceOf(t);
   const auto back = s.bench.terminal(d, supply->back);
   const auto volts = [&](const OperatingPoint& p) { return p.across(t, back).value_or(Volts{0}); };

@@ -38,7 +38,7 @@ std::vector<Supply> measure(const SolvedBench& s) {
   if (!off) return out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    if (!supply || supply->purpose == "logic" || isServo(s, s.bench.deviceOf(t))) continue;  // servo-supply speaks of those
+    if (!supply || supply->purpose == parts::SupplyFor::Logic || isServo(s, s.bench.deviceOf(t))) continue;  // servo-supply speaks of those
     if (const auto v = off->across(t, s.bench.terminal(s.bench.deviceOf(t), supply->back)))
       out.push_back(supplyOf(s, t, s.bench.called(t), *v, supply->recommended, supply->absolute, *off));
   }

@@ -61,7 +61,7 @@ std::vector<Low> measure(const SolvedBench& s) {
   std::vector<Low> out;
   for (TerminalIndex t = 0; t < static_cast<int>(s.bench.terminalCount()); ++t) {
     const auto& supply = s.bench.facts(t).supply;
-    const bool asks = supply && supply->purpose == "motor" && supply->recommended.min;
+    const bool asks = supply && supply->purpose == parts::SupplyFor::Motor && supply->recommended.min;
     if (!asks || isServo(s, s.bench.deviceOf(t))) continue;  // servo-supply speaks of those
     if (auto low = measure(s, t)) out.push_back(std::move(*low));
   }

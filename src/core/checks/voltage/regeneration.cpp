@@ -68,7 +68,7 @@ std::vector<Lifted> measure(const SolvedBench& s) {
     const auto* p = s.running(static_cast<int>(k), Corner::Full);
     const auto& w = bench::windingOf(s.bench, m, 0);
     if (!p || !w.resistance.typical()) continue;
-    for (const auto& input : supplyInputs(s.bench, "motor")) {
+    for (const auto& input : supplyInputs(s.bench, parts::SupplyFor::Motor)) {
       if (s.bench.deviceOf(input.positive) != m.meant.device) continue;
       const auto* pole = sourceAt(s, input.positive, true);
       const auto v = p->across(input.positive, input.negative);
