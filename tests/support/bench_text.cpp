@@ -214,6 +214,8 @@ class BenchText {
         i.ramp = true;
       else if (w[k] == "together")
         i.together = true;
+      else if (key == "switched")
+        i.switched = v == "hand" ? Switched::ByHand : v == "always" ? Switched::AlwaysOn : Switched::ByProgram;
       else if (key == "rate")
         i.rate = *parse<Hertz>(v);
       else if (key == "steps")

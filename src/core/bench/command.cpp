@@ -95,7 +95,7 @@ class CommandList {
     }
     for (std::size_t m = 0; m < m_motors.size(); ++m) one(static_cast<int>(m));
     auto all = plain(Action::AllRunning, "all running");
-    for (std::size_t m = 0; m < m_motors.size(); ++m) set(all, static_cast<int>(m), actions(m).front(), 0);
+    setAll(all);
     const auto running = all;
     if (m_motors.size() > 1) add(std::move(all), {Corner::Full, Corner::Nominal, Corner::Empty});
     oneSupply(running);
@@ -261,7 +261,7 @@ class CommandList {
   }
   Steering steering(int motor) {
     if (m_steering.empty())
-      for (const auto& m : m_motors) m_steering.push_back(steeringOf(m_bench, m_nets, m));
+      for (const auto& m : m_motors) m_steering.push_back(wiredSteering(m_bench, m_nets, m));
     return m_steering[motor];
   }
   const std::vector<Action>& actions(std::size_t motor) {
@@ -278,6 +278,15 @@ class CommandList {
     return pins.size() == 1 ? it->second = *pins.begin() : -1;
   }
 
+  // Every motor runs: relays that turn one round as it asks of them.
+  void setAll(Command& c) {
+    std::set<int> led;
+    for (const auto& m : m_motors)
+      for (const int k : reversingCoils(m)) led.insert(k);
+    for (std::size_t k = 0; k < m_motors.size(); ++k)
+      if (!led.contains(static_cast<int>(k))) set(c, static_cast<int>(k), actions(k).front(), 0);
+  }
+
   // A relay's coil and what its contacts work are one matter, said of whichever the intent has signals for: its coil's, else its motor's.
   void set(Command& c, int motor, Action action, int step) {
     const auto said = [&](int k) { return m_motors[k].intent && !m_motors[k].intent->signals.empty(); };
@@ -292,6 +301,8 @@ class CommandList {
       else
         write(c, lead, turns(action) != m_motors[lead].atRest ? Action::Forward : Action::AllOff, 0);
       follow(c, motor, turns(action) || steering(motor) == Steering::AlwaysOn);
+      turnCoils(c, motor, action);
+      followRound(c, motor);
     } else {
       const bool closes = turns(action) != m_motors[motor].atRest;
       if (said(coil) || !said(motor))
@@ -306,6 +317,28 @@ class CommandList {
     c.turning[coil] = on;
     for (std::size_t k = 0; k < m_motors.size(); ++k)
       if (m_motors[k].coil == coil) c.turning[k] = on != m_motors[k].atRest;
+  }
+
+  // The coils that a motor is turned round by, for what it is asked to do.
+  void turnCoils(Command& c, int motor, Action action) {
+    const auto& m = m_motors[motor];
+    const auto levels = wantedBy(motor, action, 0);
+    for (const auto& contact : m.poles) {
+      if (contact.coil < 0) continue;
+      const bool on = levels.at(contact.input) == wantedBy(contact.coil, Action::Forward, 0).at(contact.input);
+      if (!m.intent || m.intent->signals.empty()) write(c, contact.coil, on ? Action::Forward : Action::AllOff, 0);
+      c.turning[contact.coil] = on;
+    }
+  }
+  // What a coil makes of a motor that it helps to turn round, the others as they are set.
+  void followRound(Command& c, int coil) {
+    for (std::size_t k = 0; k < m_motors.size(); ++k) {
+      const auto coils = reversingCoils(m_motors[k]);
+      if (std::ranges::count(coils, coil) == 0) continue;
+      std::map<TerminalIndex, Level> levels;
+      for (const int x : coils) levels.merge(std::map(wantedBy(x, c.turning[x] ? Action::Forward : Action::AllOff, 0)));
+      c.turning[k] = turnedBy(m_motors[k], levels) != Action::AllOff;
+    }
   }
 
   // Of channels in parallel the inputs that copper joins take one level; another motor's are not this one's to set.
@@ -391,7 +424,7 @@ class CommandList {
       auto stalled = plain(run, name + " stalled");
       stalled.moment = Moment::Stalled;
       stalled.motor = motor;
-      for (std::size_t k = 0; k < m_motors.size(); ++k) set(stalled, static_cast<int>(k), actions(k).front(), 0);
+      setAll(stalled);
       if (spreads(m)) {
         auto far = stalled;
         far.moment = Moment::StalledAtMost;

@@ -238,7 +238,8 @@ std::vector<Action> actionsOf(TruthTables& tables, const Motor& m) {
   }
   // A bridge of loose transistors: the intent names a pin for each way, whatever transistor comes first on a lead.
   const auto has = [&](const char* role) { return m.intent && std::ranges::count(m.intent->signals, role, &harness::Signal::role) > 0; };
-  if (m.kind == MotorKind::TwoLead && has("forward") && has("reverse")) return {Action::Forward, Action::Reverse};
+  if (m.kind == MotorKind::TwoLead && ((has("forward") && has("reverse")) || (!m.poles.empty() && candidates.size() > 1)))
+    return {Action::Forward, Action::Reverse};
   if (m.meant.device < 0) return {candidates.front()};
   std::vector<Action> out;
   for (const auto a : candidates)

@@ -27,7 +27,7 @@ std::vector<EndSwitch> endSwitches(const Bench& bench, const Nets& nets, const s
         if (mover.switchedOff || mover.relay || known.contains(device)) continue;
         for (const auto& [d, e] : mover.contacts) {
           const auto* c = std::get_if<parts::Contact>(&bench.devices[d].part->elements[e].body);
-          if (!c || !c->closed || c->moved == parts::Moved::Slides) continue;
+          if (!c || !c->closed || c->moved == parts::Moved::Slides || c->moved == parts::Moved::Thrown) continue;
           const auto a = at(bench, d, c->a), b = at(bench, d, c->b);
           if (a < 0 || b < 0 || (!lead.contains(fixed.of(a)) && !lead.contains(fixed.of(b)))) continue;
           for (const auto t : {a, b})

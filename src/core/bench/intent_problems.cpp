@@ -38,7 +38,7 @@ class Naming {
     for (const auto& g : m_h.goals) {
       about(g);
       ofMotorsOnly(g.bothDirections.value_or(false) || g.speedControl.value_or(false) || g.hold.value_or(false) ||
-                   g.together.value_or(false) || g.rate || !g.forwardLead.empty() || !g.stage.empty());
+                   g.together.value_or(false) || g.rate || g.switched != harness::Switched::Unsaid || !g.forwardLead.empty() || !g.stage.empty());
       goal(g);
     }
     for (const auto& a : m_h.assignments) {
@@ -94,6 +94,10 @@ class Naming {
     const auto part = motor ? partOf(*motor) : nullptr;
     if (part && parts::isMotor(*part) && !g.forwardLead.empty() && !part->find(g.forwardLead))
       say(fmt::format("The plan of {} names the lead \"{}\", which it does not have.", motor->called(), g.forwardLead));
+    if (g.switched == harness::Switched::ByHand || g.switched == harness::Switched::AlwaysOn)
+      if (std::ranges::any_of(m_h.assignments, [&](const harness::Assignment& a) { return a.motor == m_motor; }))
+        say(fmt::format("{} is stated to be {}, and pins are stated for it too.", whose(),
+                        g.switched == harness::Switched::ByHand ? "switched by hand" : "always on"));
     stage(g.stage, g.channel);
   }
 

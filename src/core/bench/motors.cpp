@@ -239,11 +239,22 @@ std::vector<int> together(const std::vector<Motor>& motors, int motor) {
   return out;
 }
 
+std::vector<int> reversingCoils(const Motor& m) {
+  std::vector<int> out;
+  for (const auto& c : m.poles)
+    if (c.coil >= 0 && std::ranges::count(out, c.coil) == 0) out.push_back(c.coil);
+  return out;
+}
+
 bool stated(const std::vector<Motor>& motors, int motor) {
   const auto said = [](const Motor& m) { return m.intent && !m.intent->signals.empty(); };
-  const auto coil = motors[motor].coil;
-  return said(motors[motor]) || (coil >= 0 && said(motors[coil])) ||
-         std::ranges::any_of(motors, [&](const Motor& m) { return m.coil == motor && said(m); });
+  const auto& m = motors[motor];
+  const auto coils = reversingCoils(m);
+  return said(m) || (m.coil >= 0 && said(motors[m.coil])) ||
+         (!coils.empty() && std::ranges::all_of(coils, [&](int k) { return said(motors[k]); })) ||
+         std::ranges::any_of(motors, [&](const Motor& other) {
+           return said(other) && (other.coil == motor || std::ranges::count(reversingCoils(other), motor) > 0);
+         });
 }
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref) {
@@ -298,6 +309,16 @@ bool paralleled(const Bench& bench, const Nets& nets, const std::vector<ChannelR
     for (const auto& o : channelOf(bench, r).out) mine.insert(nets.of(bench.terminal(r.device, o)));
     return mine == first;
   });
+}
+
+void findReversing(const Bench& bench, const Nets& nets, std::vector<Motor>& motors) {
+  // A plan that names one pin for one contact is judged as it is stated.
+  const auto eachWay = [](const harness::Signal& s) { return s.role == "forward" || s.role == "reverse"; };
+  for (auto& m : motors)
+    if (!m.intent || m.intent->signals.empty() || std::ranges::any_of(m.intent->signals, eachWay))
+      m.poles = poleContacts(bench, nets, motors, m);
+  for (auto& m : motors)
+    if (!m.poles.empty()) m.meant = {};
 }
 
 void findCoils(const Bench& bench, std::vector<Motor>& motors) {
@@ -356,14 +377,13 @@ std::vector<Motor> motorsOf(const Bench& bench, const Nets& nets) {
     if (m.meant.device < 0 && (m.reached.size() == 1 || paralleled(bench, nets, m.reached))) m.meant = m.reached.front();
     if (m.kind == MotorKind::BipolarStepper) findBridges(bench, m);
     if (m.kind == MotorKind::UnipolarStepper) findSwitches(bench, nets, m);
-    // A plan that names one pin for one contact is judged as it is stated.
-    const auto eachWay = [](const harness::Signal& s) { return s.role == "forward" || s.role == "reverse"; };
-    if (!m.intent || m.intent->signals.empty() || std::ranges::any_of(m.intent->signals, eachWay)) m.poles = poleContacts(bench, nets, m);
-    if (!m.poles.empty()) m.meant = {};
+    out.push_back(std::move(m));
+  }
+  findReversing(bench, nets, out);
+  for (auto& m : out) {
     m.half = halfBridge(bench, nets, m);
     m.tiedLow = tiedLow(bench, nets, m);
     m.buffers = buffersOf(bench, nets, m);
-    out.push_back(std::move(m));
   }
   findCoils(bench, out);
   return out;

@@ -31,9 +31,10 @@ struct PoleContact {
   int lead;             ///< 0: the winding's first, 1: its second
   bool plus;            ///< the pole
   TerminalIndex far;    ///< its end there
-  TerminalIndex input;  ///< of the relay
+  TerminalIndex input;  ///< of the relay; of a bare one, of the stage that switches its coil
   parts::Level closes;  ///< of that input, that closes it
   bool atRest;          ///< it is closed while the relay has no supply
+  int coil = -1;        ///< the motor that is the coil of a bare relay; -1: a module's
 };
 
 /// Within this much wire at a stage's supply and ground a capacitor takes up what is switched there.
@@ -77,7 +78,9 @@ TerminalIndex inputOf(const Bench& bench, const Motor& motor, const std::string&
 /// Motors that the intent moves by the very same signals on the same channels, itself included: what one does all do.
 std::vector<int> together(const std::vector<Motor>& motors, int motor);
 
-/// Whether anybody stated a pin for this motor: for itself, for its relay's coil or, of a coil, for a motor on its contacts.
+/// Coils of the bare relays that turn this motor round, each once.
+std::vector<int> reversingCoils(const Motor& motor);
+/// Whether anybody stated a pin for this motor: for itself, for its relays' coils or, of a coil, for a motor on its contacts.
 bool stated(const std::vector<Motor>& motors, int motor);
 
 const parts::Channel& channelOf(const Bench& bench, ChannelRef ref);

@@ -129,7 +129,7 @@ class Builder {
     if (!c.closed && c.moved == parts::Moved::No) return;
     // One that is moved stands in the circuit open as well: all commands then make circuits of one shape.
     const double siemens = 1 / std::max(known(c.resistance.typical(), kContactResistance), kLeastOhms);
-    main() = add(solver::conductance(node(c.a), node(c.b), (c.closed || c.moved == parts::Moved::Switched) != moved() ? siemens : 0));
+    main() = add(solver::conductance(node(c.a), node(c.b), c.closedInUse() != moved() ? siemens : 0));
   }
 
   void put(const parts::Resistor& r) {

@@ -21,7 +21,7 @@ Nets::Nets(const Bench& bench, bool moved) : m_net(bench.terminalCount()) {
       if (!device.has(element)) continue;
       if (const auto* j = std::get_if<parts::Joint>(&element.body)) {
         for (const auto& n : j->nodes) join(j->nodes.front(), n);
-      } else if (const auto* c = std::get_if<parts::Contact>(&element.body); c && (c->closed || c->moved == parts::Moved::Switched)) {
+      } else if (const auto* c = std::get_if<parts::Contact>(&element.body); c && c->closedInUse()) {
         if (moved || c->moved == parts::Moved::No) join(c->a, c->b);
       } else if (const auto* r = std::get_if<parts::Resistor>(&element.body); r && r->conductor) {
         join(r->a, r->b);

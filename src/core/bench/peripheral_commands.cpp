@@ -71,6 +71,7 @@ std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets) {
         continue;
       const std::pair at{static_cast<int>(d), static_cast<int>(e)};
       if (c->moved == parts::Moved::Switched) together.switchedOff = true, together.title = device.called() + " switched off";
+      if (c->moved == parts::Moved::Thrown) together.title = device.called() + " thrown over";
       if (c->moved == parts::Moved::Senses) together.title = device.called() + " active";
       if (c->moved == parts::Moved::Slides)
         out.push_back({{at}, device.called() + " at " + bench.facts(bench.terminal(at.first, c->b)).label});

@@ -45,9 +45,40 @@ std::optional<int> feedOf(const Bench& bench, const Nets& nets, const std::set<i
   return std::nullopt;
 }
 
+// What moves a contact: an input of its module, or of the stage that switches the coil of a bare relay.
+struct Mover {
+  TerminalIndex input;
+  Level closes;  // of that input
+  bool atRest;   // the contact is closed while nothing is supplied
+  int coil = -1;
+};
+
+std::optional<Mover> moverOf(const Bench& bench, const std::vector<Motor>& motors, int device, const parts::Switch& contact) {
+  const bool atRest = closed(contact, Level::Undefined, 0) == Level::High;
+  if (contact.on.inputs().size() == 1) {
+    const auto input = bench.terminal(device, *contact.on.inputs().begin());
+    const auto high = closed(contact, Level::High, kFed), low = closed(contact, Level::Low, kFed);
+    if (input < 0 || high == low || high == Level::Undefined || low == Level::Undefined) return std::nullopt;
+    return Mover{input, high == Level::High ? Level::High : Level::Low, atRest};
+  }
+  const auto fed = closed(contact, Level::Undefined, kFed);
+  if (!contact.on.inputs().empty() || fed == Level::Undefined || (fed == Level::High) == atRest) return std::nullopt;
+  for (std::size_t k = 0; k < motors.size(); ++k) {
+    const auto& coil = motors[k];
+    if (coil.device != device || !coil.still || coil.meant.device < 0) continue;
+    const auto on = inputsFor(bench, coil, {coil.meant, channelOf(bench, coil.meant).signals}, Action::Forward, 0);
+    if (!on.found || on.inputs.size() != 1) continue;
+    const auto& [id, level] = *on.inputs.begin();
+    const auto input = bench.terminal(coil.meant.device, id);
+    if (input < 0 || level == Level::Undefined) continue;
+    return Mover{input, fed == Level::High ? level : !level, atRest, static_cast<int>(k)};
+  }
+  return std::nullopt;
+}
+
 }  // namespace
 
-std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, const Motor& m) {
+std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, const std::vector<Motor>& motors, const Motor& m) {
   if (m.kind != MotorKind::TwoLead || m.windings.empty()) return {};
   const auto& w = windingOf(bench, m, 0);
   const std::array<TerminalIndex, 2> leads{bench.terminal(m.device, w.a), bench.terminal(m.device, w.b)};
@@ -64,21 +95,19 @@ std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, cons
     for (const int d : stages)
       for (const auto& e : bench.devices[d].part->elements) {
         const auto* contact = std::get_if<parts::Switch>(&e.body);
-        if (!contact || !contact->contact || !bench.devices[d].has(e) || contact->on.inputs().size() != 1) continue;
+        if (!contact || !contact->contact || !bench.devices[d].has(e) ) continue;
         const auto a = bench.terminal(d, contact->a), b = bench.terminal(d, contact->b);
         const bool first = nets.same(a, leads[lead]);
         if (a < 0 || b < 0 || (!first && !nets.same(b, leads[lead]))) continue;
         const auto far = first ? b : a;
         const auto pole = feed && nets.of(far) == *feed ? Pole::Plus : poleAt(nets, far);
-        const auto input = bench.terminal(d, *contact->on.inputs().begin());
-        if (input < 0 || (pole == Pole::Unknown && bench.connected(far))) continue;
-        const auto high = closed(*contact, Level::High, kFed), low = closed(*contact, Level::Low, kFed);
-        if (high == low || high == Level::Undefined || low == Level::Undefined) continue;
+        if (pole == Pole::Unknown && bench.connected(far)) continue;
+        const auto mover = moverOf(bench, motors, d, *contact);
+        if (!mover) continue;
         plus = plus || pole == Pole::Plus;
         minus = minus || pole == Pole::Minus;
         (pole == Pole::Unknown ? open : out)
-            .push_back({lead, pole == Pole::Plus, far, input, high == Level::High ? Level::High : Level::Low,
-                        closed(*contact, Level::Undefined, 0) == Level::High});
+            .push_back({lead, pole == Pole::Plus, far, mover->input, mover->closes, mover->atRest, mover->coil});
       }
     // A contact that nothing is wired to is for the pole that the others leave, where the other lead has both: else the relays only switch
     // both leads on and off.
@@ -106,6 +135,17 @@ std::map<TerminalIndex, Level> reversingInputs(const Bench& bench, const Motor& 
     out[c.input] = closes ? c.closes : !c.closes;
   }
   return out;
+}
+
+Action turnedBy(const Motor& m, const std::map<TerminalIndex, Level>& inputs) {
+  std::array<bool, 2> plus{}, minus{};
+  for (const auto& c : m.poles) {
+    const auto it = inputs.find(c.input);
+    const bool closes = it == inputs.end() ? c.atRest : it->second == c.closes;
+    if (closes) (c.plus ? plus : minus)[static_cast<std::size_t>(c.lead)] = true;
+  }
+  if (plus[0] && minus[1] && !plus[1] && !minus[0]) return Action::Forward;
+  return plus[1] && minus[0] && !plus[0] && !minus[1] ? Action::Reverse : Action::AllOff;
 }
 
 TerminalIndex reversingInput(const Bench& bench, const Motor& m, const std::string& role) {

@@ -21,7 +21,7 @@ std::vector<SensedPin> sensedPins(const SolvedBench& s) {
         if (pinGroup(s.bench, pin) && s.bench.deviceOf(pin) != d && !known(end, pin)) out.push_back({d, e, end, pin});
   };
   eachElement<parts::Contact>(s.bench, [&](int d, int e, const parts::Contact& c) {
-    if (c.moved == parts::Moved::No || c.moved == parts::Moved::Switched) return;
+    if (c.moved == parts::Moved::No || c.staysPut()) return;
     for (const auto& n : {c.a, c.b}) follow(d, e, at(s.bench, d, n), Along::Transistors);
   });
   for (std::size_t d = 0; d < s.bench.devices.size(); ++d)

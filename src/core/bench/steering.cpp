@@ -37,29 +37,49 @@ void controlsAt(const Bench& bench, const Nets& nets, const Motor& m, std::vecto
   });
 }
 
+// On a contact of a relay whose coil is switched elsewhere.
+bool onBareRelay(const Bench& bench, const Motor& m) {
+  return std::ranges::any_of(m.reached, [&](ChannelRef r) { return channelOf(bench, r).signals.empty() && isContact(bench, r); });
+}
+
+bool bothLeadsWired(const Bench& bench, const Motor& m) {
+  for (std::size_t i = 0; i < m.windings.size(); ++i)
+    for (const auto& end : {windingOf(bench, m, i).a, windingOf(bench, m, i).b})
+      if (const auto lead = bench.terminal(m.device, end); lead >= 0 && !bench.connected(lead)) return false;
+  return !m.windings.empty();
+}
+
 }  // namespace
 
-Steering steeringOf(const Bench& bench, const Nets& nets, const Motor& m) {
+std::vector<TerminalIndex> controlsOf(const Bench& bench, const Nets& nets, const Motor& m) {
+  std::vector<TerminalIndex> out;
+  for (const auto& ref : m.reached)
+    for (const auto& [role, id] : channelOf(bench, ref).signals) out.push_back(bench.terminal(ref.device, id));
+  for (const auto& contact : m.poles) out.push_back(contact.input);
+  controlsAt(bench, nets, m, out);
+  std::erase(out, -1);
+  return out;
+}
+
+Steering wiredSteering(const Bench& bench, const Nets& nets, const Motor& m) {
   if (m.coil >= 0 || m.kind == MotorKind::Servo || (m.intent && !m.intent->signals.empty())) return Steering::Pins;
-  std::vector<TerminalIndex> controls;
-  for (const auto& ref : m.reached) {
-    const auto& signals = channelOf(bench, ref).signals;
-    if (signals.empty() && isContact(bench, ref)) return Steering::Pins;  // of a relay whose coil is elsewhere
-    for (const auto& [role, id] : signals) controls.push_back(bench.terminal(ref.device, id));
-  }
-  controlsAt(bench, nets, m, controls);
-  if (controls.empty()) {
-    const bool wired = std::ranges::any_of(m.windings, [&](int) {
-      for (std::size_t i = 0; i < m.windings.size(); ++i)
-        for (const auto& end : {windingOf(bench, m, i).a, windingOf(bench, m, i).b})
-          if (const auto lead = bench.terminal(m.device, end); lead >= 0 && !bench.connected(lead)) return false;
-      return true;
-    });
-    return wired && m.kind == MotorKind::TwoLead ? Steering::AlwaysOn : Steering::Pins;
-  }
-  return std::ranges::all_of(controls, [&](TerminalIndex t) { return t >= 0 && bench.connected(t) && tied(bench, nets, t); })
+  if (onBareRelay(bench, m)) return Steering::Pins;
+  const auto controls = controlsOf(bench, nets, m);
+  if (controls.empty()) return bothLeadsWired(bench, m) && m.kind == MotorKind::TwoLead ? Steering::AlwaysOn : Steering::Pins;
+  return std::ranges::all_of(controls, [&](TerminalIndex t) { return bench.connected(t) && tied(bench, nets, t); })
              ? Steering::ByHand
              : Steering::Pins;
+}
+
+Steering steeringOf(const Bench& bench, const Nets& nets, const Motor& m) {
+  using harness::Switched;
+  const auto wired = wiredSteering(bench, nets, m);
+  if (!m.intent || !m.intent->signals.empty()) return wired;
+  if (m.intent->switched == Switched::ByProgram) return Steering::Pins;
+  if (m.intent->switched == Switched::AlwaysOn) return Steering::AlwaysOn;
+  if (m.intent->switched != Switched::ByHand || m.coil >= 0) return wired;
+  const bool pins = std::ranges::any_of(controlsOf(bench, nets, m), [&](TerminalIndex t) { return !programPins(bench, nets, t).empty(); });
+  return pins ? wired : Steering::ByHand;
 }
 
 }  // namespace bold::bench

@@ -94,10 +94,19 @@ std::set<std::string> working(const JudgedBench& judged) {
   return out;
 }
 
-// What mends a fault by leaving a motor dead mends nothing.
+// Those whose pins are known: their commands are held against the wires.
+std::set<std::string> stated(const JudgedBench& judged) {
+  std::set<std::string> out;
+  for (const auto& cell : judged.cells)
+    for (std::size_t k = 0; k < cell->solved->motors.size(); ++k)
+      if (bench::stated(cell->solved->motors, static_cast<int>(k)))
+        out.insert(checks::idOf(cell->solved->bench, cell->solved->motors[k].device));
+  return out;
+}
+
+// What mends a fault by leaving a motor dead, or unjudged, mends nothing.
 bool keepsAllWorking(const JudgedBench& before, const JudgedBench& after) {
-  const auto now = working(after);
-  return std::ranges::all_of(working(before), [&](const std::string& id) { return now.contains(id); });
+  return std::ranges::includes(working(after), working(before)) && std::ranges::includes(stated(after), stated(before));
 }
 
 class Explaining {

@@ -118,6 +118,9 @@
   X(darlington_input)            \
   X(active_level)                \
   X(never_driven)                \
+  X(switched_otherwise)          \
+  X(never_switched_on)           \
+  X(touched_input)               \
   X(input_floating)              \
   X(sensor_level)                \
   X(lead_count)                  \

@@ -4,6 +4,7 @@
 
 #include "core/bench/signal_nets.h"
 #include "core/bench/solved_bench.h"
+#include "core/bench/steering.h"
 #include "core/checks/wired_signals.h"
 #include "core/choose/stage_questions.h"
 #include "core/harness/edit_maker.h"
@@ -68,6 +69,7 @@ std::optional<parts::Level> offOf(const bench::Bench& b, const bench::Motor& m, 
 
 std::vector<PinDemand> demandsOf(const bench::SolvedBench& s, const bench::Motor& m) {
   std::vector<PinDemand> out;
+  if (bench::steeringOf(s.bench, s.nets, m) != bench::Steering::Pins) return out;
   const auto& id = s.bench.devices[static_cast<std::size_t>(m.device)].doc.id;
   const auto wired = checks::wiredSignals(s, m);
   std::string controller = firstController(s.bench);

@@ -32,7 +32,7 @@ std::shared_ptr<const parts::Part> partOf(const parts::Library& library, const h
 }
 
 bool drivenRole(const std::string& role) {
-  static const std::set<std::string> all{"in", "in1", "in2", "in3", "in4", "dir", "dir2", "step", "pulse"};
+  static const std::set<std::string> all{"in", "in1", "in2", "in3", "in4", "dir", "dir2", "step", "pulse", "forward", "reverse"};
   return all.contains(role);
 }
 

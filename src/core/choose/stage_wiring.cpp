@@ -131,7 +131,7 @@ class Wiring {
         m_controller = d.id, m_board = p;
     if (!m_board) return "There is no controller on this bench that could drive it.";
     if (!findSupply()) return "There is no supply on this bench that could feed it.";
-    const auto use = channelsFor(*m_stage, *m_motor, m_wired, m_wish.parallel);
+    const auto use = channelsFor(*m_stage, *m_motor, m_wired, m_wish.parallel, m_intent.bothDirections);
     if (!use && m_wish.parallel)
       return fmt::format("{} has no two {}channels that may be joined for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
     if (!use) return fmt::format("{} has no {}channel for {}.", m_stage->name, m_shared ? "free " : "", motor->called());
@@ -139,6 +139,8 @@ class Wiring {
     m_windings = windingsOf(*m_motor);
     if (lowSide() && m_intent.bothDirections && m_windings.size() == 1)
       return fmt::format("{} switches to ground only: it turns {} one way.", m_stage->name, motor->called());
+    if (!m_use.contacts.empty() && m_intent.speedControl)
+      return fmt::format("{} switches {} on and off; it sets no speed.", m_stage->name, motor->called());
     if (sitsOnABoard()) return fmt::format("{} is plugged onto a board: put it there as a whole.", m_stage->name);
     if (std::ranges::any_of(m_stage->terminals, [](const parts::Terminal& t) { return !t.bus.empty(); }))
       return fmt::format("{} is steered over a bus: that is not wired by itself.", m_stage->name);
@@ -372,7 +374,8 @@ class Wiring {
     if (!pins.problem.empty()) return pins.problem;
     for (std::size_t k = 0; k < driven.size(); ++k) drive(driven[k].first, driven[k].second, pins.choices[k].pin);
     join();
-    for (const auto* c : m_use.channels) holdAtBoot(*c, driven);
+    for (const auto* c : m_use.channels)
+      if (m_use.contacts.empty()) holdAtBoot(*c, driven);
     for (std::size_t k = 0; k < driven.size(); ++k)
       if (pins.choices[k].hold) hold(driven[k].second, *pins.choices[k].demand.off);
     for (const auto& jumper : m_stage->fitted)
@@ -408,6 +411,8 @@ class Wiring {
         }
     const auto& w = m_windings;
     const auto& out = m_use.out;
+    if (w.size() == 1 && w[0]->brushed && m_intent.forwardLead.empty()) m_intent.forwardLead = w[0]->a;
+    if (!m_use.contacts.empty()) return contacts();
     std::size_t colour = 0;
     const auto lead = [&](const Address& a, const parts::Node& b) { power(a, motor(b), kLeadColours[colour++ % kLeadColours.size()]); };
     if (out.size() == 1) {
@@ -429,7 +434,25 @@ class Wiring {
     for (const auto& [second, firstOf] : m_use.joined)
       for (std::size_t k = 0; k < out.size(); ++k)
         if (out[k] == firstOf) power(on(second), motor(k == 0 && out.size() > 1 ? w[0]->a : w[0]->b), kLeadColours[k]);
-    if (w.size() == 1 && w[0]->brushed && m_intent.forwardLead.empty()) m_intent.forwardLead = w[0]->a;
+  }
+
+  // One contact lies in the plus of the motor. Of two each brings its lead to plus while its relay is on, and to minus at rest: no position
+  // joins the poles.
+  void contacts() {
+    const Address a{m_wish.motor, m_windings[0]->a}, b{m_wish.motor, m_windings[0]->b};
+    const auto& used = m_use.contacts;
+    if (used.size() == 1) {
+      power(m_supply.plus, on(used[0].common), "RD");
+      power(on(used[0].on), a, "BN");
+      power(m_supply.minus, b, "BK");
+      if (m_windings[0]->inductance.known()) diode(b, a);
+      return;
+    }
+    for (const auto& [contact, lead] : {std::pair(used[0], a), std::pair(used[1], b)}) {
+      power(m_supply.plus, on(contact.on), "RD");
+      power(m_supply.minus, on(contact.rest), "BK");
+      power(on(contact.common), lead, lead == a ? "BN" : "WH");
+    }
   }
 
   std::string loose(const Fitting& f, const char* stem) {

@@ -80,6 +80,7 @@ Json toJson(const Goal& g) {
   put(j, "together", g.together);
   put(j, "rate", g.rate);
   put(j, "forward", g.forwardLead);
+  put(j, "switched", kSwitchedWords[static_cast<std::size_t>(g.switched)]);
   put(j, "stage", g.stage);
   put(j, "channel", g.channel);
   putSource(j, g.source);

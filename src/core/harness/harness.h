@@ -88,6 +88,11 @@ struct Origin {
 /// Which level switches on. Unsaid it follows from the stage's own truth table.
 enum class Active { Unsaid, High, Low };
 
+/// What a motor or load is switched by. Unsaid it follows from the wires.
+enum class Switched { Unsaid, ByProgram, ByHand, AlwaysOn };
+/// "" is unsaid.
+inline const std::vector<std::string> kSwitchedWords{"", "program", "hand", "always on"};
+
 /// What a motor shall do. Of one motor there may be several, from different origins; each says what it says and no more.
 struct Goal {
   std::string id;
@@ -97,7 +102,8 @@ struct Goal {
   std::optional<bool> together;  ///< starts at the same moment as the others that say so
   std::optional<Hertz> rate;     ///< step pulses a second that are wanted
   std::string forwardLead;       ///< terminal id that is positive in forward
-  std::string stage, channel;    ///< empty: the channel its leads reach, if exactly one
+  Switched switched = Switched::Unsaid;
+  std::string stage, channel;  ///< empty: the channel its leads reach, if exactly one
   Origin source;
   Raw raw;
   bool operator==(const Goal&) const = default;

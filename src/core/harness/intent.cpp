@@ -28,12 +28,19 @@ std::string shown(Active active) {
   return active == Active::High ? "high" : "low";
 }
 
+std::string shown(Switched switched) {
+  return kSwitchedWords[static_cast<std::size_t>(switched)];
+}
+
 template <class Q>
 bool says(const std::optional<Q>& value) {
   return value.has_value();
 }
 bool says(const std::string& value) {
   return !value.empty();
+}
+bool says(Switched switched) {
+  return switched != Switched::Unsaid;
 }
 bool says(Active active) {
   return active != Active::Unsaid;
@@ -47,6 +54,7 @@ void eachItem(const Goal&, auto f) {
   f("together", &Goal::together, &Intent::together);
   f("rate", &Goal::rate, &Intent::rate);
   f("forward lead", &Goal::forwardLead, &Intent::forwardLead);
+  f("switching", &Goal::switched, &Intent::switched);
   f("stage", &Goal::stage, &Intent::stage);
   f("channel", &Goal::channel, &Intent::channel);
 }

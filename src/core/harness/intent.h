@@ -28,6 +28,7 @@ struct Intent {
   std::optional<int> stepsPerTurn;
   std::optional<Seconds> pulse;
   std::string forwardLead;
+  Switched switched = Switched::Unsaid;
   std::string sequence;
   std::string stage, channel;
   std::vector<Signal> signals;

@@ -209,6 +209,11 @@ ReadEntry<Goal> readGoal(const Json& json, const std::string& at) {
   g.together = said(r, "together");
   g.rate = quantity<Hertz>(r, "rate", kStepRate);
   g.forwardLead = reference(r, "forward");
+  if (r.has("switched")) {
+    const auto before = problems.size();
+    const auto word = oneOf(r, "switched", {kSwitchedWords.begin() + 1, kSwitchedWords.end()}, "It was taken as not given.");
+    if (problems.size() == before) g.switched = static_cast<Switched>(word + 1);
+  }
   g.stage = reference(r, "stage");
   g.channel = reference(r, "channel");
   return end(r, std::move(g), at, problems);

@@ -203,8 +203,9 @@ struct Chopper {
 std::optional<Amps> tripCurrent(const Chopper& chopper);
 
 /// Whether a contact is moved while the bench runs: by hand or by what it senses, all of a part at a time; or as the end of a slider's way.
-/// One that is switched stays as it is put: however it is drawn it is judged closed, which is how the bench runs, and opened.
-enum class Moved { No, Pressed, Senses, Slides, Switched };
+/// One that is switched stays as it is put: however it is drawn it is judged closed, which is how the bench runs, and opened. One that is
+/// thrown has two positions: both are judged, all its contacts together.
+enum class Moved { No, Pressed, Senses, Slides, Switched, Thrown };
 
 /// A contact worked by hand or by what it senses, or the mated pair of a connector.
 struct Contact {
@@ -215,6 +216,11 @@ struct Contact {
   bool connector = false;  ///< not meant to be opened under current
   Figure resistance;       ///< ohm; unknown: of a good contact
   Moved moved = Moved::No;
+
+  /// As it is taken in every command that does not move it: a switch is on, however it is drawn.
+  bool closedInUse() const { return closed || moved == Moved::Switched; }
+  /// Set by a hand and left as it is: nothing that a program reads.
+  bool staysPut() const { return moved == Moved::Switched || moved == Moved::Thrown; }
 };
 
 using AnyBody = std::variant<Joint, Resistor, Capacitor, Diode, Switch, Bipolar, Phototransistor, Mosfet, Winding, Source, Sink, Regulator,

@@ -100,8 +100,8 @@ class Form {
 
 Moved moved(Form& f) {
   if (!f.has("moved")) return Moved::No;
-  const auto how = f.choice("moved", {"pressed", "senses", "slides", "switched"});
-  return how == "slides" ? Moved::Slides : how == "senses" ? Moved::Senses : how == "switched" ? Moved::Switched : Moved::Pressed;
+  const auto how = f.choice("moved", {"pressed", "senses", "slides", "switched", "thrown"});
+  return how == "slides" ? Moved::Slides : how == "senses" ? Moved::Senses : how == "switched" ? Moved::Switched : how == "thrown" ? Moved::Thrown : Moved::Pressed;
 }
 
 ElementBody winding(Form& f, const std::vector<Node>& n) {

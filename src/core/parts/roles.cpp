@@ -29,7 +29,7 @@ bool isPeripheral(const Part& p) {
   return !isMotor(p) && std::ranges::any_of(p.elements, [](const Element& e) {
     const auto* c = std::get_if<Contact>(&e.body);
     const auto* pins = std::get_if<Pins>(&e.body);
-    return (c && c->moved != Moved::No && c->moved != Moved::Switched) || (pins && pins->bus);
+    return (c && c->moved != Moved::No && !c->staysPut()) || (pins && pins->bus);
   });
 }
 std::vector<std::string> peripheralLines(const Part& p) {
@@ -37,7 +37,7 @@ std::vector<std::string> peripheralLines(const Part& p) {
   for (const auto& t : p.terminals) {
     const bool end = std::ranges::any_of(p.elements, [&](const Element& e) {
       const auto* c = std::get_if<Contact>(&e.body);
-      return c && c->moved != Moved::No && c->moved != Moved::Switched && (c->a == t.id || c->b == t.id);
+      return c && c->moved != Moved::No && !c->staysPut() && (c->a == t.id || c->b == t.id);
     });
     if ((end || t.input) && !t.ground && !t.supply) out.push_back(t.id);
   }

@@ -79,6 +79,7 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   };
   m_channel = combo("intentChannel", tr("Stage"), tr("The stage and channel that is meant to drive it"));
   m_forward = combo("intentForward", tr("Forward"), tr("The lead that is positive when the program says forward"));
+  m_switched = combo("intentSwitched", tr("Switched"), tr("What switches it on and off. What is switched by hand or is always on needs no pins"));
   m_sequence = combo("intentSequence", tr("Sequence"), tr("Which coils the program has on at each step"));
   column->addLayout(m_choices);
   m_numbers = new QFormLayout;
@@ -113,6 +114,9 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   });
   connect(m_forward, &QComboBox::activated, this,
           [this] { change("forward", [this](auto& i) { i.forwardLead = m_forward->currentData().toString().toStdString(); }); });
+  connect(m_switched, &QComboBox::activated, this, [this] {
+    change("switching", [this](auto& i) { i.switched = static_cast<harness::Switched>(m_switched->currentData().toInt()); });
+  });
   connect(m_sequence, &QComboBox::activated, this,
           [this] { change("sequence", [this](auto& i) { i.sequence = m_sequence->currentData().toString().toStdString(); }); });
   connect(m_asWired, &QPushButton::clicked, this, [this] {
@@ -184,6 +188,13 @@ void IntentEditor::showChoices(const harness::Intent& intent) {
     for (const auto& t : part->terminals) leads.emplace_back(tr("%1 positive").arg(qs(t.label)), qs(t.id));
   if (brushed) fillCombo(*m_forward, leads, qs(intent.forwardLead));
   row(m_forward, brushed);
+  fillCombo(*m_switched,
+            {{tr("as the wires have it"), static_cast<int>(harness::Switched::Unsaid)},
+             {tr("by the program"), static_cast<int>(harness::Switched::ByProgram)},
+             {tr("by hand"), static_cast<int>(harness::Switched::ByHand)},
+             {tr("not at all: it is always on"), static_cast<int>(harness::Switched::AlwaysOn)}},
+            static_cast<int>(intent.switched));
+  row(m_switched, kind != Kind::Sensor && kind != Kind::Servo);
   fillCombo(
       *m_sequence,
       {{tr("unsaid: full steps"), QString()}, {tr("full steps"), "full"}, {tr("half steps"), "half"}, {tr("one coil at a time"), "wave"}},
@@ -321,7 +332,7 @@ void IntentEditor::showSignals() {
       rowOf(role)->show(*it, called(it->pin), words, m_session.document.readOnly());
   }
   m_asWired->setVisible(grey && !m_session.document.readOnly());
-  QList<QWidget*> chain{m_both, m_speed, m_hold, m_ramp, m_together, m_channel, m_forward, m_sequence};
+  QList<QWidget*> chain{m_both, m_speed, m_hold, m_ramp, m_together, m_channel, m_forward, m_switched, m_sequence};
   for (const auto& n : intentNumbers()) chain << findChild<QLineEdit*>(QString("number-") + n.id);
   for (const auto& role : roles) chain << rowOf(role)->inOrder();
   chain << m_asWired;
@@ -420,7 +431,7 @@ bool IntentEditor::focusField(const QString& name) {
   };
   const std::pair<const char*, QWidget*> plain[]{{"directions", m_both},      {"speed", m_speed},       {"hold", m_hold},
                                                  {"starting", m_ramp},        {"together", m_together}, {"stage", m_channel},
-                                                 {"forward lead", m_forward}, {"sequence", m_sequence}};
+                                                 {"forward lead", m_forward}, {"switching", m_switched}, {"sequence", m_sequence}};
   for (const auto& [id, field] : plain)
     if (name == id) return focus(field);
   if (auto* edit = findChild<QLineEdit*>("number-" + name)) {

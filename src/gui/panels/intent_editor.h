@@ -34,7 +34,7 @@ class IntentEditor : public QWidget {
   Session& m_session;
   std::string m_motor;
   QCheckBox *m_both, *m_speed, *m_hold, *m_ramp, *m_together;
-  QComboBox *m_channel, *m_forward, *m_sequence;
+  QComboBox *m_channel, *m_forward, *m_switched, *m_sequence;
   QFormLayout *m_choices, *m_numbers, *m_signals;
   QPushButton* m_asWired;
   QLabel *m_said, *m_stated;

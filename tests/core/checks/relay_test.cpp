@@ -163,3 +163,48 @@ TEST_CASE("channels in parallel need nobody to say which of them is meant") {
     CHECK(a.unstated.size() == 1);
   }
 }
+
+namespace {
+
+// Two bare relays, each coil under a transistor: COM on the leads, NO on plus, NC on minus.
+std::string bareRelays(const std::string& intent) {
+  return "part usb usb-port-0a9\npart uno board-uno-atmega328p Controller\nplug usb.USB uno.USB\npart psu adapter-12v-5a Adapter\n"
+         "part k1 relay-5v K1\npart k2 relay-5v K2\npart q1 npn-pn2222a Q1\npart q2 npn-pn2222a Q2\npart r1 resistor-1k\npart r2 "
+         "resistor-1k\npart d1 diode-1n4007\npart d2 diode-1n4007\npart m brushed-gear37-12v Gate\nfigure m.winding 6 ohm\n"
+         "wire uno.D7 r1.A YE\nwire uno.D8 r2.A GN\nwire r1.B q1.B\nwire r2.B q2.B\nwire q1.E uno.GND\nwire q2.E uno.GND-2\n"
+         "wire uno.5V k1.A1\nwire k1.A1 k2.A1\nwire k1.A2 q1.C\nwire k2.A2 q2.C\nwire d1.K k1.A1\nwire d1.A k1.A2\nwire d2.K k2.A1\n"
+         "wire d2.A k2.A2\nwire k1.COM m.P BN 18AWG 0.3m\nwire k2.COM m.N WH 18AWG 0.3m\nwire psu.P k1.NO RD 18AWG 0.2m\n"
+         "wire psu.P k2.NO RD 18AWG 0.2m\nwire psu.N k1.NC BK 18AWG 0.2m\nwire psu.N k2.NC BK 18AWG 0.2m\n" +
+         intent;
+}
+
+}  // namespace
+
+TEST_CASE("bare relays turn a motor round by their coils: stated for the motor, or for each coil") {
+  for (const auto* plan : {"intent m both forward=P forward=uno.D7 reverse=uno.D8",
+                           "intent k1 stage=q1 in=uno.D7\nintent k2 stage=q2 in=uno.D8\nintent m both forward=P"}) {
+    INFO(plan);
+    const auto a = analyse(wiredBench(bareRelays(plan)), library());
+    INFO(summary(a));
+    CHECK(a.verdict == Verdict::Clear);
+    const auto& s = *a.solved;
+    for (const auto& [way, doing] : {std::pair{bench::Action::Forward, bench::Doing::Forward}, {bench::Action::Reverse, bench::Doing::Reverse}}) {
+      const auto it = std::ranges::find_if(s.points, [&, w = way](const auto& p) {
+        return p->command().action == w && s.motors[p->command().motor].intent && s.bench.devices[s.motors[p->command().motor].device].doc.id == "m" &&
+               p->command().moment == bench::Moment::Running;
+      });
+      REQUIRE(it != s.points.end());
+      CHECK((*it)->doing((*it)->command().motor) == doing);
+    }
+  }
+  const auto crossed = analyse(wiredBench(bareRelays("intent m both forward=P forward=uno.D8 reverse=uno.D7")), library());
+  REQUIRE_FALSE(crossed.findings.empty());
+  CHECK(crossed.findings.front().headline == "Q1 base and Q2 base are crossed");
+  CHECK(analyse(wiredBench(bareRelays("intent m both forward=P forward=uno.D7 reverse=uno.D8\nunwire d2.A k2.A2")), library())
+            .findings.front()
+            .check == "flyback-missing");
+  // Nothing stated: each coil and the motor say which pins reach them.
+  const auto open = analyse(wiredBench(bareRelays("")), library());
+  CHECK(open.unstated.size() == 3);
+  CHECK(open.count(checks::Severity::Stop) == 0);
+}

@@ -129,6 +129,28 @@ TEST_CASE("every stage of the library stands in the matrix, or cannot be put on 
   }
 }
 
+TEST_CASE("relays: one contact in the plus of what is only switched, two changeover contacts to turn a motor round") {
+  for (const auto& r : {Row{"relay-module-5v-1", "pump-diaphragm-12v", "adapter-12v-2a", "", "", ""},
+                        {"relay-module-5v-2", "pump-diaphragm-12v", "adapter-12v-2a", "", "", ""},
+                        {"relay-module-5v-2", "brushed-gear25-12v", "adapter-12v-2a", "both ramp", "", ""},
+                        {"relay-module-5v-4", "brushed-gear25-12v", "adapter-12v-2a", "both ramp", "", ""}}) {
+    INFO(r.stage << " " << r.motor);
+    const auto h = benchFor(kUno, r);
+    const auto edit = choose::wireStage(h, library(), {"m", r.stage, "v"});
+    REQUIRE(edit);
+    CHECK(saidOf(h, *edit, library()).empty());
+    auto on = h;
+    harness::apply(on, *edit);
+    const auto intent = *harness::intentOf(on, "m");
+    CHECK(intent.signals.size() == (intent.bothDirections ? 2 : 1));
+  }
+  const auto speed = benchFor(kUno, {"", "pump-diaphragm-12v", "adapter-12v-2a", "speed", "", ""});
+  CHECK(errorOf(speed, "relay-module-5v-1").find("sets no speed") != std::string::npos);
+  const auto both = benchFor(kUno, {"", "brushed-gear25-12v", "adapter-12v-2a", "both", "", ""});
+  CHECK(errorOf(both, "relay-module-5v-1").find("has no channel for Motor") != std::string::npos);
+  CHECK(errorOf(both, "relay-5v").find("has no channel for Motor") != std::string::npos);
+}
+
 TEST_CASE("as one edit, planned, with the pins stated; taken back to the byte") {
   auto h = benchFor(kUno, kMatrix.front());
   const auto before = h;

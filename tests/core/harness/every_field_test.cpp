@@ -49,7 +49,7 @@ Json everything() {
   const Json source{{"file", "tank.ino"}, {"line", 3}};
   j["goals"].push_back({{"id", "goal-x"}, {"motor", motor}, {"together", true}, {"source", source}});
   auto& goal = j["goals"][0];
-  const Json all{{"directions", "both"}, {"speed", true}, {"hold", false}, {"together", true}, {"rate", "100 Hz"}};
+  const Json all{{"directions", "both"}, {"speed", true}, {"hold", false}, {"together", true}, {"rate", "100 Hz"}, {"switched", "program"}};
   for (const auto& [key, v] : all.items())
     if (!goal.contains(key)) goal[key] = v;
   if (!goal.contains("forward")) goal["forward"] = "A";

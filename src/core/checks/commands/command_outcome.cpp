@@ -7,6 +7,7 @@
 #include "core/bench/signal_nets.h"
 #include "core/bench/signal_path.h"
 #include "core/bench/stand_ins.h"
+#include "core/bench/steering.h"
 #include "core/checks/check.h"
 #include "core/checks/flyback/clamp.h"
 #include "core/checks/levels/opto_inputs.h"
@@ -163,7 +164,8 @@ bool unsetLimit(const SolvedBench& s, const Motor& m) {
 void outcomes(const SolvedBench& s, Findings& out) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
-    const bool planned = hasSignals(m);
+    // Relays turn it round whose coils are stated: as good as its own.
+    const bool planned = hasSignals(m) || (!m.poles.empty() && bench::stated(s.motors, static_cast<int>(k)));
     if (m.kind == MotorKind::Servo || (m.meant.device < 0 && m.reached.empty() && !planned)) continue;
     // A relay's coil does what the motor on its contact was stated: that one is held against it.
     if (!planned && bench::stated(s.motors, static_cast<int>(k)) && m.coil < 0) continue;
@@ -172,6 +174,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
         m.reached.size() > 1 && std::ranges::all_of(m.reached, [&](ChannelRef r) { return bench::isContact(s.bench, r); });
     const bool several = contacts || m.kind == MotorKind::UnipolarStepper || bench::bridgePins(s.bench, s.nets, m).size() > 1;
     if (!planned && several) continue;
+    // What is stated to be always on and is not is said by switched-otherwise.
+    const bool always = bench::steeringOf(s.bench, s.nets, m) == bench::Steering::AlwaysOn;
     bool known = true;
     for (std::size_t i = 0; i < m.windings.size(); ++i) known = known && bench::windingOf(s.bench, m, i).resistance.known();
     if (!known || hangsOnUnknown(s, m)) continue;  // not-solved
@@ -180,7 +184,7 @@ void outcomes(const SolvedBench& s, Findings& out) {
     for (const auto& p : s.points) {
       const auto& c = p->command();
       const bool mine = c.motor == static_cast<int>(k) || c.action == Action::AllOff;
-      if (!p->solved() || !mine || c.action == Action::Combination || c.action == Action::EndStop || c.moment != Moment::Running ||
+      if (!p->solved() || !mine || c.action == Action::Combination || c.action == Action::EndStop || c.moment != Moment::Running || (always && c.action == Action::AllOff) ||
           p->corner() != Corner::Nominal)
         continue;
       if (unset && c.action != Action::AllOff) continue;
@@ -235,7 +239,9 @@ struct Astray {
 };
 
 Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Astray& b) {
-  auto f = finding(Severity::Stop, fmt::format("{} and {} are crossed", s.bench.called(a.input), s.bench.facts(b.input).label),
+  auto f = finding(Severity::Stop, fmt::format("{} and {} are crossed", s.bench.called(a.input),
+                                                     s.bench.deviceOf(a.input) == s.bench.deviceOf(b.input) ? s.bench.facts(b.input).label
+                                                                                                            : s.bench.called(b.input)),
                    fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.",
                                a.signal->role, called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
                    {s.bench.address(a.input), s.bench.address(b.input)});

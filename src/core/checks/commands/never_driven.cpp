@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "core/bench/steering.h"
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
 #include "core/parts/truth_table.h"
@@ -10,6 +11,12 @@ namespace bold::checks::never_driven {
 namespace {
 
 using parts::Level;
+
+// A lead touches it to a rail: an input of logic that copper does not hold.
+bool touched(const SolvedBench& s, const Motor& m, TerminalIndex t) {
+  const auto& input = s.bench.facts(t).input;
+  return bench::steeringOf(s.bench, s.nets, m) == bench::Steering::ByHand && input && !input->levels.empty() && !s.nets.rail(s.nets.of(t));
+}
 
 bool moves(const Motor& m, const parts::Channel& c, const parts::TruthRow& row) {
   if (c.lowSide) return std::ranges::count(row.outputs, parts::Drive::Low) > 0;
@@ -49,7 +56,7 @@ Findings judge(const SolvedBench& s) {
         const bool free = pin >= 0 && s.bench.facts(pin).pin && s.bench.facts(pin).pin->output && s.bench.facts(pin).pin->reserved.empty();
         const auto stands = off->level(t);
         const bool input = s.bench.facts(t).input && !s.bench.facts(t).input->levels.empty();
-        if (free || (input && (stands == level || stands == Level::Undefined))) continue;
+        if (free || touched(s, m, t) || (input && (stands == level || stands == Level::Undefined))) continue;
         if (!input && s.bench.connected(t) && sourceAt(s, t, true)) continue;  // a gate or base tied on
         against += (against.empty() ? "" : ", ") + s.bench.facts(t).label + (level == Level::High ? " high" : " low");
         if (first < 0) first = t;

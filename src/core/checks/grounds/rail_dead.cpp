@@ -16,7 +16,8 @@ bool onlyCopper(const parts::Part& part) {
   if (parts::isPeripheral(part)) return false;
   return !part.elements.empty() && std::ranges::all_of(part.elements, [](const parts::Element& e) {
     const auto* r = std::get_if<parts::Resistor>(&e.body);
-    return std::holds_alternative<parts::Joint>(e.body) || std::holds_alternative<parts::Contact>(e.body) || (r && r->conductor);
+    const auto* c = std::get_if<parts::Contact>(&e.body);
+    return std::holds_alternative<parts::Joint>(e.body) || (c && c->moved != parts::Moved::Thrown) || (r && r->conductor);
   });
 }
 

@@ -188,6 +188,7 @@ Findings judge(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind == MotorKind::Servo || bench::steeringOf(s.bench, s.nets, m) != bench::Steering::Pins) continue;
+    if (bench::wiredSteering(s.bench, s.nets, m) == bench::Steering::AlwaysOn) continue;  // switched-otherwise
     for (const auto& p : s.points) {
       if (!p->solved() || p->command().action != Action::Boot) continue;
       const auto doing = p->doing(static_cast<int>(k));

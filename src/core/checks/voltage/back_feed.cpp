@@ -45,7 +45,7 @@ Groups copperNow(const SolvedBench& s, const OperatingPoint& p) {
       if (!s.bench.devices[d].has(elements[e])) continue;
       if (const auto* j = std::get_if<parts::Joint>(&elements[e].body))
         for (const auto& n : j->nodes) join(j->nodes.front(), n);
-      else if (const auto* c = std::get_if<parts::Contact>(&elements[e].body); c && (c->closed || c->moved == parts::Moved::Switched))
+      else if (const auto* c = std::get_if<parts::Contact>(&elements[e].body); c && c->closedInUse())
         join(c->a, c->b);
       else if (const auto* r = std::get_if<parts::Resistor>(&elements[e].body);
                r && r->conductor && (r->closed.empty() || p.on(device, static_cast<int>(e)) == true))

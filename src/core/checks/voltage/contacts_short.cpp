@@ -40,7 +40,7 @@ std::vector<Mover> moversOf(const SolvedBench& s, const bench::Nets& fixed) {
       };
       if (const auto* c = std::get_if<parts::Contact>(&body)) {
         slides = slides || c->moved == parts::Moved::Slides;
-        const bool closed = c->closed || c->moved == parts::Moved::Switched;
+        const bool closed = c->closedInUse();
         join(c->a, c->b, closed, !closed);
       } else {
         const auto& sw = std::get<parts::Switch>(body);
