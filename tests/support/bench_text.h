@@ -21,7 +21,8 @@ namespace bold::test {
 ///   swap q1 npn-pn2222a C=D B=G E=S   another part, terminals renamed old=new afterwards as new=old
 ///   remove d1                         a device with its connections
 ///   set s1.reg off                    a setting      |  figure m1.winding 5 ohm
-///   intent m1 [both] [speed] [hold] [pwm=490Hz] [forward=P] [stage=s1] [channel=A] [sequence=full] [duty=0.5] [ramp] [together] [switched=program|hand|always]
+///   intent m1 [both] [speed] [hold] [pwm=490Hz] [forward=P] [stage=s1] [channel=A] [sequence=full] [duty=0.5] [ramp] [together]
+///   [switched=program|hand|always]
 ///          [rate=800Hz] [steps=200] [length=2us] role=uno.D9 … (role=uno.D9! is stated active low,
 ///          role=uno.D9^ active high, role=uno.D9? names no numbering)
 ///   program uno lift.ino              what that program says of uno's pins; its lines follow, each behind "|" and a blank

@@ -38,7 +38,8 @@ class Naming {
     for (const auto& g : m_h.goals) {
       about(g);
       ofMotorsOnly(g.bothDirections.value_or(false) || g.speedControl.value_or(false) || g.hold.value_or(false) ||
-                   g.together.value_or(false) || g.rate || g.switched != harness::Switched::Unsaid || !g.forwardLead.empty() || !g.stage.empty());
+                   g.together.value_or(false) || g.rate || g.switched != harness::Switched::Unsaid || !g.forwardLead.empty() ||
+                   !g.stage.empty());
       goal(g);
     }
     for (const auto& a : m_h.assignments) {

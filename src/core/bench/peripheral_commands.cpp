@@ -67,9 +67,11 @@ std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets) {
     for (std::size_t e = 0; e < device.part->elements.size(); ++e) {
       const auto& element = device.part->elements[e];
       const auto* c = std::get_if<parts::Contact>(&element.body);
-      if (!c || c->moved == parts::Moved::No || !device.has(element) || !wiredContact(bench, nets, static_cast<int>(d), c->a, c->b))
+      if (!c || (c->moved == parts::Moved::No && !c->connector) || !device.has(element) ||
+          !wiredContact(bench, nets, static_cast<int>(d), c->a, c->b))
         continue;
       const std::pair at{static_cast<int>(d), static_cast<int>(e)};
+      if (c->connector) together.switchedOff = true, together.title = device.called() + " pulled";
       if (c->moved == parts::Moved::Switched) together.switchedOff = true, together.title = device.called() + " switched off";
       if (c->moved == parts::Moved::Thrown) together.title = device.called() + " thrown over";
       if (c->moved == parts::Moved::Senses) together.title = device.called() + " active";

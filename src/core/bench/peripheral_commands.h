@@ -15,11 +15,11 @@ namespace bold::bench {
 struct MovedContacts {
   std::vector<std::pair<int, int>> contacts;  ///< device, element
   std::string title;                          ///< "Gate closed pressed", "Dial at end A"
-  bool switchedOff = false;                   ///< a switch that stays as it is put, and is opened
+  bool switchedOff = false;                   ///< a switch that stays as it is put, and is opened, or a connector that is pulled
   bool relay = false;                         ///< moved by a coil
 };
 /// Of everything that is wired at both its ends: what is pressed or senses, all of a device together; what slides, each end for itself;
-/// what is switched by hand; the contacts of each relay together.
+/// what is switched by hand; a connector with all its poles; the contacts of each relay together.
 std::vector<MovedContacts> movedContacts(const Bench& bench, const Nets& nets);
 /// Whether a contact of a relay is closed while its coil carries nothing, or, with `on`, while it carries its current; nothing: its
 /// condition does not say.

@@ -159,6 +159,12 @@ int connectionsAt(const Bench& bench, TerminalIndex t) {
       std::ranges::count_if(bench.connections, [&](const auto& c) { return bench.terminal(c.a) == t || bench.terminal(c.b) == t; }));
 }
 
+int onlyConnectionAt(const Bench& bench, TerminalIndex t) {
+  const auto ends = [&](const auto& c) { return bench.terminal(c.a) == t || bench.terminal(c.b) == t; };
+  if (connectionsAt(bench, t) != 1) return -1;
+  return static_cast<int>(std::ranges::find_if(bench.connections, ends) - bench.connections.begin());
+}
+
 bool isContact(const Bench& bench, ChannelRef ref) {
   const auto& out = channelOf(bench, ref).out;
   return out.size() == 1 && std::ranges::any_of(bench.devices[ref.device].part->elements, [&](const parts::Element& e) {

@@ -112,6 +112,8 @@ TerminalIndex drivenBy(const SolvedBench& s, TerminalIndex t);
 TerminalIndex steeredBy(const SolvedBench& s, TerminalIndex t);
 /// How many connections end on a terminal.
 int connectionsAt(const Bench& bench, TerminalIndex t);
+/// The connection that ends on a terminal, into the bench's; -1: none, or several.
+int onlyConnectionAt(const Bench& bench, TerminalIndex t);
 
 /// Whether a channel is the contact of a relay.
 bool isContact(const Bench& bench, ChannelRef channel);

@@ -95,7 +95,7 @@ std::vector<PoleContact> poleContacts(const Bench& bench, const Nets& nets, cons
     for (const int d : stages)
       for (const auto& e : bench.devices[d].part->elements) {
         const auto* contact = std::get_if<parts::Switch>(&e.body);
-        if (!contact || !contact->contact || !bench.devices[d].has(e) ) continue;
+        if (!contact || !contact->contact || !bench.devices[d].has(e)) continue;
         const auto a = bench.terminal(d, contact->a), b = bench.terminal(d, contact->b);
         const bool first = nets.same(a, leads[lead]);
         if (a < 0 || b < 0 || (!first && !nets.same(b, leads[lead]))) continue;

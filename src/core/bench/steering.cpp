@@ -66,9 +66,8 @@ Steering wiredSteering(const Bench& bench, const Nets& nets, const Motor& m) {
   if (onBareRelay(bench, m)) return Steering::Pins;
   const auto controls = controlsOf(bench, nets, m);
   if (controls.empty()) return bothLeadsWired(bench, m) && m.kind == MotorKind::TwoLead ? Steering::AlwaysOn : Steering::Pins;
-  return std::ranges::all_of(controls, [&](TerminalIndex t) { return bench.connected(t) && tied(bench, nets, t); })
-             ? Steering::ByHand
-             : Steering::Pins;
+  return std::ranges::all_of(controls, [&](TerminalIndex t) { return bench.connected(t) && tied(bench, nets, t); }) ? Steering::ByHand
+                                                                                                                    : Steering::Pins;
 }
 
 Steering steeringOf(const Bench& bench, const Nets& nets, const Motor& m) {

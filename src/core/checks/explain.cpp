@@ -7,10 +7,10 @@
 #include <map>
 #include <set>
 
-#include "core/checks/field_edit.h"
 #include "core/checks/near_repairs.h"
 #include "core/checks/queries.h"
 #include "core/checks/trial.h"
+#include "core/checks/way_edit.h"
 
 namespace bold {
 namespace {
@@ -205,18 +205,20 @@ class Explaining {
       const auto id = cause.identity();
       const auto had = cause.ways.size();
       bool gaveUp = false;
-      std::erase_if(cause.ways, [&](const checks::Way& way) {
-        const auto edit = checks::fieldEdit(m_stands, way);
+      std::erase_if(cause.ways, [&](checks::Way& way) {
+        const auto edit = checks::wayEdit(m_stands, way);
         if (!edit || gaveUp || spent()) return false;
         m_spent += m_cost;
         const auto after = tryOut(m_stands, *edit, m_library, m_options, m_a.judged);
         gaveUp = !after;
-        return after && !((mends(m_a.findings, after->findings, id) || clears(m_a.findings, after->findings, id)) &&
-                          keepsAllWorking(m_a.judged, after->judged));
+        if (gaveUp) return false;
+        if (!keepsAllWorking(m_a.judged, after->judged)) return true;
+        if (mends(m_a.findings, after->findings, id) || clears(m_a.findings, after->findings, id)) return false;
+        return !way.unhides || !saysThen(way, cause, after->findings);
       });
       if (gaveUp) return false;
       if (cause.ways.empty() && had > 0 && !cause.repair)
-        cause.ways = {{fmt::format("No single figure mends it: {} comes right by several changes together.",
+        cause.ways = {{fmt::format("No single change mends it: {} comes right by several together.",
                                    cause.formula.empty() ? cause.headline : cause.formula)}};
       if (!cause.ways.empty() && cause.ways.size() < had && !cause.repair) first(cause.ways.front());
     }
@@ -285,6 +287,21 @@ class Explaining {
       if (word) w.text[0] = static_cast<char>(std::tolower(static_cast<unsigned char>(w.text[0])));
       w.text.insert(0, "Or ");
     }
+  }
+
+  // What a limit had hidden is said with the way that raises it, unless it is as grave as what the way mends. False: it is.
+  bool saysThen(checks::Way& way, const Finding& cause, const Findings& after) const {
+    if (findIn(after, cause.identity())) return false;
+    std::vector<std::string> then;
+    for (const auto& f : after) {
+      const auto* had = m_a.find(f.identity());
+      if (f.severity == Severity::Note || (had && had->severity <= f.severity)) continue;
+      if (f.severity == Severity::Stop || cause.severity == Severity::Stop) return false;
+      if (std::ranges::count(then, f.headline) == 0) then.push_back(f.headline);
+    }
+    for (std::size_t k = 0; k < then.size(); ++k) way.text += (k == 0 ? " Then: " : "; ") + then[k];
+    if (!then.empty()) way.text += ".";
+    return true;
   }
 
   void withhold(const std::string& id) {

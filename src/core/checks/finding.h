@@ -46,12 +46,14 @@ struct Field {
 };
 
 /// A way to mend that is a choice or work of a person, or a figure that is missing: one line with this bench's names and numbers, and the
-/// field that it ends in.
+/// field that it ends in. One that names a figure or places is tried before it is shown.
 struct Way {
   std::string text;
   Field field{};
-  std::string to{};  ///< what that field is to hold ("2.2 kΩ"), where the way names it: tried before it is shown; empty: a person decides
-  bool operator==(const Way&) const = default;
+  std::string to{};                     ///< what that field is to hold ("2.2 kΩ"), where the way names it; empty: a person decides
+  std::optional<harness::Edit> edit{};  ///< what it does to the bench, where it names both places or a part's figures
+  bool unhides = false;                 ///< a limit that is raised hides what comes up then: that is said with it
+  bool operator==(const Way& o) const { return text == o.text && field == o.field && to == o.to; }
 };
 
 struct Finding {

@@ -45,6 +45,7 @@ using bench::leaving;
 using bench::loadedChannels;
 using bench::loadsOf;
 using bench::onLead;
+using bench::onlyConnectionAt;
 using bench::pinGroup;
 using bench::PinGroup;
 using bench::plainGround;

@@ -67,6 +67,10 @@ Repair RepairDraft::repair(const std::string& text) const {
   return {text, m_maker.take(text)};
 }
 
+Way RepairDraft::way(const std::string& text) const {
+  return {.text = text, .edit = m_maker.take(text)};
+}
+
 std::string found(const bench::Bench& bench, bench::TerminalIndex t) {
   const auto& device = bench.devices[bench.deviceOf(t)];
   return bench.called(t) + " (" + places::placeWords(*device.part, bench.facts(t), device.doc.lie) + ")";

@@ -30,6 +30,8 @@ class RepairDraft {
 
   bool empty() const { return m_maker.empty(); }
   Repair repair(const std::string& text) const;
+  /// The same as a way: nobody is offered it by one click, and it is tried before it is shown.
+  Way way(const std::string& text) const;
   harness::Edit edit() const { return m_maker.take({}); }
 
  private:

@@ -94,6 +94,8 @@ EditMaker& EditMaker::setting(const Device& device, const std::string& id, const
 
 EditMaker& EditMaker::figure(const Device& device, const std::string& id, AnyQuantity value) {
   auto changed = device;
+  for (const auto& c : m_edit.changes)  // what this edit has made of it
+    if (const auto* put = c.as<Put<Device>>(); put && put->value.id == device.id) changed = put->value;
   changed.overrides[id] = displayText(value);
   m_edit.changes.emplace_back(Put<Device>{std::move(changed), {}});
   return *this;

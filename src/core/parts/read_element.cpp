@@ -101,7 +101,11 @@ class Form {
 Moved moved(Form& f) {
   if (!f.has("moved")) return Moved::No;
   const auto how = f.choice("moved", {"pressed", "senses", "slides", "switched", "thrown"});
-  return how == "slides" ? Moved::Slides : how == "senses" ? Moved::Senses : how == "switched" ? Moved::Switched : how == "thrown" ? Moved::Thrown : Moved::Pressed;
+  return how == "slides"     ? Moved::Slides
+         : how == "senses"   ? Moved::Senses
+         : how == "switched" ? Moved::Switched
+         : how == "thrown"   ? Moved::Thrown
+                             : Moved::Pressed;
 }
 
 ElementBody winding(Form& f, const std::vector<Node>& n) {

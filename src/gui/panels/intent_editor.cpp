@@ -79,7 +79,8 @@ IntentEditor::IntentEditor(Session& session, std::string motor, QWidget* parent)
   };
   m_channel = combo("intentChannel", tr("Stage"), tr("The stage and channel that is meant to drive it"));
   m_forward = combo("intentForward", tr("Forward"), tr("The lead that is positive when the program says forward"));
-  m_switched = combo("intentSwitched", tr("Switched"), tr("What switches it on and off. What is switched by hand or is always on needs no pins"));
+  m_switched =
+      combo("intentSwitched", tr("Switched"), tr("What switches it on and off. What is switched by hand or is always on needs no pins"));
   m_sequence = combo("intentSequence", tr("Sequence"), tr("Which coils the program has on at each step"));
   column->addLayout(m_choices);
   m_numbers = new QFormLayout;
@@ -429,8 +430,8 @@ bool IntentEditor::focusField(const QString& name) {
     w->setFocus(Qt::OtherFocusReason);
     return true;
   };
-  const std::pair<const char*, QWidget*> plain[]{{"directions", m_both},      {"speed", m_speed},       {"hold", m_hold},
-                                                 {"starting", m_ramp},        {"together", m_together}, {"stage", m_channel},
+  const std::pair<const char*, QWidget*> plain[]{{"directions", m_both},      {"speed", m_speed},        {"hold", m_hold},
+                                                 {"starting", m_ramp},        {"together", m_together},  {"stage", m_channel},
                                                  {"forward lead", m_forward}, {"switching", m_switched}, {"sequence", m_sequence}};
   for (const auto& [id, field] : plain)
     if (name == id) return focus(field);

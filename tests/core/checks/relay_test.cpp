@@ -188,10 +188,11 @@ TEST_CASE("bare relays turn a motor round by their coils: stated for the motor, 
     INFO(summary(a));
     CHECK(a.verdict == Verdict::Clear);
     const auto& s = *a.solved;
-    for (const auto& [way, doing] : {std::pair{bench::Action::Forward, bench::Doing::Forward}, {bench::Action::Reverse, bench::Doing::Reverse}}) {
+    for (const auto& [way, doing] :
+         {std::pair{bench::Action::Forward, bench::Doing::Forward}, {bench::Action::Reverse, bench::Doing::Reverse}}) {
       const auto it = std::ranges::find_if(s.points, [&, w = way](const auto& p) {
-        return p->command().action == w && s.motors[p->command().motor].intent && s.bench.devices[s.motors[p->command().motor].device].doc.id == "m" &&
-               p->command().moment == bench::Moment::Running;
+        return p->command().action == w && s.motors[p->command().motor].intent &&
+               s.bench.devices[s.motors[p->command().motor].device].doc.id == "m" && p->command().moment == bench::Moment::Running;
       });
       REQUIRE(it != s.points.end());
       CHECK((*it)->doing((*it)->command().motor) == doing);

@@ -184,8 +184,8 @@ void outcomes(const SolvedBench& s, Findings& out) {
     for (const auto& p : s.points) {
       const auto& c = p->command();
       const bool mine = c.motor == static_cast<int>(k) || c.action == Action::AllOff;
-      if (!p->solved() || !mine || c.action == Action::Combination || c.action == Action::EndStop || c.moment != Moment::Running || (always && c.action == Action::AllOff) ||
-          p->corner() != Corner::Nominal)
+      if (!p->solved() || !mine || c.action == Action::Combination || c.action == Action::EndStop || c.moment != Moment::Running ||
+          (always && c.action == Action::AllOff) || p->corner() != Corner::Nominal)
         continue;
       if (unset && c.action != Action::AllOff) continue;
       const auto d = asIntended(s, m, p->doing(static_cast<int>(k)));
@@ -239,12 +239,13 @@ struct Astray {
 };
 
 Finding crossed(const SolvedBench& s, const Motor& m, const Astray& a, const Astray& b) {
-  auto f = finding(Severity::Stop, fmt::format("{} and {} are crossed", s.bench.called(a.input),
-                                                     s.bench.deviceOf(a.input) == s.bench.deviceOf(b.input) ? s.bench.facts(b.input).label
-                                                                                                            : s.bench.called(b.input)),
-                   fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.",
-                               a.signal->role, called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
-                   {s.bench.address(a.input), s.bench.address(b.input)});
+  auto f =
+      finding(Severity::Stop,
+              fmt::format("{} and {} are crossed", s.bench.called(a.input),
+                          s.bench.deviceOf(a.input) == s.bench.deviceOf(b.input) ? s.bench.facts(b.input).label : s.bench.called(b.input)),
+              fmt::format("The program drives {} of {} from {} and {} from {}; the wires have them the other way round.", a.signal->role,
+                          called(s, m), s.bench.called(a.pin), b.signal->role, s.bench.called(b.pin)),
+              {s.bench.address(a.input), s.bench.address(b.input)});
   f.ways = {{fmt::format("Or tell the program: {} at {}, {} at {}.", a.signal->role, s.bench.called(b.pin), b.signal->role,
                          s.bench.called(a.pin)),
              fieldOf(s, m, "signal " + a.signal->role)}};
@@ -290,9 +291,10 @@ Finding lost(const SolvedBench& s, const Motor& m, const Astray& a) {
                           goes.empty() ? fmt::format("not wired to {}", s.bench.called(a.input))
                                        : fmt::format("wired to {}, not to {}", goes, s.bench.called(a.input))),
               {s.bench.address(a.input), s.bench.address(a.pin)});
-  f.ways = {{fmt::format("Wire {} to {}.", s.bench.called(a.pin), s.bench.called(a.input))},
-            {fmt::format("Or change what is stated of {} where the program uses another pin.", a.signal->role),
-             fieldOf(s, m, "signal " + a.signal->role)}};
+  f.ways = {
+      RepairDraft(s.bench).wire(a.pin, a.input, "YE").way(fmt::format("Wire {} to {}.", s.bench.called(a.pin), s.bench.called(a.input))),
+      {fmt::format("Or change what is stated of {} where the program uses another pin.", a.signal->role),
+       fieldOf(s, m, "signal " + a.signal->role)}};
   f.formula = fmt::format("{} planned at {}", s.bench.called(a.pin), s.bench.called(a.input));
   // Only where both ends are free is there one clear thing to do.
   if (!s.bench.connected(a.pin) && !s.bench.connected(a.input))

@@ -60,13 +60,14 @@ Findings judge(const SolvedBench& s) {
     // Two that have to be moved together are not tried.
     const auto severity = movers > 1 ? Severity::Caution : Severity::Stop;
     const auto& name = called(s, m);
-    auto f = on ? finding(severity, fmt::format("{} turns one way only", name),
-                          fmt::format("{} is to turn both ways. In every position of what a hand moves it runs {} or stands.", name,
-                                      forward ? "forward" : "in reverse"),
-                          {idOf(s.bench, m.device)})
-                : finding(severity, fmt::format("Nothing sets {} going", name),
-                          fmt::format("In every position of the switches on this bench {} stands: its leads never come to both poles.", name),
-                          {idOf(s.bench, m.device)});
+    auto f =
+        on ? finding(severity, fmt::format("{} turns one way only", name),
+                     fmt::format("{} is to turn both ways. In every position of what a hand moves it runs {} or stands.", name,
+                                 forward ? "forward" : "in reverse"),
+                     {idOf(s.bench, m.device)})
+           : finding(severity, fmt::format("Nothing sets {} going", name),
+                     fmt::format("In every position of the switches on this bench {} stands: its leads never come to both poles.", name),
+                     {idOf(s.bench, m.device)});
     f.ways = {{on ? fmt::format("Cross the wires of the changeover switch: one throw of each pole to plus, the other to minus.")
                   : fmt::format("Lead one end of {} to plus and the other to minus, by way of the switch.", name)}};
     f.formula = "every position solved";

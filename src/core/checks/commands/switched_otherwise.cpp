@@ -37,20 +37,22 @@ Findings judge(const SolvedBench& s) {
     const auto wired = bench::wiredSteering(s.bench, s.nets, m);
     const auto& name = called(s, m);
     if (m.intent->switched == Switched::ByProgram && wired == Steering::AlwaysOn)
-      out.push_back(otherwise(s, m, Severity::Stop, fmt::format("Nothing can switch {} off", name),
-                              fmt::format("{} is stated to be switched by the program, and its leads go to its supply over copper, fuses and "
-                                          "switches alone: it runs from power-up on.",
-                                          name),
-                              fmt::format("Lead {} over a stage, or state that it is always on or switched by hand.", name)));
+      out.push_back(
+          otherwise(s, m, Severity::Stop, fmt::format("Nothing can switch {} off", name),
+                    fmt::format("{} is stated to be switched by the program, and its leads go to its supply over copper, fuses and "
+                                "switches alone: it runs from power-up on.",
+                                name),
+                    fmt::format("Lead {} over a stage, or state that it is always on or switched by hand.", name)));
     if (m.intent->switched == Switched::AlwaysOn && wired != Steering::AlwaysOn)
       out.push_back(otherwise(s, m, Severity::Caution, fmt::format("{} is stated to be always on, and is switched", name),
                               fmt::format("A stage lies between {} and its supply: whatever switches that switches {} too.", name, name),
                               fmt::format("State what switches {}, or lead it straight to its supply.", name)));
     if (m.intent->switched != Switched::ByHand) continue;
     if (const auto pin = pinThatSwitches(s, m); pin >= 0)
-      out.push_back(otherwise(s, m, Severity::Caution, fmt::format("{} is stated to be switched by hand, and a pin reaches it", name),
-                              fmt::format("{} is wired to what switches {}: a hand and a pin would drive one input.", s.bench.called(pin), name),
-                              fmt::format("State {} as its pin, or take that wire off.", s.bench.called(pin))));
+      out.push_back(
+          otherwise(s, m, Severity::Caution, fmt::format("{} is stated to be switched by hand, and a pin reaches it", name),
+                    fmt::format("{} is wired to what switches {}: a hand and a pin would drive one input.", s.bench.called(pin), name),
+                    fmt::format("State {} as its pin, or take that wire off.", s.bench.called(pin))));
   }
   return out;
 }

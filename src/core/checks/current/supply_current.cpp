@@ -5,6 +5,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::supply_current {
 namespace {
@@ -56,6 +57,49 @@ Limit startLimit(const parts::Source& body, double continuous) {
   return atMost(LimitKind::Recommended, Severity::Caution, kBatteryStart * continuous, "4 x rated", body.continuous.source);
 }
 
+// What would be asked of it if it kept its voltage; the current itself where it is not held at its limit. Of what a held supply drives the
+// current grows with the voltage past what bipolar switches drop.
+Amps asked(const SolvedBench& s, const Given& g, const Extreme& at) {
+  constexpr double kBipolarDrop = 2;  // V, of two of its switches
+  const auto limit = g.source->limit.typical();
+  const auto open = g.source->full.typical();
+  if (!at.point || !limit || !open || at.value < kAtItsLimit * *limit) return Amps{at.value};
+  const auto pole = std::ranges::find(s.nets.sources(), g.device, &bench::Nets::Pole::device);
+  const auto v = at.point->across(pole->positive, pole->negative);
+  const bool bipolar = std::ranges::any_of(s.bench.devices, [](const auto& d) {
+    return std::ranges::any_of(d.part->elements, [](const parts::Element& e) {
+      const auto* sw = std::get_if<parts::Switch>(&e.body);
+      return sw && sw->oneWay;
+    });
+  });
+  const double lost = bipolar ? kBipolarDrop : 0;
+  if (!v || v->value <= lost || *open <= v->value) return Amps{at.value};
+  return Amps{at.value * (*open - lost) / (v->value - lost)};
+}
+
+// To the next tenth of an ampere.
+Amps roundedUp(Amps a) {
+  return Amps{std::ceil(a.value * 10 - 1e-6) / 10};
+}
+
+// Tried with the figures of the supply that is asked for.
+Way largerSupply(const SolvedBench& s, const Given& g) {
+  auto most = g.over() ? g.running.known().value_or(0) : 0;
+  if (g.start.point) most = std::max(most, asked(s, g, g.start).value);
+  if (g.running.point) most = std::max(most, asked(s, g, g.running).value);
+  const auto amps = roundedUp(Amps{most});
+  const auto text = fmt::format("Take a supply for {} or more.", show(amps));
+  const auto& figures = s.bench.devices[g.device].part->figures;
+  const auto has = [&](const char* id) { return std::ranges::any_of(figures, [&](const auto& f) { return f.id == id; }); };
+  if (!has("continuous") || (g.source->limit.typical() && !has("limit"))) return {text};
+  RepairDraft draft(s.bench);
+  draft.figure(g.device, "continuous", amps);
+  if (g.source->limit.typical()) draft.figure(g.device, "limit", Amps{std::max(amps.value * 1.05, *g.source->limit.typical())});
+  auto way = draft.way(text);
+  way.unhides = true;
+  return way;
+}
+
 std::vector<Given> measure(const SolvedBench& s) {
   std::vector<Given> out;
   for (const auto& pole : s.nets.sources()) {
@@ -102,7 +146,7 @@ Said judge(const SolvedBench& s) {
                             : fmt::format("With {} {} gives {}; it is rated for {}, so it sags and ages fast.", during(*worst.point), name,
                                           show(amps), show(rating)),
                      g.margins[0].subjects);
-    f.ways = {{fmt::format("Take a supply for {} or more.", show(amps))}};
+    f.ways = {largerSupply(s, g)};
     if (!over)
       f.ways.push_back({"Or let the motors start one after the other, and state which start together.",
                         s.motors.empty() ? Field{} : fieldOf(s, s.motors.front(), "together")});

@@ -5,6 +5,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::array_common_open {
 // An array's clamp diodes end at its common terminal: that must be on the motor's supply.
@@ -44,7 +45,9 @@ Findings judge(const SolvedBench& s) {
                                    s.bench.called(common), open ? "is not joined to" : "is lower than", called(s, m),
                                    open ? "they clamp nothing" : "they conduct while the coil is off"),
                        {s.bench.address(common), idOf(s.bench, m.device)});
-      f.ways = {{fmt::format("Join {} to the supply of {}, at {}.", s.bench.called(common), called(s, m), s.bench.called(feed))}};
+      f.ways = {RepairDraft(s.bench)
+                    .wire(common, feed, "RD")
+                    .way(fmt::format("Join {} to the supply of {}, at {}.", s.bench.called(common), called(s, m), s.bench.called(feed)))};
       f.formula = fmt::format("{} and {} are two nets", s.bench.called(common), s.bench.called(feed));
       out.push_back(std::move(f));
     }

@@ -88,10 +88,12 @@ Findings judge(const SolvedBench& s) {
                        fmt::format("{} is measured against {}, which no wire joins to the ground of {}: its signals have no return path.",
                                    s.bench.called(t), s.bench.called(reference), called(s.bench, group->device)),
                        {s.bench.address(reference), s.bench.address(group->ground)});
-      f.ways = {
-          {fmt::format("Join {} to a ground of {} by a wire of its own.", s.bench.called(reference), called(s.bench, group->device))}};
       f.formula = fmt::format("{} and {} are two nets", s.bench.called(reference), s.bench.called(group->ground));
       const auto ground = freeGround(s, *group);
+      f.ways = {RepairDraft(s.bench)
+                    .wire(reference, ground, "BK")
+                    .way(fmt::format("Join {} to a ground of {} by a wire of its own.", s.bench.called(reference),
+                                     called(s.bench, group->device)))};
       // A loose transistor whose return is open misses its way back to the supply, not to the controller.
       const bool open = !s.bench.facts(t).input && !s.bench.connected(reference);
       if (!open && plainGround(s, reference) && plainGround(s, group->ground))

@@ -4,6 +4,7 @@
 
 #include "core/checks/check.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::motor_to_ground {
 namespace {
@@ -25,6 +26,16 @@ std::string railName(const SolvedBench& s, TerminalIndex lead) {
   for (const auto t : s.nets.members(s.nets.of(lead)))
     if (t != lead && (s.bench.facts(t).ground || s.bench.facts(t).supply)) return s.bench.called(t);
   return s.bench.called(lead);
+}
+
+// Tried where one wire leads there.
+Way moveLead(const SolvedBench& s, const Motor& m, TerminalIndex lead, TerminalIndex partner) {
+  const auto text = fmt::format("Move that lead of {} to {}.", called(s, m), s.bench.called(partner));
+  const int only = onlyConnectionAt(s.bench, lead);
+  if (only < 0) return {text};
+  const auto& c = s.bench.connections[static_cast<std::size_t>(only)];
+  const auto far = s.bench.terminal(c.a) == lead ? s.bench.terminal(c.b) : s.bench.terminal(c.a);
+  return far < 0 ? Way{text} : RepairDraft(s.bench).move(only, far, partner).way(text);
 }
 
 }  // namespace
@@ -59,7 +70,7 @@ Findings judge(const SolvedBench& s) {
                                      railName(s, leads[1 - i]), s.bench.called(partnerOf(s, ref, leads[i])),
                                      both ? "it can never turn the other way" : "it works one way, without brake"),
                          {s.bench.address(leads[1 - i]), idOf(s.bench, ref.device)});
-        f.ways = {{fmt::format("Move that lead of {} to {}.", called(s, m), s.bench.called(partnerOf(s, ref, leads[i])))}};
+        f.ways = {moveLead(s, m, leads[1 - i], partnerOf(s, ref, leads[i]))};
         if (both) f.ways.push_back({"Or state that it turns one way only.", fieldOf(s, m, "directions")});
         f.formula = "one lead on an output, one on a rail";
         out.push_back(std::move(f));

@@ -36,7 +36,9 @@ Findings judge(const SolvedBench& s) {
                      fmt::format("{} is fed by {}, but {} is not joined to its minus: no current can flow.", s.bench.called(fed),
                                  called(s.bench, pole->device), s.bench.called(back)),
                      {s.bench.address(back), s.bench.address(pole->negative)});
-    f.ways = {{fmt::format("Join {} to the minus of {}.", s.bench.called(back), called(s.bench, pole->device))}};
+    f.ways = {RepairDraft(s.bench)
+                  .wire(back, pole->negative, "BK")
+                  .way(fmt::format("Join {} to the minus of {}.", s.bench.called(back), called(s.bench, pole->device)))};
     f.formula = fmt::format("{} and {} are two nets", s.bench.called(back), s.bench.called(pole->negative));
     if (plainGround(s, back) && plainGround(s, pole->negative))
       f.repair = RepairDraft(s.bench)

@@ -5,6 +5,7 @@
 #include "core/checks/check.h"
 #include "core/checks/levels/pin_pulls.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::open_drain_without_pull_up {
 // An output that only pulls low, read by a pin, with nothing that pulls it up: no resistor, and no pull of the pin that is known to be on.
@@ -27,8 +28,11 @@ Findings judge(const ProgramOnBench& program) {
                 fmt::format("{} only pulls low; read by {} it needs a pull-up of about 10 kΩ, or the pin's own switched on by the program.",
                             s.bench.called(t), s.bench.called(pin)),
                 {s.bench.address(t), s.bench.address(pin)});
-    f.ways = {{fmt::format("Fit 10 kΩ from {} to the supply of {}, or switch the pull-up of {} on in the program.", s.bench.called(t),
-                           called(s.bench, s.bench.deviceOf(pin)), s.bench.called(pin))}};
+    RepairDraft pull(s.bench);
+    const auto fitted = pull.device("resistor-10k", "r");
+    pull.wire({fitted, "A"}, s.bench.place(t), "YE").wire({fitted, "B"}, s.bench.place(group->rail), "RD");
+    f.ways = {pull.way(fmt::format("Fit 10 kΩ from {} to the supply of {}, or switch the pull-up of {} on in the program.",
+                                   s.bench.called(t), called(s.bench, s.bench.deviceOf(pin)), s.bench.called(pin)))};
     f.formula = "open drain, no way to a rail";
     out.push_back(std::move(f));
   }

@@ -5,6 +5,7 @@
 #include "core/checks/check.h"
 #include "core/checks/levels/opto_inputs.h"
 #include "core/checks/queries.h"
+#include "core/checks/repair_draft.h"
 
 namespace bold::checks::opto_input_current {
 namespace {
@@ -66,7 +67,9 @@ Said judge(const SolvedBench& s) {
           fmt::format("{} is {} the wrong way round", name, show(m.reverse)),
           fmt::format("The LED at {} is fed {} backwards; it stands {}.", name, show(m.reverse), displayText(o.led->reverseVoltage)),
           m.margins[1].subjects);
-      f.ways = {{fmt::format("Exchange the wires at {} and {}.", s.bench.called(o.plus), s.bench.called(o.minus))}};
+      f.ways = {RepairDraft(s.bench)
+                    .exchange(o.plus, o.minus)
+                    .way(fmt::format("Exchange the wires at {} and {}.", s.bench.called(o.plus), s.bench.called(o.minus)))};
       f.formula = fmt::format("{} backwards", show(m.reverse));
     } else {
       const bool over = m.margins[0].passed()->most.has_value();

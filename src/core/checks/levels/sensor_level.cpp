@@ -90,12 +90,16 @@ std::string_view word(Reads r) {
 }
 
 // 10 kohm from the pin to the level that the contact does not give.
-void fitPull(const SolvedBench& s, const Sensed& x, bool up, Finding& f) {
+RepairDraft pullFor(const SolvedBench& s, const Sensed& x, bool up) {
   const auto rail = up ? x.group.rail : x.group.ground;
   RepairDraft draft(s.bench);
   const auto r = draft.device("resistor-10k", "r", s.bench.devices[x.device].doc.group);
   draft.wire({r, "A"}, s.bench.place(x.end), "YE").wire({r, "B"}, s.bench.place(rail), up ? "RD" : "BK");
-  f.repair = draft.repair(fmt::format("Fit 10 kΩ from {} to {}.", s.bench.called(x.end), found(s.bench, rail)));
+  return draft;
+}
+void fitPull(const SolvedBench& s, const Sensed& x, bool up, Finding& f) {
+  const auto rail = up ? x.group.rail : x.group.ground;
+  f.repair = pullFor(s, x, up).repair(fmt::format("Fit 10 kΩ from {} to {}.", s.bench.called(x.end), found(s.bench, rail)));
 }
 
 // Open in one position, and nothing is said of the pin's own pull.
@@ -120,7 +124,8 @@ Finding floats(const SolvedBench& s, const Sensed& x) {
                                word(other), name, atRest ? std::string(x.active) : fmt::format("no longer {}", x.active)),
                    {s.bench.address(x.end), s.bench.address(x.pin)});
   if (none)
-    f.ways = {{fmt::format("Fit 10 kΩ from {} to {}.", s.bench.called(x.end), s.bench.called(up ? x.group.rail : x.group.ground))}};
+    f.ways = {pullFor(s, x, up).way(
+        fmt::format("Fit 10 kΩ from {} to {}.", s.bench.called(x.end), s.bench.called(up ? x.group.rail : x.group.ground)))};
   else
     f.ways = {{fmt::format("Say so of {}, if the program switches on that pull-{} of {}.", name, way, pin),
                settingOf(s.bench, x.device, "pull")}};

@@ -39,11 +39,12 @@ Findings judge(const SolvedBench& s) {
       const Volts most{input->absolute.typical().value_or(0)};
       if (!rail || rail->volts <= most) continue;
       const auto plus = s.bench.called(rail->plus);
-      auto f = finding(Severity::Caution, fmt::format("A lead from {} destroys {}", plus, s.bench.called(t)),
-                       fmt::format("{} is switched by hand. Its inputs are rated for {}; {} has {}.", called(s, m), show(most), plus,
-                                   show(rail->volts)),
-                       {s.bench.address(t), idOf(s.bench, m.device)});
-      f.ways = {{fmt::format("Touch the inputs of {} only with a supply of {} or less.", called(s.bench, s.bench.deviceOf(t)), show(most))}};
+      auto f = finding(
+          Severity::Caution, fmt::format("A lead from {} destroys {}", plus, s.bench.called(t)),
+          fmt::format("{} is switched by hand. Its inputs are rated for {}; {} has {}.", called(s, m), show(most), plus, show(rail->volts)),
+          {s.bench.address(t), idOf(s.bench, m.device)});
+      f.ways = {
+          {fmt::format("Touch the inputs of {} only with a supply of {} or less.", called(s.bench, s.bench.deviceOf(t)), show(most))}};
       f.formula = fmt::format("{} > {}", show(rail->volts), show(most));
       out.push_back(std::move(f));
       break;  // the same lead would be taken to the others

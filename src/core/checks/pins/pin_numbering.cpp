@@ -42,17 +42,6 @@ void unsaid(const SolvedBench& s, Findings& out) {
     }
 }
 
-// The connection that ends at this terminal, where there is only one.
-int onlyAt(const Bench& bench, TerminalIndex t) {
-  int found = -1;
-  for (std::size_t c = 0; c < bench.connections.size(); ++c)
-    if (bench.terminal(bench.connections[c].a) == t || bench.terminal(bench.connections[c].b) == t) {
-      if (found >= 0) return -1;
-      found = static_cast<int>(c);
-    }
-  return found;
-}
-
 // What the plan says in one system is wired in another: the input hangs on the pin that the same number means there.
 void mixedUp(const SolvedBench& s, Findings& out) {
   for (const auto& m : s.motors) {
@@ -66,7 +55,7 @@ void mixedUp(const SolvedBench& s, Findings& out) {
       if (std::ranges::count(reached, planned) > 0) continue;
       for (const auto& meaning : places::neighboursOf(*device.part, planned - device.first).sameNumber) {
         const auto wired = device.first + meaning.terminal;
-        const int c = onlyAt(s.bench, wired);
+        const int c = onlyConnectionAt(s.bench, wired);
         if (std::ranges::count(reached, wired) == 0 || c < 0) continue;
         const auto number = places::nameIn(*device.part, s.bench.facts(wired), meaning.in);
         auto f = finding(Severity::Stop, fmt::format("{} is wired by another numbering", s.bench.called(input)),

@@ -99,7 +99,9 @@ void plusOnGround(const SolvedBench& s, Findings& out) {
                      fmt::format("The plus of {} is joined to {}, and its minus feeds {}: it is the wrong way round.",
                                  called(s.bench, pole.device), s.bench.called(ground), load),
                      {s.bench.address(pole.positive), s.bench.address(pole.negative)});
-    f.ways = {{fmt::format("Exchange the two wires at {}: its minus to ground.", called(s.bench, pole.device))}};
+    f.ways = {RepairDraft(s.bench)
+                  .exchange(pole.positive, pole.negative)
+                  .way(fmt::format("Exchange the two wires at {}: its minus to ground.", called(s.bench, pole.device)))};
     f.formula = fmt::format("{} + on ground", called(s.bench, pole.device));
     // Motors on the plus as well: then it is the ground that went astray.
     const auto& members = s.nets.members(s.nets.of(pole.positive));
@@ -125,7 +127,8 @@ Findings judge(const SolvedBench& s) {
                        fmt::format("{} is joined to the minus of {}, and {} to its plus.", s.bench.called(t), called(s.bench, pole.device),
                                    s.bench.called(back)),
                        {s.bench.address(t), s.bench.address(back)});
-      f.ways = {{fmt::format("Exchange the wires at {} and {}.", s.bench.called(t), s.bench.called(back))}};
+      f.ways = {RepairDraft(s.bench).exchange(t, back).way(
+          fmt::format("Exchange the wires at {} and {}.", s.bench.called(t), s.bench.called(back)))};
       f.formula = fmt::format("{} on {} -, {} on {} +", s.bench.called(t), called(s.bench, pole.device), s.bench.called(back),
                               called(s.bench, pole.device));
       const auto capacitors = capacitorsAcross(s, pole);

@@ -1,4 +1,7 @@
+#include <algorithm>
 #include <catch2/catch.hpp>
+#include <cmath>
+#include <set>
 
 #include "core/bench/steering.h"
 #include "core/checks/analysis.h"
@@ -12,8 +15,7 @@ using bench::Steering;
 
 namespace {
 
-const std::string kBlower =
-    "part psu adapter-12v-2a Adapter\npart b blower-80mm-12v Blower\nwire psu.P b.P RD\nwire psu.N b.N BK\n";
+const std::string kBlower = "part psu adapter-12v-2a Adapter\npart b blower-80mm-12v Blower\nwire psu.P b.P RD\nwire psu.N b.N BK\n";
 
 // A pump behind a MOSFET whose gate D5 reaches.
 const std::string kGatedPump =
@@ -118,4 +120,16 @@ TEST_CASE("a motor that no program switches asks for no pin") {
   const auto demands = [](const std::string& notation) { return choose::pinDemands(*solved(wiredBench(notation)), "p"); };
   CHECK(demands(kGatedPump + "intent p switched=always").empty());
   CHECK_FALSE(demands(kGatedPump).empty());
+}
+
+TEST_CASE("a connector in the leads of a motor is pulled once, all its poles together") {
+  const auto s = solved(wiredBench("from daq-connector"));
+  const auto it = std::ranges::find(s->points, "J1 pulled", [](const auto& p) { return p->command().title; });
+  REQUIRE(it != s->points.end());
+  CHECK((*it)->command().action == bench::Action::SwitchedOff);
+  const auto& m = s->motors.front();
+  CHECK(std::abs((*it)->element(m.device, m.windings.front()).value) < 1e-6);
+  const auto* running = s->running(0, bench::Corner::Nominal);
+  REQUIRE(running);
+  CHECK(std::abs(running->element(m.device, m.windings.front()).value) > 1e-3);
 }

@@ -1,11 +1,12 @@
-#include "core/checks/field_edit.h"
+#include "core/checks/way_edit.h"
 
 #include "core/base/quantity.h"
 #include "core/harness/intent.h"
 
 namespace bold::checks {
 
-std::optional<harness::Edit> fieldEdit(const harness::Harness& h, const Way& way) {
+std::optional<harness::Edit> wayEdit(const harness::Harness& h, const Way& way) {
+  if (way.edit) return way.edit;
   const auto* device = h.device(way.field.subject);
   if (!device || way.to.empty()) return std::nullopt;
   const auto end = way.field.name.find(' ');
