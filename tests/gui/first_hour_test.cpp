@@ -337,3 +337,32 @@ TEST_CASE("what is new comes into sight: a bench that is opened is shown from it
   QTest::qWait(60);
   CHECK(scroll->verticalScrollBar()->value() == 0);
 }
+
+TEST_CASE("what switches a load is stated in its fields, and a finding about it leads there") {
+  Window w;
+  openText(w, "part psu adapter-12v-2a Adapter\npart b blower-80mm-12v Blower\nwire psu.P b.P RD\nwire psu.N b.N BK");
+  w.main.rail().setStep(gui::Step::Bench);
+  w.session.selection.select("b");
+  w.settle();
+  auto* switched = w.find<QComboBox>("intentSwitched");
+  REQUIRE(switched->isVisible());
+  CHECK(switched->currentText() == "as the wires have it");
+  const auto choose = [&](harness::Switched to) {
+    const int index = switched->findData(static_cast<int>(to));
+    REQUIRE(index >= 0);
+    switched->setCurrentIndex(index);
+    Q_EMIT switched->activated(index);
+    w.settle();
+  };
+  choose(harness::Switched::ByProgram);
+  const auto& findings = w.session.analyser.analysis().findings;
+  REQUIRE_FALSE(findings.empty());
+  CHECK(findings.front().check == "switched-otherwise");
+  REQUIRE(findings.front().ways.size() == 1);
+  CHECK(findings.front().ways.front().field == checks::Field{"b", "switching"});
+  choose(harness::Switched::AlwaysOn);
+  CHECK(w.session.analyser.analysis().verdict == Verdict::Clear);
+  CHECK(harness::intentOf(w.session.document.harness(), "b")->switched == harness::Switched::AlwaysOn);
+  w.session.document.undoStack().undo();
+  CHECK(harness::intentOf(w.session.document.harness(), "b")->switched == harness::Switched::ByProgram);
+}
