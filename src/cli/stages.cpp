@@ -1,8 +1,15 @@
 #include <fmt/core.h>
 
 #include <algorithm>
+#include <optional>
+#include <string>
+#include <vector>
 
+#include "core/base/json.h"
+#include "core/base/quantity.h"
+#include "core/checks/analysis.h"
 #include "core/checks/margin_words.h"
+#include "core/choose/candidates.h"
 #include "core/choose/smallest_change.h"
 #include "load.h"
 #include "output.h"

@@ -112,7 +112,12 @@ QString StepRow::title() const {
 }
 
 QString StepRow::key() const {
-  return QString("Ctrl+%1").arg(static_cast<int>(step) + 1);
+  return stepKey(static_cast<int>(step));
+}
+
+QString stepKey(int index) {
+  constexpr int kDigits = 10;
+  return index < kDigits ? QString("Ctrl+%1").arg((index + 1) % kDigits) : QString("Alt+%1").arg(index - kDigits + 1);
 }
 
 const StepRow* stepById(const QString& id) {

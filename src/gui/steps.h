@@ -25,11 +25,14 @@ struct StepRow {
   int side = 400;  ///< px that its panel takes beside the picture, where there is room
 
   QString title() const;  ///< translated, without the mark
-  QString key() const;    ///< "Ctrl+1"
+  QString key() const;    ///< stepKey of its place
 };
 
 /// All of them, in order.
 const std::vector<StepRow>& steps();
+/// "Ctrl+1" to "Ctrl+9", "Ctrl+0" for the tenth, "Alt+1" and on for those after it.
+/// @param index from 0 to 18
+QString stepKey(int index);
 /// nullptr where no step has this id.
 const StepRow* stepById(const QString& id);
 /// "bench, stages, wiring, limits, currents or program"

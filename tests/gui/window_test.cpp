@@ -2,6 +2,7 @@
 
 #include <QAction>
 #include <QComboBox>
+#include <QKeySequence>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListWidget>
@@ -9,6 +10,7 @@
 #include <QTableWidget>
 #include <QTimer>
 #include <catch2/catch.hpp>
+#include <set>
 
 #include "core/harness/read_harness.h"
 #include "gui/panels/finding_card.h"
@@ -365,4 +367,18 @@ TEST_CASE("below 1200 pixels the panel lies over the picture and can be put away
   w.main.resize(1280, 800);
   QTest::qWait(20);
   CHECK(w.find<QWidget>("side")->isVisible());
+}
+
+TEST_CASE("a step has a key of its own, past the tenth too") {
+  std::set<QKeySequence> keys;
+  for (int k = 0; k < 19; ++k) {
+    const QKeySequence key(gui::stepKey(k));
+    INFO(k << " " << gui::stepKey(k).toStdString());
+    CHECK(key.count() == 1);
+    CHECK(keys.insert(key).second);
+  }
+  CHECK(gui::stepKey(0) == "Ctrl+1");
+  CHECK(gui::stepKey(9) == "Ctrl+0");
+  CHECK(gui::stepKey(10) == "Alt+1");
+  for (const auto& row : gui::steps()) CHECK(row.key() == gui::stepKey(static_cast<int>(row.step)));
 }
