@@ -13,6 +13,21 @@ namespace {
 constexpr std::size_t kBudget = 1'500'000;
 constexpr std::size_t kOneTrial = 20'000;
 
+std::vector<std::string> telling(const bench::SolvedBench& s) {
+  using bench::Action;
+  std::vector<std::string> out;
+  const auto add = [&](const bench::Command& c) {
+    if (std::ranges::count(out, c.id) == 0) out.push_back(c.id);
+  };
+  const bool together = std::ranges::any_of(s.points, [](const auto& p) { return p->command().action == Action::AllRunning; });
+  for (const auto& p : s.points) {
+    const auto& c = p->command();
+    const bool first = !together && c.motor >= 0 && c.moment == bench::Moment::Running && c.action != Action::Combination;
+    if (c.action == Action::AllOff || c.action == Action::AllRunning || c.action == Action::OneSupply || first) add(c);
+  }
+  return out;
+}
+
 }  // namespace
 
 checks::Findings suppose(Analysis& a, const harness::Harness& h, const parts::Library& library, const Options& options) {
@@ -22,6 +37,9 @@ checks::Findings suppose(Analysis& a, const harness::Harness& h, const parts::Li
   };
   if (std::ranges::any_of(a.findings, destroys)) return {};
   const auto stands = asItStands(h);
+  // What another position destroys it destroys at rest, with everything running, or by one supply alone.
+  auto narrow = options;
+  if (narrow.only.empty()) narrow.only = telling(*a.solved);
   std::size_t cost = kOneTrial, spent = 0;
   for (const auto& c : a.judged.cells) cost = std::max(cost, kOneTrial + c->solved->effort());
   int untried = 0;
@@ -31,7 +49,7 @@ checks::Findings suppose(Analysis& a, const harness::Harness& h, const parts::Li
       return std::nullopt;
     }
     spent += cost;
-    auto trial = tryOut(stands, edit, library, options, a.judged);
+    auto trial = tryOut(stands, edit, library, narrow, a.judged);
     return trial ? std::optional(std::move(trial->findings)) : std::nullopt;
   };
   checks::Findings out;
