@@ -166,6 +166,10 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
     }
   if (const auto* d = trial->harness.device(out.device))
     if (const auto part = library.find(d->part)) {
+      out.contacts = std::ranges::any_of(part->elements, [](const parts::Element& e) {
+        const auto* sw = std::get_if<parts::Switch>(&e.body);
+        return sw && sw->contact;
+      });
       out.sink = sinkNeeded(margins, out.device, *part);
       out.channelsLeft = freeChannels(trial->harness, *part, out.device, {});
     }
@@ -187,7 +191,7 @@ bool better(const Candidate& a, const Candidate& b) {
   const auto rank = [](const Candidate& c) {
     const auto stops = std::ranges::count(c.against, checks::Severity::Stop, &checks::Finding::severity);
     return std::tuple(!c.excluded.empty(), c.verdict == Verdict::DoNotSwitchOn, c.verdict == Verdict::NotJudged,
-                      c.verdict != Verdict::Clear, stops, c.against.size(), c.parts, c.pins);
+                      c.verdict != Verdict::Clear, stops, c.against.size(), c.contacts, c.parts, c.pins);
   };
   const auto ra = rank(a);
   const auto rb = rank(b);

@@ -20,6 +20,7 @@ struct Candidate {
   bool parallel = false;  ///< on two of its channels, joined
   bool present = false;   ///< the motor hangs on it now
   std::string excluded;   ///< why it cannot be put there at all; empty: it was tried
+  bool contacts = false;  ///< contacts of a relay switch the motor: they wear with every start
   std::string device;     ///< of the stage, on the planned bench
   harness::Edit edit;     ///< that puts it there
   std::string unjudged;   ///< why nothing can be said for it: an unknown part on its wires, a bench that is too large; empty: it was judged
@@ -73,8 +74,8 @@ std::optional<Candidate> candidate(const harness::Harness& bench, const parts::L
 /// bench.
 std::string_view standing(const Candidate& candidate);
 
-/// Best first: by verdict, then by how many stops and cautions there are, then by what has to be fitted besides, then by pins; those that
-/// cannot be put there last, by name.
+/// Best first: by verdict, then by how many stops and cautions there are, relays after what does not wear, then by what has to be fitted
+/// besides, then by pins; those that cannot be put there last, by name.
 bool better(const Candidate& a, const Candidate& b);
 
 }  // namespace bold::choose

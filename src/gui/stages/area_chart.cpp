@@ -55,6 +55,11 @@ void AreaChart::paintEvent(QPaintEvent*) {
   QFont f = font();
   f.setPixelSize(11);
   p.setFont(f);
+  if (m_areas.empty()) {
+    p.setPen(c.inkSoft);
+    p.drawText(rect(), Qt::AlignCenter | Qt::TextWordWrap, tr("no area of voltage and current is known"));
+    return;
+  }
   const QRectF plot(kLeft, kTop, width() - kLeft - kRight, height() - kTop - kBottom);
   double volts = 0;
   double asked = 0;

@@ -8,6 +8,7 @@
 
 #include "core/checks/analysis.h"
 #include "core/checks/trial.h"
+#include "core/choose/candidates.h"
 #include "core/harness/intent.h"
 #include "support/benches.h"
 
@@ -328,4 +329,14 @@ TEST_CASE("two channels in parallel: inputs with inputs, both outputs on each le
   const auto switches = judged("part v adapter-5v-2a\npart m stepper-28byj48-5v Motor\nintent m both sequence=full", "uln2803a");
   CHECK(switches.first.verdict == Verdict::Clear);
   CHECK(switches.second.signals.size() == 4);
+}
+
+TEST_CASE("of two stages that fit, the one without contacts that wear comes first") {
+  choose::Candidate relay{.stage = "a-relay", .verdict = Verdict::Clear}, bridge{.stage = "bridge", .verdict = Verdict::Clear};
+  relay.contacts = true;
+  bridge.parts = 3;
+  CHECK(choose::better(bridge, relay));
+  CHECK_FALSE(choose::better(relay, bridge));
+  bridge.verdict = Verdict::LookAgain;
+  CHECK(choose::better(relay, bridge));
 }
