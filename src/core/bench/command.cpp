@@ -322,9 +322,9 @@ class CommandList {
   // The coils that a motor is turned round by, for what it is asked to do.
   void turnCoils(Command& c, int motor, Action action) {
     const auto& m = m_motors[motor];
-    const auto levels = wantedBy(motor, action, 0);
     for (const auto& contact : m.poles) {
       if (contact.coil < 0) continue;
+      const auto& levels = wantedBy(motor, action, 0);
       const bool on = levels.at(contact.input) == wantedBy(contact.coil, Action::Forward, 0).at(contact.input);
       if (!m.intent || m.intent->signals.empty()) write(c, contact.coil, on ? Action::Forward : Action::AllOff, 0);
       c.turning[contact.coil] = on;

@@ -243,3 +243,10 @@ TEST_CASE("a way that names places is shown only where it holds") {
       for (const auto& way : f.ways) carried += way.edit.has_value() && f.severity != Severity::Note;
   CHECK(carried > 0);
 }
+
+TEST_CASE("where a short draws what a supply gives, no larger supply is asked for") {
+  const auto a = analyseFast(wiredBench(textOf("batch-9", "27-changeover-switch-shorts-thrown")));
+  const auto found = findingsOf(a, "supply-current");
+  REQUIRE(found.size() == 1);
+  for (const auto& way : found[0].ways) CHECK(way.text.find("Take a supply") == std::string::npos);
+}

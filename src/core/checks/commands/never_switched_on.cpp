@@ -51,6 +51,7 @@ Findings judge(const SolvedBench& s) {
   for (std::size_t k = 0; k < s.motors.size(); ++k) {
     const auto& m = s.motors[k];
     if (m.kind != bench::MotorKind::TwoLead || bench::wiredSteering(s.bench, s.nets, m) != bench::Steering::AlwaysOn) continue;
+    if (!bench::windingOf(s.bench, m, 0).resistance.known() || hangsOnUnknown(s, m)) continue;  // not-solved
     const auto all = doings(s, static_cast<int>(k));
     if (all.empty() || all.contains(Doing::Undecided)) continue;
     const bool forward = all.contains(Doing::Forward), reverse = all.contains(Doing::Reverse);

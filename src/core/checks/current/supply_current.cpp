@@ -77,6 +77,15 @@ Amps asked(const SolvedBench& s, const Given& g, const Extreme& at) {
   return Amps{at.value * (*open - lost) / (v->value - lost)};
 }
 
+// Held so far below its voltage that a short, not a load, draws what it gives.
+bool collapsed(const SolvedBench& s, const Given& g, const Extreme& at) {
+  constexpr double kShorted = 0.25;  // share of its full voltage
+  const auto pole = std::ranges::find(s.nets.sources(), g.device, &bench::Nets::Pole::device);
+  const auto v = at.point ? at.point->across(pole->positive, pole->negative) : std::nullopt;
+  const auto full = g.source->full.typical();
+  return v && full && v->value < kShorted * *full;
+}
+
 // To the next tenth of an ampere.
 Amps roundedUp(Amps a) {
   return Amps{std::ceil(a.value * 10 - 1e-6) / 10};
@@ -87,6 +96,7 @@ Way largerSupply(const SolvedBench& s, const Given& g) {
   auto most = g.over() ? g.running.known().value_or(0) : 0;
   if (g.start.point) most = std::max(most, asked(s, g, g.start).value);
   if (g.running.point) most = std::max(most, asked(s, g, g.running).value);
+  if (collapsed(s, g, g.start) || collapsed(s, g, g.running)) return {"Find what draws that much: no load of this bench is meant to."};
   const auto amps = roundedUp(Amps{most});
   const auto text = fmt::format("Take a supply for {} or more.", show(amps));
   const auto& figures = s.bench.devices[g.device].part->figures;

@@ -133,3 +133,7 @@ TEST_CASE("a connector in the leads of a motor is pulled once, all its poles tog
   REQUIRE(running);
   CHECK(std::abs(running->element(m.device, m.windings.front()).value) > 1e-3);
 }
+
+TEST_CASE("of a motor whose winding is not known nobody says that nothing sets it going") {
+  CHECK(Judged("never-switched-on", "part psu adapter-12v-2a\npart m brushed-motor\nwire psu.P m.P\nwire psu.N m.N").quiet());
+}
